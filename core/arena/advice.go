@@ -1,0 +1,205 @@
+package arena
+
+import (
+	"fmt"
+	"slices"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+type actions struct{}
+
+func (actions) Words() []string {
+	return []string{
+		"same", "up", "down", "other side", "wait", "hold", "retreat", "settle by feet", "refocus",
+		"get down", "change ask", "make safe", "end ask", "end session",
+	}
+}
+
+// Action is what the advisor says to do (part 6).
+type Action = horse.Word[actions]
+
+func action(s string) Action {
+	a, err := horse.ParseWord[actions](s)
+	if err != nil {
+		panic(err)
+	}
+	return a
+}
+
+// The actions that building and releasing uses.
+var (
+	Same       = action("same")
+	Up         = action("up")
+	Down       = action("down")
+	OtherSide  = action("other side")
+	Wait       = action("wait")
+	Refocus    = action("refocus")
+	ChangeAsk  = action("change ask")
+	MakeSafe   = action("make safe")
+	EndAsk     = action("end ask")
+	EndSession = action("end session")
+)
+
+// Known is what is known of an ask before the session: how far it has come.
+type Known struct {
+	horse.Ask
+	State horse.StepState `json:"state"`
+	Value int             `json:"value,omitempty" doc:"furthest hold, count or distance accepted"`
+	Soft  bool            `json:"soft,omitempty" doc:"was accepted at least once"`
+	Level horse.Level     `json:"level,omitzero" doc:"lowest level at which the pass mark was reached"`
+	Last  string          `json:"last,omitempty" format:"date" doc:"last day it was worked"`
+}
+
+// Passed reports whether the ask is met or kept.
+func (k Known) Passed() bool { return k.State == horse.Met || k.State == horse.Kept }
+
+// A Handler is someone who holds the rope.
+type Handler struct {
+	Owner    bool     `json:"owner,omitempty"`
+	Beginner bool     `json:"beginner,omitempty"`
+	Failed   []string `json:"failed,omitempty" doc:"steps that failed with this person before"`
+}
+
+// Horse is what the rules read of the horse.
+type Horse struct {
+	Young        bool `json:"young,omitempty" doc:"under 3 years or 10 rides"`
+	GuardsItself bool `json:"guards_itself,omitempty" doc:"level ceiling 4"`
+	FearLikely   bool `json:"fear_likely,omitempty"`
+	BodyClear    bool `json:"body_clear,omitempty" doc:"all relevant body items clear or cleared"`
+}
+
+// Input is all the advisor looks at.
+type Input struct {
+	School   horse.School       `json:"school" doc:"build and release; the others follow"`
+	Ask      horse.Ask          `json:"ask" doc:"where the work begins"`
+	Started  int64              `json:"started" doc:"start of the session, ms"`
+	Now      int64              `json:"now" doc:"the clock, ms"`
+	Horse    Horse              `json:"horse,omitzero"`
+	Known    []Known            `json:"known,omitempty" doc:"steps before this session"`
+	Blocked  []string           `json:"blocked,omitempty" doc:"keys of steps that a fact blocks"`
+	Levels   map[string]int     `json:"levels,omitempty" doc:"pass level by step, where the plan asks for lighter"`
+	Limits   map[string]int     `json:"limits,omitempty" doc:"the last value by step, where a fact allows no more"`
+	Handler  string             `json:"handler,omitempty" doc:"who holds the rope unless a rep says"`
+	Handlers map[string]Handler `json:"handlers,omitempty"`
+	Mind     horse.Mind         `json:"mind,omitzero" doc:"the handler at readiness"`
+	Track    []Entry            `json:"track"`
+}
+
+// Next is the ask to come.
+type Next struct {
+	horse.Ask
+	Target     int `json:"target,omitempty" doc:"hold, count or distance to ask for"`
+	StartLevel int `json:"start_level" doc:"always 1"`
+	BuildTo    int `json:"build_to,omitempty" doc:"the highest level for this once"`
+}
+
+// Fired is a rule that spoke, with the numbers it used.
+type Fired struct {
+	Rule string         `json:"rule" doc:"number of the rule in part 6, or the warning's name"`
+	Why  phrase.Message `json:"why"`
+}
+
+// Numbers are the counts behind the advice.
+type Numbers struct {
+	N              int     `json:"n" doc:"counted reps of this ask in this session"`
+	Cycle          int     `json:"cycle"`
+	Dip            bool    `json:"dip" doc:"the last rep fell on a dip position"`
+	PassRun        int     `json:"pass_run" doc:"reps in a row towards the pass mark"`
+	PassNeeds      int     `json:"pass_needs"`
+	PassLevel      int     `json:"pass_level"`
+	BlockMinutes   float64 `json:"block_minutes"`
+	BlockEnds      int     `json:"block_ends" doc:"minutes a block should take"`
+	SessionMinutes float64 `json:"session_minutes"`
+	SessionCap     int     `json:"session_cap"`
+	RepSeconds     float64 `json:"rep_seconds"`
+}
+
+// Advice is one action, its reason, and what goes with it.
+type Advice struct {
+	Action   Action            `json:"action"`
+	Then     []Action          `json:"then,omitempty" doc:"what follows once the action is done"`
+	Next     *Next             `json:"next,omitempty"`
+	Easy     *horse.Ask        `json:"easy,omitempty" doc:"an easy known ask to finish on first"`
+	Release  horse.ReleaseSize `json:"release,omitzero" doc:"for the rep just logged"`
+	Rest     int               `json:"rest,omitempty" doc:"seconds left alone"`
+	Rule     string            `json:"rule" doc:"the rule that decided"`
+	Say      phrase.Message    `json:"say"`
+	Why      phrase.Message    `json:"why"`
+	Warnings []Fired           `json:"warnings,omitempty"`
+	Incident bool              `json:"incident,omitempty" doc:"an incident note is asked for"`
+	Numbers  Numbers           `json:"numbers"`
+}
+
+// Advise reads the track and says one thing to do next. It is a pure function
+// of its input; a school whose live rules are not here yet is an error.
+func Advise(c *catalog.Catalog, rules catalog.HouseRules, in Input) (Advice, error) {
+	if in.School != horse.BuildAndRelease {
+		return Advice{}, fmt.Errorf("there are live rules for %q only so far, not for %q", horse.BuildAndRelease, in.School)
+	}
+	if !c.HasAsk(in.Ask) {
+		return Advice{}, fmt.Errorf("%q is not an ask of the catalogue", in.Ask)
+	}
+	track := slices.Clone(in.Track)
+	Order(track)
+	for _, e := range track {
+		if err := e.Check(c); err != nil {
+			return Advice{}, fmt.Errorf("entry %s: %w", e.ID, err)
+		}
+	}
+	s := newSession(c, rules, in)
+	for _, e := range Live(track) {
+		s.absorb(e)
+		s.note(s.decide(max(e.At, s.now)))
+	}
+	d := s.decide(max(in.Now, s.now))
+	return s.advice(d), nil
+}
+
+func (s *session) advice(d decision) Advice {
+	a := Advice{
+		Action: d.action, Then: d.then, Easy: d.easy, Rule: d.rule, Why: d.why, Rest: d.rest,
+		Incident: s.incidentWanted, Numbers: s.numbers(),
+	}
+	if !d.ask.IsZero() {
+		a.Next = &Next{Ask: d.ask, Target: d.target, StartLevel: 1, BuildTo: d.buildTo}
+	}
+	if s.lastIsRep {
+		a.Release = s.size
+		if a.Rest == 0 {
+			a.Rest = s.restSeconds(a.Release)
+		}
+	} else if s.bad != nil && s.arousal <= 2 {
+		a.Release = horse.Medium
+	}
+	a.Warnings = s.warnings()
+	a.Say = s.say(d)
+	return a
+}
+
+// say puts the action into one sentence.
+func (s *session) say(d decision) phrase.Message {
+	args := phrase.Args{"rest": d.rest}
+	if !d.ask.IsZero() {
+		step, _ := s.cat.Step(d.ask.Step)
+		args["ask"] = askName(step, d.ask)
+		args["target"] = targetText(step, d.target)
+		args["build_to"] = d.buildTo
+	}
+	key := "say." + keyOf(d.action)
+	switch {
+	case d.easy != nil:
+		step, _ := s.cat.Step(d.easy.Step)
+		args["easy"] = askName(step, *d.easy)
+		key += ".easy"
+	case d.begin:
+		key += ".begin"
+	case d.rest > 0 && d.action == Down:
+		key += ".rest"
+	case d.buildTo > 0 && d.action == Same:
+		key += ".build"
+	}
+	return phrase.Of(key, args)
+}

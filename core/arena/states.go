@@ -1,0 +1,210 @@
+package arena
+
+import (
+	"cmp"
+	"slices"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+)
+
+// A Day is one session's track with its local date.
+type Day struct {
+	Date    string  `json:"date" format:"date"`
+	Started int64   `json:"started"`
+	Handler string  `json:"handler,omitempty"`
+	Track   []Entry `json:"track"`
+}
+
+// A Visit is what one session made of the steps.
+type Visit struct {
+	Before, After []Known
+}
+
+// States tells how far every ask has come over the sessions, in the order of
+// their dates (part 5). An ask that was never worked is not in the list.
+func States(c *catalog.Catalog, days []Day) []Known {
+	known, _ := walk(c, days)
+	return known
+}
+
+// Changes tells what each session changed, in the sessions' order.
+func Changes(c *catalog.Catalog, days []Day) []Visit {
+	_, visits := walk(c, days)
+	return visits
+}
+
+func walk(c *catalog.Catalog, days []Day) ([]Known, []Visit) {
+	days = slices.Clone(days)
+	slices.SortStableFunc(days, func(a, b Day) int {
+		return cmp.Or(cmp.Compare(a.Date, b.Date), cmp.Compare(a.Started, b.Started))
+	})
+	f := &folder{cat: c, known: map[horse.Ask]Known{}, endedWell: map[horse.Ask]bool{}, before: map[horse.Ask]Known{}, today: map[horse.Ask][]told{}}
+	visits := make([]Visit, 0, len(days))
+	for i, d := range days {
+		if i == 0 || days[i-1].Date != d.Date {
+			f.newDay()
+		}
+		before := f.list()
+		f.session(d)
+		visits = append(visits, Visit{Before: before, After: f.list()})
+	}
+	return f.list(), visits
+}
+
+// folder carries the states from session to session.
+type folder struct {
+	cat       *catalog.Catalog
+	known     map[horse.Ask]Known
+	endedWell map[horse.Ask]bool  // the last day's last rep counted towards the pass mark
+	before    map[horse.Ask]Known // as the day began
+	today     map[horse.Ask][]told
+}
+
+func (f *folder) newDay() {
+	for a, reps := range f.today {
+		f.endedWell[a] = reps[len(reps)-1].passes
+	}
+	f.today = map[horse.Ask][]told{}
+	f.before = make(map[horse.Ask]Known, len(f.known))
+	for a, k := range f.known {
+		f.before[a] = k
+	}
+}
+
+func (f *folder) session(d Day) {
+	track := slices.Clone(d.Track)
+	Order(track)
+	s := newSession(f.cat, f.cat.Rules, Input{Started: d.Started, Handler: d.Handler, Known: f.list()})
+	for _, e := range Live(track) {
+		s.absorb(e)
+	}
+	for a, log := range s.logs {
+		if len(log.reps) == 0 {
+			continue
+		}
+		f.today[a] = append(f.today[a], log.reps...)
+		f.known[a] = f.judge(a, log, s.passed, d.Date)
+	}
+}
+
+// judge says how far an ask has come after a session.
+func (f *folder) judge(a horse.Ask, log *askLog, passed map[horse.Ask]int, date string) Known {
+	k, before := f.known[a], f.before[a]
+	k.Ask, k.Last = a, date
+	if k.State.IsZero() {
+		k.State = horse.Tried
+	}
+	for _, t := range log.reps {
+		if t.soft() && (!k.Soft || t.step.Reaches(t.Target, k.Value)) {
+			k.Soft, k.Value = true, t.Target
+		}
+		if t.answer.Rank() >= horse.Tolerated.Rank() && k.State == horse.Tried {
+			k.State = horse.StepTolerated
+		}
+	}
+	today := f.today[a]
+	if before.Passed() {
+		step, _ := f.cat.Step(a.Step)
+		switch {
+		case f.keeps(step, today):
+			k.State = horse.Kept
+		case f.slips(a, step, today) && !k.slippedAndBack(passed):
+			k.State = horse.Slipped
+		}
+	}
+	if level, ok := passed[a]; ok {
+		if !k.Level.Noted() || level < k.Level.Int() {
+			k.Level = horse.LevelOf(level)
+		}
+		if k.State != horse.Kept {
+			k.State = horse.Met
+		}
+	}
+	return k
+}
+
+// slippedAndBack reports whether the pass mark was reached again today.
+func (k Known) slippedAndBack(passed map[horse.Ask]int) bool { _, ok := passed[k.Ask]; return ok }
+
+// keeps reports whether the first two answers of a later day were accepted at
+// the pass level, at the last value.
+func (f *folder) keeps(step catalog.Step, today []told) bool {
+	if len(today) < 2 {
+		return false
+	}
+	for _, t := range today[:2] {
+		if !t.passes || !t.step.Reaches(t.Target, step.Last()) {
+			return false
+		}
+	}
+	return true
+}
+
+// slips reports whether each of the first two answers of a later day was
+// refused or 3 levels above the pass level; the first four decide where the
+// last day ended on a good pass.
+func (f *folder) slips(a horse.Ask, step catalog.Step, today []told) bool {
+	n := 2
+	if f.endedWell[a] {
+		n = 4
+	}
+	if len(today) < n {
+		return false
+	}
+	return !slices.ContainsFunc(today[:n], func(t told) bool {
+		return !t.refused() && t.Peak.Int() < step.Pass.Level+3
+	})
+}
+
+// list gives the states in the catalogue's order.
+func (f *folder) list() []Known {
+	var known []Known
+	for _, l := range f.cat.Ladders {
+		for _, step := range l.Steps {
+			for _, a := range step.Asks() {
+				if k, ok := f.known[a]; ok {
+					known = append(known, k)
+				}
+			}
+		}
+	}
+	return known
+}
+
+// A Told rep is one rep of a session as the rules read it, for beads.
+type Told struct {
+	ID string `json:"id"`
+	Rep
+	At      int64        `json:"at"`
+	Graded  horse.Answer `json:"graded" doc:"the answer as the rules read it"`
+	Calm    int          `json:"calm" doc:"arousal after, filled in"`
+	N       int          `json:"n" doc:"number among the counted reps of the ask; 0: not counted"`
+	Dip     bool         `json:"dip"`
+	Name    string       `json:"name" doc:"the step's short name"`
+	Counted bool         `json:"counted"`
+}
+
+// Beads lists the live reps of a session with what was filled in.
+func Beads(c *catalog.Catalog, d Day, known []Known) []Told {
+	track := slices.Clone(d.Track)
+	Order(track)
+	s := newSession(c, c.Rules, Input{Started: d.Started, Handler: d.Handler, Known: known})
+	var beads []Told
+	for _, e := range Live(track) {
+		s.absorb(e)
+		if e.Kind != KindRep || e.Rep == nil {
+			continue
+		}
+		t := s.lastRep()
+		n := 0
+		if t.counted {
+			n = len(s.log(t.Ask).reps)
+		}
+		beads = append(beads, Told{
+			ID: e.ID, Rep: t.Rep, At: e.At, Graded: t.answer, Calm: t.arousal, N: n, Dip: s.dip(n),
+			Name: t.step.Name, Counted: t.counted,
+		})
+	}
+	return beads
+}

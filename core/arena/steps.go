@@ -1,0 +1,226 @@
+package arena
+
+import (
+	"slices"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+)
+
+// close closes a step and those above it for the session, on both sides; a
+// foundation closes the ladders that stand on it too.
+func (s *session) close(key string) {
+	step, ok := s.cat.Step(key)
+	if !ok {
+		return
+	}
+	ladder, _ := s.cat.Ladder(step.Ladder)
+	for _, above := range ladder.Steps[step.Place:] {
+		if s.closed[above.Key] {
+			continue
+		}
+		s.closed[above.Key] = true
+		for _, l := range s.cat.StandingOn(above.Key) {
+			if standing, ok := s.cat.Ladder(l); ok && len(standing.Steps) > 0 {
+				s.close(standing.Steps[0].Key)
+			}
+		}
+	}
+}
+
+// shut reports whether a step may not be asked: closed for the session,
+// blocked by a fact, or only a link.
+func (s *session) shut(key string) bool {
+	step, ok := s.cat.Step(key)
+	return !ok || step.Link != "" || s.closed[key] || slices.Contains(s.in.Blocked, key)
+}
+
+// passedAsk reports whether an ask is met or kept, before or today, at the
+// level wanted (0: its own).
+func (s *session) passedAsk(a horse.Ask, level int) bool {
+	k := s.known[a]
+	if k.Passed() && (level == 0 || k.Level.Noted() && k.Level.Int() <= level) {
+		return true
+	}
+	got, today := s.passed[a]
+	return today && (level == 0 || got <= level)
+}
+
+func (s *session) passedStep(step catalog.Step, level int) bool {
+	return !slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool { return !s.passedAsk(a, level) })
+}
+
+// open reports whether a step may be asked now: not shut and all it stands on
+// is met.
+func (s *session) open(key string) bool {
+	if s.shut(key) {
+		return false
+	}
+	for _, n := range s.cat.Needs(key) {
+		step, ok := s.cat.Step(n.Step)
+		if !ok || !s.passedStep(step, n.Level) {
+			return false
+		}
+		if n.Kept && slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool { return s.known[a].State != horse.Kept }) {
+			return false
+		}
+	}
+	return true
+}
+
+func (s *session) lastVariant() horse.Variant {
+	if n := len(s.reps); n > 0 {
+		return s.reps[n-1].Variant
+	}
+	return s.in.Ask.Variant
+}
+
+// variantFor chooses the step's variant nearest to one worked before: the
+// same, else the same side, else the first that is not passed.
+func (s *session) variantFor(step catalog.Step, like horse.Variant) horse.Variant {
+	if len(step.Variants) == 0 {
+		return horse.Variant{}
+	}
+	if slices.Contains(step.Variants, like) {
+		return like
+	}
+	for _, v := range step.Variants {
+		if !like.Side.IsZero() && v.Side == like.Side {
+			return v
+		}
+	}
+	for _, v := range step.Variants {
+		if !s.passedAsk(horse.Ask{Step: step.Key, Variant: v}, 0) {
+			return v
+		}
+	}
+	return step.Variants[0]
+}
+
+// startFor is the value an ask begins at today: the start, or the last value
+// where it is already passed.
+func (s *session) startFor(a horse.Ask, step catalog.Step) int {
+	if s.known[a].Passed() {
+		return s.lastValue(step)
+	}
+	return step.Start()
+}
+
+// valueNow is the value the ask stands at: as last worked today, else where
+// it starts.
+func (s *session) valueNow(a horse.Ask, step catalog.Step) int {
+	for i := len(s.reps) - 1; i >= 0; i-- {
+		if s.reps[i].Ask == a {
+			return s.reps[i].Target
+		}
+	}
+	return s.startFor(a, step)
+}
+
+// lower finds the ask n steps below: further down the ladder, then the last
+// foundation the ladder stands on; shut steps are passed over.
+func (s *session) lower(from horse.Ask, n int) (horse.Ask, bool) {
+	step, ok := s.cat.Step(from.Step)
+	if !ok {
+		return horse.Ask{}, false
+	}
+	found, any := from, false
+	for ; n > 0; n-- {
+		next, ok := s.oneLower(found)
+		if !ok {
+			break
+		}
+		found, any = next, true
+	}
+	if !any {
+		return horse.Ask{}, false
+	}
+	if found.Step == step.Key {
+		return horse.Ask{}, false
+	}
+	return found, true
+}
+
+func (s *session) oneLower(from horse.Ask) (horse.Ask, bool) {
+	step, _ := s.cat.Step(from.Step)
+	ladder, _ := s.cat.Ladder(step.Ladder)
+	ask := func(key string) (horse.Ask, bool) {
+		if s.shut(key) {
+			return horse.Ask{}, false
+		}
+		lower, _ := s.cat.Step(key)
+		a := horse.Ask{Step: key, Variant: s.variantFor(lower, from.Variant)}
+		return a, !s.spoiltEasy[a]
+	}
+	for i := step.Place - 1; i >= 0; i-- {
+		if a, ok := ask(ladder.Steps[i].Key); ok {
+			return a, true
+		}
+	}
+	for _, n := range slices.Backward(ladder.StandsOn) {
+		if a, ok := ask(n.Step); ok {
+			return a, true
+		}
+	}
+	return horse.Ask{}, false
+}
+
+// easyKnown is an ask that is met, light and near at hand, to finish on: a
+// kept one before a met one, the lightest first, in the catalogue's order.
+func (s *session) easyKnown(not horse.Ask) *horse.Ask {
+	var best *horse.Ask
+	bestRank := [2]int{}
+	for _, l := range s.cat.Ladders {
+		for _, step := range l.Steps {
+			if s.shut(step.Key) || step.Key == not.Step || l.Kind != catalog.Foundation {
+				continue
+			}
+			for _, a := range step.Asks() {
+				if !s.passedAsk(a, 3) || s.spoiltEasy[a] {
+					continue
+				}
+				rank := [2]int{1, s.known[a].Level.Int()}
+				if s.known[a].State == horse.Kept {
+					rank[0] = 0
+				}
+				if best == nil || slices.Compare(rank[:], bestRank[:]) < 0 {
+					best, bestRank = &a, rank
+				}
+			}
+		}
+	}
+	return best
+}
+
+// unpassedVariant is another side, zone, direction or place of the step that
+// is not passed yet: the other side of the same zone first.
+func (s *session) unpassedVariant(a horse.Ask, level int) (horse.Ask, bool) {
+	step, _ := s.cat.Step(a.Step)
+	var found []horse.Ask
+	for _, b := range step.Asks() {
+		if b != a && !s.passedAsk(b, level) {
+			found = append(found, b)
+		}
+	}
+	if len(found) == 0 {
+		return horse.Ask{}, false
+	}
+	for _, b := range found {
+		if b.Variant.Zone == a.Variant.Zone && b.Variant.Side != a.Variant.Side {
+			return b, true
+		}
+	}
+	return found[0], true
+}
+
+// nextOpen is the next step up the ladder that is open.
+func (s *session) nextOpen(from horse.Ask) (horse.Ask, bool) {
+	step, _ := s.cat.Step(from.Step)
+	ladder, _ := s.cat.Ladder(step.Ladder)
+	for _, above := range ladder.Steps[step.Place+1:] {
+		if s.open(above.Key) {
+			return horse.Ask{Step: above.Key, Variant: s.variantFor(above, from.Variant)}, true
+		}
+	}
+	return horse.Ask{}, false
+}

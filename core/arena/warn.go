@@ -1,0 +1,215 @@
+package arena
+
+import (
+	"slices"
+
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+// releaseSize says how big the release of the last rep is (part 6): big once
+// per ask and block.
+func (s *session) releaseSize() horse.ReleaseSize {
+	r := s.lastRep()
+	log := s.log(r.Ask)
+	if !r.counted || r.refused() {
+		return horse.Small
+	}
+	if r.soft() && s.newFurthest(*r) {
+		if s.bigGiven[r.Ask] {
+			return horse.Medium
+		}
+		return horse.Big
+	}
+	before := 0
+	if n := len(log.run); n > 0 {
+		before = tail(log.run[:n-1], told.refused)
+	}
+	if before >= 3 || s.arousalBy >= 3 && s.arousal <= 1 {
+		return horse.Medium
+	}
+	return horse.Small
+}
+
+// newFurthest reports whether the last rep is new furthest progress: an ask or
+// a value never accepted before, in earlier sessions or in this one.
+func (s *session) newFurthest(r told) bool {
+	best, ever := 0, false
+	if k, ok := s.known[r.Ask]; ok && k.Soft {
+		best, ever = k.Value, true
+	}
+	for _, t := range s.reps[:len(s.reps)-1] {
+		if t.Ask == r.Ask && t.counted && t.soft() {
+			if !ever || t.step.Reaches(t.Target, best) {
+				best = t.Target
+			}
+			ever = true
+		}
+	}
+	return !ever || r.Target != best && r.step.Reaches(r.Target, best)
+}
+
+// restSeconds follows the release: 10, 30 or 120 s, longer while aroused.
+func (s *session) restSeconds(size horse.ReleaseSize) int {
+	rest := map[horse.ReleaseSize]int{horse.Small: 10, horse.Medium: 30, horse.Big: 120}[size]
+	if s.arousal > 1 {
+		rest += 30
+	}
+	return rest
+}
+
+type warning struct {
+	name string
+	look func(*session) (phrase.Args, bool)
+}
+
+// warningsInOrder are those of part 6 that reps can show.
+var warningsInOrder = []warning{
+	{"wrong moment", warnWrong}, {"late", warnLate}, {"starts high", warnStartsHigh}, {"sharp", warnSharp},
+	{"nagging", warnNagging}, {"under-met", warnUnderMet}, {"over-met", warnOverMet}, {"one-sided", warnOneSided},
+	{"fed while pushing", warnFed}, {"lick and chew alone", warnLick}, {"warning look rewarded", warnLook},
+	{"trying too early", warnTooEarly}, {"check the halter", warnHalter}, {"handler tight", warnTight},
+	{"no firm levels", warnFirm},
+}
+
+func (s *session) warnings() []Fired {
+	var fired []Fired
+	for _, w := range warningsInOrder {
+		if args, ok := w.look(s); ok {
+			fired = append(fired, Fired{Rule: w.name, Why: phrase.Of("warn."+w.name, args)})
+		}
+	}
+	return fired
+}
+
+// latest returns the last n reps, newest last, when the newest entry is a rep
+// and there are as many.
+func (s *session) latest(n int) ([]told, bool) {
+	if !s.lastIsRep || len(s.reps) < n {
+		return nil, false
+	}
+	return s.reps[len(s.reps)-n:], true
+}
+
+func warnWrong(s *session) (phrase.Args, bool) {
+	r, ok := s.latest(1)
+	return nil, ok && r[0].wrong
+}
+
+func isLate(t told) bool {
+	return t.Release == horse.Late || t.ToTry != nil && t.Seconds-*t.ToTry > 1.0
+}
+
+func warnLate(s *session) (phrase.Args, bool) {
+	if !s.lastIsRep {
+		return nil, false
+	}
+	four := s.reps[max(len(s.reps)-4, 0):]
+	late := 0
+	for _, t := range four {
+		late += btoi(isLate(t))
+	}
+	return phrase.Args{"n": late, "of": len(four)}, late >= 2
+}
+
+func warnStartsHigh(s *session) (phrase.Args, bool) {
+	r, ok := s.latest(2)
+	return nil, ok && r[0].Start.Int() > 2 && r[1].Start.Int() > 2
+}
+
+func warnSharp(s *session) (phrase.Args, bool) {
+	r, ok := s.latest(2)
+	if !ok || r[1].Form == horse.Pulsed || !r[0].Peak.Noted() || !r[1].Peak.Noted() {
+		return nil, false
+	}
+	return phrase.Args{"from": r[0].Peak.Int(), "to": r[1].Peak.Int()}, r[1].Peak.Int()-r[0].Peak.Int() >= 3
+}
+
+func warnNagging(s *session) (phrase.Args, bool) {
+	r := s.lastRep()
+	if !s.lastIsRep || r == nil {
+		return nil, false
+	}
+	run := s.log(r.Ask).run
+	if len(run) < 5 {
+		return nil, false
+	}
+	five := run[len(run)-5:]
+	firm := !slices.ContainsFunc(five, func(t told) bool { return t.Peak.Int() < 5 }) && five[4].Peak.Int() >= five[0].Peak.Int()
+	pulsed := !slices.ContainsFunc(five, func(t told) bool { return t.Pulses.Int() < 5 }) && five[4].Pulses.Int() >= five[0].Pulses.Int()
+	return phrase.Args{"to": min(r.Peak.Int()+2, s.ceiling(r.Handler))}, firm || pulsed
+}
+
+func warnUnderMet(s *session) (phrase.Args, bool) {
+	r, ok := s.latest(2)
+	under := func(t told) bool { return t.Brought.Noted() && t.Brought.Int()-t.Peak.Int() >= 2 }
+	return nil, ok && under(r[0]) && under(r[1])
+}
+
+func warnOverMet(s *session) (phrase.Args, bool) {
+	r, ok := s.latest(1)
+	return nil, ok && r[0].Brought.Int() >= 1 && r[0].Peak.Int()-r[0].Brought.Int() >= 4
+}
+
+func warnOneSided(s *session) (phrase.Args, bool) {
+	r := s.lastRep()
+	if r == nil || !s.lastIsRep || r.Variant.Side.IsZero() {
+		return nil, false
+	}
+	other, ok := s.oppositeSide(r.Ask)
+	if !ok {
+		return nil, false
+	}
+	here, a := medianPeak(s.log(r.Ask).reps)
+	there, b := medianPeak(s.log(other).reps)
+	worse := r.Variant.Side
+	if there > here {
+		worse = other.Variant.Side
+	}
+	return phrase.Args{"side": phrase.Of("side."+worse.String(), nil)}, a && b && max(here-there, there-here) >= 3
+}
+
+func medianPeak(reps []told) (float64, bool) {
+	var peaks []float64
+	for _, t := range reps {
+		if t.Peak.Noted() {
+			peaks = append(peaks, float64(t.Peak.Int()))
+		}
+	}
+	return median(peaks), len(peaks) >= 2
+}
+
+func warnFed(s *session) (phrase.Args, bool) {
+	r, ok := s.latest(1)
+	return nil, ok && slices.Contains(r[0].Flags, horse.Fed) &&
+		(r[0].Brought.Int() >= 1 || slices.Contains(r[0].WaysOut, horse.CrowdedIn) || slices.Contains(r[0].WaysOut, horse.Leaned))
+}
+
+func warnLick(s *session) (phrase.Args, bool) {
+	r, ok := s.latest(1)
+	return nil, ok && slices.Contains(r[0].Signs, horse.LickAndChew) && !slices.ContainsFunc(r[0].Signs, horse.SoftSign)
+}
+
+func warnLook(s *session) (phrase.Args, bool) {
+	r, ok := s.latest(1)
+	return nil, ok && slices.Contains(r[0].Signs, horse.WarningLook) && r[0].Release != horse.NotReleased
+}
+
+func warnTooEarly(s *session) (phrase.Args, bool) {
+	r, ok := s.latest(1)
+	return nil, ok && r[0].step.Trailer && r[0].refused() && slices.Contains(r[0].WaysOut, horse.TurnedAway)
+}
+
+func warnHalter(s *session) (phrase.Args, bool) {
+	return nil, s.violent || s.now-s.halterAt >= 10*60000
+}
+
+func warnTight(s *session) (phrase.Args, bool) {
+	return nil, s.in.Mind == horse.Tight && len(s.reps) == 0
+}
+
+// warnFirm holds part 9's rule for beginners.
+func warnFirm(s *session) (phrase.Args, bool) {
+	r, ok := s.latest(1)
+	return nil, ok && s.in.Handlers[r[0].Handler].Beginner && r[0].Peak.Int() >= 7
+}

@@ -1,0 +1,55 @@
+package core_test
+
+import (
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"path/filepath"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
+
+// floor gives each room its height; an import may only point down.
+var floor = map[string]int{
+	"core/horse": 0, "core/phrase": 0, "core/catalog": 1, "core/catalog/yaml": 2,
+	"core/arena": 2, "core/assess": 3, "core/progress": 4, "core/plan": 4, "core/report": 5,
+	"store": 6, "store/sqlc": 6, "server": 7, "web": 7, "cmd/ivorybridge": 9, "demo": 8,
+}
+
+// Arrows point down only, and the rules of the job reach for nothing outside:
+// no files, network, database, clock or chance.
+func TestArrowsPointDown(t *testing.T) {
+	allowed := []string{"bufio", "bytes", "cmp", "embed", "encoding/json", "errors", "fmt", "hash/fnv", "io/fs", "math", "slices", "strconv", "strings", "time", "unicode/utf8", "go.yaml.in/yaml/v3"}
+	err := filepath.WalkDir("..", func(path string, d fs.DirEntry, err error) error {
+		if err != nil {
+			return err
+		}
+		if d.IsDir() && slices.Contains([]string{"node_modules", ".git", "tools", "e2e"}, d.Name()) {
+			return fs.SkipDir
+		}
+		if !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return nil
+		}
+		room := filepath.ToSlash(filepath.Dir(strings.TrimPrefix(filepath.ToSlash(path), "../")))
+		height, known := floor[room]
+		require.True(t, known, "%s is a room without a floor: add it above", room)
+		file, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ImportsOnly)
+		require.NoError(t, err)
+		for _, spec := range file.Imports {
+			name, err := strconv.Unquote(spec.Path.Value)
+			require.NoError(t, err)
+			if other, ours := strings.CutPrefix(name, "ivorybridge/"); ours {
+				require.Contains(t, floor, other)
+				require.True(t, floor[other] < height || strings.HasPrefix(other, room+"/"), "%s points up to %s", room, other)
+			} else if strings.HasPrefix(room, "core") {
+				require.Contains(t, allowed, name, "%s reaches outside", path)
+			}
+		}
+		return nil
+	})
+	require.NoError(t, err)
+}

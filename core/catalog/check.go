@@ -1,0 +1,125 @@
+package catalog
+
+import (
+	"errors"
+	"fmt"
+	"strings"
+
+	"ivorybridge/core/horse"
+)
+
+// New checks ladders and rules and returns the catalogue, or every fault
+// found, each with its place: keys twice, needs that lead nowhere or in a
+// circle, a step without ask, measure or pass mark.
+func New(version string, rules HouseRules, ladders []Ladder) (*Catalog, error) {
+	c := &Catalog{Version: version, Ladders: ladders, Rules: rules, ladders: map[string]int{}, steps: map[string][2]int{}}
+	var faults []error
+	fault := func(place, format string, args ...any) {
+		faults = append(faults, fmt.Errorf("%s: %s", place, fmt.Sprintf(format, args...)))
+	}
+	for i := range c.Ladders {
+		l := &c.Ladders[i]
+		if _, twice := c.ladders[l.Key]; twice {
+			fault(l.Key, "there are two ladders with this key")
+		}
+		c.ladders[l.Key] = i
+		for j := range l.Steps {
+			s := &l.Steps[j]
+			if _, twice := c.steps[s.Key]; twice {
+				fault(s.Key, "there are two steps with this key")
+			}
+			if !strings.HasPrefix(s.Key, l.Key+".") && l.Kind == Foundation {
+				fault(s.Key, "its key does not begin with %q", l.Key+".")
+			}
+			s.Ladder, s.Place = l.Key, j
+			c.steps[s.Key] = [2]int{i, j}
+		}
+	}
+	for _, l := range c.Ladders {
+		checkLadder(c, l, fault)
+	}
+	if len(faults) == 0 {
+		checkCircles(c, fault)
+	}
+	if len(faults) > 0 {
+		return nil, fmt.Errorf("checking the catalogue: %w", errors.Join(faults...))
+	}
+	return c, nil
+}
+
+func checkLadder(c *Catalog, l Ladder, fault func(string, string, ...any)) {
+	if l.Name == "" || l.Where == "" || len(l.Schools) == 0 || len(l.Steps) == 0 {
+		fault(l.Key, "a ladder needs a name, a place (where), a school and steps")
+	}
+	if l.Kind != Foundation && l.Kind != Problem {
+		fault(l.Key, "kind is foundation or problem, not %q", l.Kind)
+	}
+	if l.Kind == Problem && len(l.For) == 0 {
+		fault(l.Key, "a problem ladder says which problem it is for")
+	}
+	for _, n := range l.StandsOn {
+		checkNeed(c, l.Key, n, fault)
+	}
+	for _, s := range l.Steps {
+		if s.Link != "" {
+			if _, ok := c.ladders[s.Link]; !ok {
+				fault(s.Key, "it links to the ladder %q, which is not there", s.Link)
+			}
+			continue
+		}
+		if s.Ask == "" || s.Name == "" || len(s.Measures) == 0 || s.Pass.Text == "" || s.Pass.Run < 1 || s.Pass.Level < 1 {
+			fault(s.Key, "a step needs a name, an ask, a measure and a pass mark")
+		}
+		for _, n := range s.Needs {
+			checkNeed(c, s.Key, n, fault)
+		}
+		seen := map[horse.Variant]bool{}
+		for _, v := range s.Variants {
+			if v.IsZero() || seen[v] {
+				fault(s.Key, "the variant %q is empty or there twice", v)
+			}
+			seen[v] = true
+		}
+	}
+}
+
+func checkNeed(c *Catalog, place string, n Need, fault func(string, string, ...any)) {
+	if s, ok := c.Step(n.Step); !ok || s.Link != "" {
+		fault(place, "it needs %q, which is not a step", n.Step)
+	}
+	if n.Level < 0 || n.Level > 10 {
+		fault(place, "it needs %q at level %d, which is not from 1 to 10", n.Step, n.Level)
+	}
+}
+
+// checkCircles walks the needs; a step met again on the way back to itself is
+// a circle.
+func checkCircles(c *Catalog, fault func(string, string, ...any)) {
+	const walking, done = 1, 2
+	mark := map[string]int{}
+	var walk func(key string, path []string) bool
+	walk = func(key string, path []string) bool {
+		switch mark[key] {
+		case done:
+			return true
+		case walking:
+			fault(key, "its needs go in a circle: %s", strings.Join(append(path, key), " → "))
+			return false
+		}
+		mark[key] = walking
+		for _, n := range c.Needs(key) {
+			if !walk(n.Step, append(path, key)) {
+				return false
+			}
+		}
+		mark[key] = done
+		return true
+	}
+	for _, l := range c.Ladders {
+		for _, s := range l.Steps {
+			if !walk(s.Key, nil) {
+				return
+			}
+		}
+	}
+}

@@ -1,0 +1,74 @@
+package horse
+
+import "slices"
+
+type waysOut struct{}
+
+func (waysOut) Words() []string {
+	return []string{
+		"head up", "head down too low", "turned away", "backed up", "crowded in",
+		"swung hindquarters left", "swung hindquarters right", "swung shoulder left", "swung shoulder right",
+		"leaned", "pulled back", "planted", "jogged on the spot", "went sideways", "rushed through",
+		"snatched the reins", "spun", "kicked at a tool or rope",
+		"kicked at a person", "struck", "bit", "charged", "reared", "bucked", "bolted", "fell or went over backwards",
+		"nibbled", "pinned ears", "caught early",
+	}
+}
+
+// WayOut is an evasion, logged as a chip (part 2). "Caught early" is a buck
+// stopped as the horse gathers itself.
+type WayOut = Word[waysOut]
+
+// The ways out that single rules look for.
+var (
+	TurnedAway       = word[waysOut]("turned away")
+	CrowdedIn        = word[waysOut]("crowded in")
+	Leaned           = word[waysOut]("leaned")
+	PulledBack       = word[waysOut]("pulled back")
+	KickedAtTool     = word[waysOut]("kicked at a tool or rope")
+	KickedAtPerson   = word[waysOut]("kicked at a person")
+	Struck           = word[waysOut]("struck")
+	Bit              = word[waysOut]("bit")
+	Charged          = word[waysOut]("charged")
+	Reared           = word[waysOut]("reared")
+	Bucked           = word[waysOut]("bucked")
+	Bolted           = word[waysOut]("bolted")
+	WentOver         = word[waysOut]("fell or went over backwards")
+	PinnedEars       = word[waysOut]("pinned ears")
+	dangerousWaysOut = []WayOut{KickedAtPerson, Struck, Bit, Charged, Reared, Bucked, Bolted, WentOver}
+	violentWaysOut   = append([]WayOut{PulledBack}, dangerousWaysOut...)
+)
+
+// Dangerous reports whether a way out is one of part 2's bold ones.
+func Dangerous(w WayOut) bool { return slices.Contains(dangerousWaysOut, w) }
+
+// Violent reports whether a way out may have shifted the halter.
+func Violent(w WayOut) bool { return slices.Contains(violentWaysOut, w) }
+
+type signs struct{}
+
+func (signs) Words() []string {
+	return []string{
+		"soft turn-in", "sigh", "lick and chew", "head lowered", "blink", "let-down", "curious",
+		"warning look", "nose pushed out", "tight lip", "held breath", "shakes", "white of eye", "snorts",
+		"tail pressed", "shut down", "leaves as far as it can",
+	}
+}
+
+// Sign is what was seen on the horse, logged as a chip (part 2).
+type Sign = Word[signs]
+
+// The signs that single rules look for.
+var (
+	LickAndChew = word[signs]("lick and chew")
+	WarningLook = word[signs]("warning look")
+	ShutDown    = word[signs]("shut down")
+	softSigns   = []Sign{word[signs]("soft turn-in"), word[signs]("sigh"), word[signs]("head lowered"), word[signs]("blink"), word[signs]("let-down")}
+	fearSigns   = []Sign{word[signs]("shakes"), word[signs]("white of eye"), word[signs]("snorts"), word[signs]("leaves as far as it can"), ShutDown}
+)
+
+// FearSign reports whether a sign is one of part 6's fear signs.
+func FearSign(s Sign) bool { return slices.Contains(fearSigns, s) }
+
+// SoftSign reports whether a sign shows softness beyond lick and chew.
+func SoftSign(s Sign) bool { return slices.Contains(softSigns, s) }

@@ -1,0 +1,171 @@
+// Package phrase keeps the product's words in one place. The rules answer
+// with messages, a key and its arguments; a Book turns them into sentences in
+// the words of a practice or an owner (trailer, float or box; near or left).
+package phrase
+
+import (
+	"bufio"
+	_ "embed"
+	"fmt"
+	"strings"
+)
+
+//go:embed en.txt
+var english string
+
+// Args are the arguments of a message: numbers, strings, or messages.
+type Args map[string]any
+
+// A Message is a sentence before it has words.
+type Message struct {
+	Key  string `json:"key" doc:"the phrase's key"`
+	Args Args   `json:"args,omitempty" doc:"what the phrase is filled with"`
+}
+
+// Of returns a message.
+func Of(key string, args Args) Message { return Message{Key: key, Args: args} }
+
+// Words are the choices that a practice, or one owner's report, makes.
+type Words struct {
+	Vehicle string `json:"vehicle" enum:"trailer,float,box" doc:"what the horse travels in"`
+	Sides   string `json:"sides" enum:"near and off,left and right" doc:"how sides are called"`
+}
+
+// Shipped are the words a new practice starts with.
+var Shipped = Words{Vehicle: "trailer", Sides: "near and off"}
+
+// Sided is a text whose side words are said in the book's choice.
+type Sided string
+
+// A Book says messages in one language and one choice of words.
+type Book struct {
+	lines map[string]string
+	words Words
+}
+
+// English returns the English book in the given words; empty choices are the
+// shipped ones.
+func English(w Words) Book {
+	if w.Vehicle == "" {
+		w.Vehicle = Shipped.Vehicle
+	}
+	if w.Sides == "" {
+		w.Sides = Shipped.Sides
+	}
+	return Book{lines: lines, words: w}
+}
+
+var lines = read(english)
+
+func read(text string) map[string]string {
+	book := map[string]string{}
+	for scan := bufio.NewScanner(strings.NewReader(text)); scan.Scan(); {
+		line := strings.TrimSpace(scan.Text())
+		if key, say, ok := strings.Cut(line, " = "); ok && !strings.HasPrefix(line, "#") {
+			book[strings.TrimSpace(key)] = strings.TrimSpace(say)
+		}
+	}
+	return book
+}
+
+// Has reports whether the book knows a key.
+func (b Book) Has(key string) bool { _, ok := b.lines[key]; return ok }
+
+// Say returns the message as a sentence. A key the book does not know is said
+// as itself, so that a gap shows.
+func (b Book) Say(m Message) string {
+	line, ok := b.lines[m.Key]
+	if !ok {
+		return m.Key
+	}
+	return b.Fill(line, m.Args)
+}
+
+// Fill puts arguments into a text: {name} is the argument, {n|step|steps} the
+// number with its noun, {trailer}, {near} and {off} the chosen words.
+func (b Book) Fill(text string, args Args) string {
+	var out strings.Builder
+	for {
+		before, rest, found := strings.Cut(text, "{")
+		out.WriteString(before)
+		if !found {
+			return out.String()
+		}
+		slot, after, closed := strings.Cut(rest, "}")
+		if !closed {
+			out.WriteString("{" + rest)
+			return out.String()
+		}
+		out.WriteString(b.slot(slot, args))
+		text = after
+	}
+}
+
+func (b Book) slot(slot string, args Args) string {
+	name, nouns, counted := strings.Cut(slot, "|")
+	value, ok := args[name]
+	if !ok {
+		switch name {
+		case "trailer":
+			return b.words.Vehicle
+		case "near", "off":
+			return b.Side(name)
+		}
+		return "{" + slot + "}"
+	}
+	said := b.value(value)
+	if counted {
+		one, many, _ := strings.Cut(nouns, "|")
+		if said == "1" {
+			return said + " " + one
+		}
+		return said + " " + many
+	}
+	return said
+}
+
+func (b Book) value(v any) string {
+	switch v := v.(type) {
+	case Message:
+		return b.Say(v)
+	case []Message:
+		said := make([]string, len(v))
+		for i, m := range v {
+			said[i] = b.Say(m)
+		}
+		return b.List(said)
+	case Sided:
+		return b.Side(string(v))
+	case []string:
+		return b.List(v)
+	case float64:
+		return strings.TrimSuffix(fmt.Sprintf("%.1f", v), ".0")
+	default:
+		return fmt.Sprint(v)
+	}
+}
+
+// List joins words as one says them: a, b and c.
+func (b Book) List(words []string) string {
+	if len(words) < 2 {
+		return strings.Join(words, "")
+	}
+	return strings.Join(words[:len(words)-1], ", ") + " and " + words[len(words)-1]
+}
+
+// Side says a variant's side words in the book's choice; other words stay.
+func (b Book) Side(variant string) string {
+	if b.words.Sides != "left and right" {
+		return variant
+	}
+	said := strings.Fields(variant)
+	for i, w := range said {
+		switch w {
+		case "near":
+			said[i] = "left"
+		case "off":
+			said[i] = "right"
+		}
+	}
+	return strings.Join(said, " ")
+}

@@ -1,0 +1,186 @@
+// Package progress turns what was logged into what changed: the bridge of a
+// ladder with its planks and piers, and the numbers of a session against the
+// first one (part 8).
+package progress
+
+import (
+	"slices"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+// weights of part 8 for the bridge's progress.
+func weight(s horse.StepState) float64 {
+	switch s {
+	case horse.Tried:
+		return 0.15
+	case horse.StepTolerated, horse.Slipped:
+		return 0.35
+	case horse.Met:
+		return 0.75
+	case horse.Kept:
+		return 1
+	}
+	return 0
+}
+
+// A Part of a plank is one of the step's asks.
+type Part struct {
+	Variant horse.Variant   `json:"variant,omitzero"`
+	State   horse.StepState `json:"state"`
+}
+
+// A Plank is a step on the bridge; two parts when near and off differ.
+type Plank struct {
+	Step    string          `json:"step"`
+	Name    string          `json:"name"`
+	State   horse.StepState `json:"state" doc:"the least of its parts"`
+	Parts   []Part          `json:"parts" doc:"one for each ask of the step"`
+	Blocked *phrase.Message `json:"blocked,omitempty"`
+	Lifts   *phrase.Message `json:"lifts,omitempty"`
+	Next    bool            `json:"next,omitempty" doc:"where the work is now"`
+}
+
+// A Bridge is a ladder drawn: planks from before to goal, piers under it.
+type Bridge struct {
+	Ladder   string  `json:"ladder"`
+	Name     string  `json:"name"`
+	Planks   []Plank `json:"planks"`
+	Piers    []Plank `json:"piers" doc:"the foundations it stands on"`
+	Progress float64 `json:"progress" doc:"0 to 1, blocked steps left out"`
+	Blocked  int     `json:"blocked" doc:"steps blocked"`
+	Met      int     `json:"met" doc:"steps met or kept"`
+}
+
+// BridgeOf draws a ladder. next is the step the work is at; empty: none.
+func BridgeOf(c *catalog.Catalog, ladder string, known []arena.Known, blocks []assess.Block, next string) (Bridge, bool) {
+	l, ok := c.Ladder(ladder)
+	if !ok {
+		return Bridge{}, false
+	}
+	states := make(map[horse.Ask]horse.StepState, len(known))
+	for _, k := range known {
+		states[k.Ask] = k.State
+	}
+	b := Bridge{Ladder: l.Key, Name: l.Name}
+	sum, parts := 0.0, 0
+	for _, step := range l.Steps {
+		p := plank(step, states, blocks, next)
+		b.Planks = append(b.Planks, p)
+		if p.Blocked != nil {
+			b.Blocked++
+			continue
+		}
+		if p.State == horse.Met || p.State == horse.Kept {
+			b.Met++
+		}
+		for _, part := range p.Parts {
+			sum += weight(part.State)
+			parts++
+		}
+	}
+	if parts > 0 {
+		b.Progress = sum / float64(parts)
+	}
+	for _, n := range l.StandsOn {
+		if step, ok := c.Step(n.Step); ok {
+			b.Piers = append(b.Piers, plank(step, states, blocks, next))
+		}
+	}
+	return b, true
+}
+
+func plank(step catalog.Step, states map[horse.Ask]horse.StepState, blocks []assess.Block, next string) Plank {
+	p := Plank{Step: step.Key, Name: step.Name, Next: step.Key == next}
+	for _, a := range step.Asks() {
+		state := states[a]
+		if state.IsZero() {
+			state = horse.Untried
+		}
+		p.Parts = append(p.Parts, Part{Variant: a.Variant, State: state})
+	}
+	p.State = least(p.Parts)
+	if i := slices.IndexFunc(blocks, func(b assess.Block) bool { return b.Step == step.Key }); i >= 0 {
+		p.Blocked, p.Lifts = &blocks[i].Why, &blocks[i].Lifts
+	}
+	return p
+}
+
+// least is the state that holds for the whole step: slipped shows first, else
+// the one that has come least far; a step worked on one side only is tried.
+func least(parts []Part) horse.StepState {
+	if slices.ContainsFunc(parts, func(p Part) bool { return p.State == horse.Slipped }) {
+		return horse.Slipped
+	}
+	state, worked := horse.Kept, false
+	for _, p := range parts {
+		worked = worked || p.State != horse.Untried
+		if p.State.Rank() < state.Rank() {
+			state = p.State
+		}
+	}
+	if state == horse.Untried && worked {
+		return horse.Tried
+	}
+	return state
+}
+
+// Reps are a session's answers in numbers. Medians are of the reps that have
+// the number; Noted tells whether any had.
+type Reps struct {
+	N       int     `json:"n" doc:"reps that count"`
+	Soft    int     `json:"soft" doc:"accepted or offered"`
+	Level   float64 `json:"level" doc:"median peak level"`
+	Noted   bool    `json:"noted" doc:"a level was noted"`
+	Highest int     `json:"highest" doc:"highest level"`
+	Arousal int     `json:"arousal" doc:"highest arousal"`
+	OnTry   int     `json:"on_try" doc:"releases on the try, of all counted"`
+}
+
+// Count counts the reps that keep lets pass; nil lets all pass.
+func Count(beads []arena.Told, keep func(arena.Told) bool) Reps {
+	var r Reps
+	var peaks []int
+	for _, b := range beads {
+		if keep != nil && !keep(b) {
+			continue
+		}
+		r.Arousal = max(r.Arousal, b.Calm)
+		if !b.Counted {
+			continue
+		}
+		r.N++
+		if horse.Soft(b.Graded) {
+			r.Soft++
+		}
+		if b.Release == horse.OnTheTry {
+			r.OnTry++
+		}
+		if b.Peak.Noted() {
+			peaks = append(peaks, b.Peak.Int())
+		}
+	}
+	if n := len(peaks); n > 0 {
+		slices.Sort(peaks)
+		r.Noted, r.Highest = true, peaks[n-1]
+		r.Level = float64(peaks[(n-1)/2]+peaks[n/2]) / 2
+	}
+	return r
+}
+
+// Feel says a level in the owner's words: none, light, medium, firm (part 2).
+func Feel(level float64) phrase.Message {
+	switch {
+	case level <= 0:
+		return phrase.Of("feel.none", nil)
+	case level <= 3:
+		return phrase.Of("feel.light", nil)
+	case level <= 6:
+		return phrase.Of("feel.medium", nil)
+	}
+	return phrase.Of("feel.firm", nil)
+}

@@ -1,0 +1,52 @@
+package progress
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog/yaml"
+	"ivorybridge/core/horse"
+)
+
+func TestBridgeProgress(t *testing.T) {
+	c, err := yaml.Shipped()
+	require.NoError(t, err)
+	known := []arena.Known{
+		{Ask: horse.Ask{Step: "quarters.hind", Variant: horse.Variant{Side: horse.Near}}, State: horse.Kept},
+		{Ask: horse.Ask{Step: "quarters.hind", Variant: horse.Variant{Side: horse.Off}}, State: horse.Met},
+		{Ask: horse.Ask{Step: "quarters.fore", Variant: horse.Variant{Side: horse.Near}}, State: horse.StepTolerated},
+		{Ask: horse.Ask{Step: "quarters.mix"}, State: horse.Slipped},
+	}
+	b, ok := BridgeOf(c, "quarters", known, nil, "quarters.fore")
+	require.True(t, ok)
+	assert.InDelta(t, (1+0.75+0.35+0+0.35)/5, b.Progress, 1e-9, "the mean over step-sides")
+	assert.Equal(t, []string{"met", "tried", "slipped"}, []string{b.Planks[0].State.String(), b.Planks[1].State.String(), b.Planks[2].State.String()})
+	assert.Equal(t, 1, b.Met)
+	assert.True(t, b.Planks[1].Next)
+}
+
+func TestBlockedIsLeftOutAndCountedApart(t *testing.T) {
+	c, err := yaml.Shipped()
+	require.NoError(t, err)
+	known := []arena.Known{{Ask: horse.Ask{Step: "load.board"}, State: horse.Kept}, {Ask: horse.Ask{Step: "load.step"}, State: horse.Kept}}
+	blocks := assess.Blocks(c, assess.Assessment{Body: []assess.BodyNote{{Item: horse.HindLeg, State: horse.Suspect}}})
+	b, ok := BridgeOf(c, "load", known, blocks, "")
+	require.True(t, ok)
+	assert.Equal(t, 8, b.Blocked)
+	assert.InDelta(t, 1.0/8, b.Progress, 1e-9, "board of board, bridge, gap twice, square thrice, front")
+	assert.Equal(t, horse.Kept, b.Planks[5].State, "kept underneath")
+	assert.Len(t, b.Piers, 6)
+}
+
+func TestCountsAndWords(t *testing.T) {
+	told := func(a horse.Answer, peak int, counted bool) arena.Told {
+		return arena.Told{Rep: arena.Rep{Peak: horse.LevelOf(peak), Release: horse.OnTheTry}, Graded: a, Counted: counted, Calm: 1}
+	}
+	r := Count([]arena.Told{told(horse.Accepted, 2, true), told(horse.Refused, 5, true), told(horse.Refused, 9, false)}, nil)
+	assert.Equal(t, Reps{N: 2, Soft: 1, Level: 3.5, Noted: true, Highest: 5, Arousal: 1, OnTry: 2}, r)
+	assert.Equal(t, []string{"feel.none", "feel.light", "feel.medium", "feel.firm"}, []string{Feel(0).Key, Feel(3).Key, Feel(5.5).Key, Feel(7).Key})
+}
