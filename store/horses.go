@@ -1,0 +1,231 @@
+package store
+
+import (
+	"context"
+
+	"ivorybridge/core/assess"
+	"ivorybridge/store/sqlc"
+)
+
+// A Horse with its yard and owners.
+type Horse struct {
+	ID      string
+	Name    string
+	YardID  string
+	Yard    Yard
+	Record  assess.Record
+	Owners  []OwnerOf
+	Version int64
+}
+
+// OwnerOf is a person who owns a horse now.
+type OwnerOf struct{ ID, Name, Phone string }
+
+// A Case is a horse's problem with its goal and date.
+type Case struct {
+	ID         string
+	HorseID    string
+	Problem    string
+	Ladder     string
+	Goal       string
+	NeededBy   string // YYYY-MM-DD or empty
+	OpenedOn   string
+	FinishedOn string
+	Version    int64
+}
+
+// An Assessment as it was kept for a case.
+type Assessment struct {
+	ID      string
+	CaseID  string
+	On      string
+	Doc     assess.Assessment
+	Version int64
+}
+
+// Intake is a horse taken on: all of it is kept, or nothing.
+type Intake struct {
+	Horse    Horse
+	OwnerID  string
+	NewOwner *Person // instead of OwnerID
+	NewYard  *Yard   // instead of Horse.YardID
+	Case     Case
+}
+
+// TakeOn keeps a new horse with its owner, yard and first case.
+func (s *Store) TakeOn(ctx context.Context, who Who, in Intake) error {
+	return s.write(ctx, "taking on a horse", func(q *sqlc.Queries) error {
+		if in.NewOwner != nil {
+			if err := addPerson(ctx, q, who, *in.NewOwner); err != nil {
+				return err
+			}
+			in.OwnerID = in.NewOwner.ID
+		}
+		if in.NewYard != nil {
+			if err := addYard(ctx, q, who, *in.NewYard); err != nil {
+				return err
+			}
+			in.Horse.YardID = in.NewYard.ID
+		}
+		h := in.Horse
+		if err := q.InsertHorse(ctx, sqlc.InsertHorseParams{ID: h.ID, PracticeID: who.Practice, Name: h.Name, YardID: null(h.YardID), Record: doc(h.Record), CreatedAt: who.At}); err != nil {
+			return err
+		}
+		if err := q.InsertOwnership(ctx, sqlc.InsertOwnershipParams{PracticeID: who.Practice, HorseID: h.ID, PersonID: in.OwnerID, FromDate: in.Case.OpenedOn}); err != nil {
+			return err
+		}
+		c := in.Case
+		if err := q.InsertCase(ctx, sqlc.InsertCaseParams{
+			ID: c.ID, PracticeID: who.Practice, HorseID: h.ID, Problem: c.Problem, Ladder: c.Ladder, Goal: c.Goal,
+			NeededBy: null(c.NeededBy), OpenedOn: c.OpenedOn, CreatedAt: who.At,
+		}); err != nil {
+			return err
+		}
+		return who.changed(ctx, q, "horse taken on", h.ID)
+	})
+}
+
+// Horse reads one horse.
+func (s *Store) Horse(ctx context.Context, practice, id string) (Horse, error) {
+	h, err := s.read.GetHorse(ctx, sqlc.GetHorseParams{PracticeID: practice, ID: id})
+	if err != nil {
+		return Horse{}, reading("the horse", err)
+	}
+	record, err := undoc[assess.Record]("the horse's record", h.Record)
+	if err != nil {
+		return Horse{}, err
+	}
+	owners, err := s.owners(ctx, practice)
+	return Horse{
+		ID: h.ID, Name: h.Name, YardID: h.YardID.String, Record: record, Version: h.Version, Owners: owners[h.ID],
+		Yard: Yard{ID: h.YardID.String, Name: h.YardName.String, Address: h.YardAddress.String, Phone: h.YardPhone.String},
+	}, err
+}
+
+// Horses lists the caseload by name.
+func (s *Store) Horses(ctx context.Context, practice string) ([]Horse, error) {
+	rows, err := s.read.GetHorses(ctx, practice)
+	if err != nil {
+		return nil, reading("the horses", err)
+	}
+	owners, err := s.owners(ctx, practice)
+	if err != nil {
+		return nil, err
+	}
+	horses := make([]Horse, 0, len(rows))
+	for _, h := range rows {
+		record, err := undoc[assess.Record]("a horse's record", h.Record)
+		if err != nil {
+			return nil, err
+		}
+		horses = append(horses, Horse{ID: h.ID, Name: h.Name, YardID: h.YardID.String, Yard: Yard{ID: h.YardID.String, Name: h.YardName.String}, Record: record, Version: h.Version, Owners: owners[h.ID]})
+	}
+	return horses, nil
+}
+
+func (s *Store) owners(ctx context.Context, practice string) (map[string][]OwnerOf, error) {
+	rows, err := s.read.GetOwners(ctx, practice)
+	byHorse := map[string][]OwnerOf{}
+	for _, o := range rows {
+		byHorse[o.HorseID] = append(byHorse[o.HorseID], OwnerOf{ID: o.PersonID, Name: o.Name, Phone: o.Phone})
+	}
+	return byHorse, reading("the owners", err)
+}
+
+// UpdateHorse keeps a changed name, yard and record; a *StaleError if the
+// horse was changed since the version it was read at.
+func (s *Store) UpdateHorse(ctx context.Context, who Who, h Horse) error {
+	err := s.write(ctx, "changing a horse", func(q *sqlc.Queries) error {
+		n, err := q.UpdateHorse(ctx, sqlc.UpdateHorseParams{Name: h.Name, YardID: null(h.YardID), Record: doc(h.Record), PracticeID: who.Practice, ID: h.ID, Version: h.Version})
+		if err := one(n, err); err != nil {
+			return err
+		}
+		return who.changed(ctx, q, "horse changed", h.ID)
+	})
+	return stale(err, func() (any, error) { return s.Horse(ctx, who.Practice, h.ID) })
+}
+
+func caseOf(c sqlc.GetCaseRow) Case {
+	return Case{ID: c.ID, HorseID: c.HorseID, Problem: c.Problem, Ladder: c.Ladder, Goal: c.Goal, NeededBy: c.NeededBy.String, OpenedOn: c.OpenedOn, FinishedOn: c.FinishedOn.String, Version: c.Version}
+}
+
+// Case reads one case.
+func (s *Store) Case(ctx context.Context, practice, id string) (Case, error) {
+	c, err := s.read.GetCase(ctx, sqlc.GetCaseParams{PracticeID: practice, ID: id})
+	return caseOf(c), reading("the case", err)
+}
+
+// Cases lists the practice's cases, the newest first.
+func (s *Store) Cases(ctx context.Context, practice string) ([]Case, error) {
+	rows, err := s.read.GetCases(ctx, practice)
+	cases := make([]Case, 0, len(rows))
+	for _, c := range rows {
+		cases = append(cases, caseOf(sqlc.GetCaseRow(c)))
+	}
+	return cases, reading("the cases", err)
+}
+
+// UpdateCase keeps a changed goal, date or end.
+func (s *Store) UpdateCase(ctx context.Context, who Who, c Case) error {
+	err := s.write(ctx, "changing a case", func(q *sqlc.Queries) error {
+		n, err := q.UpdateCase(ctx, sqlc.UpdateCaseParams{Goal: c.Goal, NeededBy: null(c.NeededBy), FinishedOn: null(c.FinishedOn), PracticeID: who.Practice, ID: c.ID, Version: c.Version})
+		if err := one(n, err); err != nil {
+			return err
+		}
+		return who.changed(ctx, q, "case changed", c.ID)
+	})
+	return stale(err, func() (any, error) { return s.Case(ctx, who.Practice, c.ID) })
+}
+
+// AddAssessment keeps a new assessment of a case.
+func (s *Store) AddAssessment(ctx context.Context, who Who, a Assessment) error {
+	return s.write(ctx, "adding an assessment", func(q *sqlc.Queries) error {
+		if err := q.InsertAssessment(ctx, sqlc.InsertAssessmentParams{ID: a.ID, PracticeID: who.Practice, CaseID: a.CaseID, OnDate: a.On, Doc: doc(a.Doc), CreatedAt: who.At}); err != nil {
+			return err
+		}
+		return who.changed(ctx, q, "assessment added", a.ID)
+	})
+}
+
+func assessment(a sqlc.GetAssessmentRow) (Assessment, error) {
+	d, err := undoc[assess.Assessment]("an assessment", a.Doc)
+	return Assessment{ID: a.ID, CaseID: a.CaseID, On: a.OnDate, Doc: d, Version: a.Version}, err
+}
+
+// Assessment reads one assessment.
+func (s *Store) Assessment(ctx context.Context, practice, id string) (Assessment, error) {
+	a, err := s.read.GetAssessment(ctx, sqlc.GetAssessmentParams{PracticeID: practice, ID: id})
+	if err != nil {
+		return Assessment{}, reading("the assessment", err)
+	}
+	return assessment(a)
+}
+
+// Assessments lists the assessments of a case, the oldest first.
+func (s *Store) Assessments(ctx context.Context, practice, caseID string) ([]Assessment, error) {
+	rows, err := s.read.GetAssessments(ctx, sqlc.GetAssessmentsParams{PracticeID: practice, CaseID: caseID})
+	if err != nil {
+		return nil, reading("the assessments", err)
+	}
+	list := make([]Assessment, 0, len(rows))
+	for _, row := range rows {
+		a, err := assessment(sqlc.GetAssessmentRow(row))
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, a)
+	}
+	return list, nil
+}
+
+// UpdateAssessment keeps a changed assessment.
+func (s *Store) UpdateAssessment(ctx context.Context, who Who, a Assessment) error {
+	err := s.write(ctx, "changing an assessment", func(q *sqlc.Queries) error {
+		n, err := q.UpdateAssessment(ctx, sqlc.UpdateAssessmentParams{Doc: doc(a.Doc), PracticeID: who.Practice, ID: a.ID, Version: a.Version})
+		if err := one(n, err); err != nil {
+			return err
+		}
+		return who.changed(ctx, q, "assessment changed", a.ID)
+	})
+	return stale(err, func() (any, error) { return s.Assessment(ctx, who.Practice, a.ID) })
+}

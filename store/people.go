@@ -1,0 +1,110 @@
+package store
+
+import (
+	"context"
+	"errors"
+
+	"ivorybridge/store/sqlc"
+)
+
+// A Person is an owner, a yard, a rescue, a vet or another who must be asked.
+type Person struct {
+	ID      string
+	Kind    string
+	Name    string
+	Phone   string
+	Email   string
+	Note    string
+	Version int64
+}
+
+// A Yard is where horses stand.
+type Yard struct{ ID, Name, Address, Phone string }
+
+// AddPerson keeps a new person.
+func (s *Store) AddPerson(ctx context.Context, who Who, p Person) error {
+	return s.write(ctx, "adding a person", func(q *sqlc.Queries) error { return addPerson(ctx, q, who, p) })
+}
+
+func addPerson(ctx context.Context, q *sqlc.Queries, who Who, p Person) error {
+	err := q.InsertPerson(ctx, sqlc.InsertPersonParams{
+		ID: p.ID, PracticeID: who.Practice, Kind: p.Kind, Name: p.Name, Phone: p.Phone, Email: p.Email, Note: p.Note, CreatedAt: who.At,
+	})
+	if err != nil {
+		return err
+	}
+	return who.changed(ctx, q, "person added", p.ID)
+}
+
+// People lists the practice's people by name.
+func (s *Store) People(ctx context.Context, practice string) ([]Person, error) {
+	rows, err := s.read.GetPeople(ctx, practice)
+	people := make([]Person, 0, len(rows))
+	for _, p := range rows {
+		people = append(people, Person(p))
+	}
+	return people, reading("the people", err)
+}
+
+// Person reads one person.
+func (s *Store) Person(ctx context.Context, practice, id string) (Person, error) {
+	p, err := s.read.GetPerson(ctx, sqlc.GetPersonParams{PracticeID: practice, ID: id})
+	return Person(p), reading("the person", err)
+}
+
+// UpdatePerson keeps a changed person; a *StaleError if it was changed since
+// the version it was read at.
+func (s *Store) UpdatePerson(ctx context.Context, who Who, p Person) error {
+	err := s.write(ctx, "changing a person", func(q *sqlc.Queries) error {
+		n, err := q.UpdatePerson(ctx, sqlc.UpdatePersonParams{
+			Kind: p.Kind, Name: p.Name, Phone: p.Phone, Email: p.Email, Note: p.Note, PracticeID: who.Practice, ID: p.ID, Version: p.Version,
+		})
+		if err := one(n, err); err != nil {
+			return err
+		}
+		return who.changed(ctx, q, "person changed", p.ID)
+	})
+	return stale(err, func() (any, error) { return s.Person(ctx, who.Practice, p.ID) })
+}
+
+// stale tells a write that found no row of its version from one that found no
+// row at all.
+func stale(err error, current func() (any, error)) error {
+	if !errors.Is(err, ErrNotFound) {
+		return err
+	}
+	now, gone := current()
+	if gone != nil {
+		return gone
+	}
+	return &StaleError{Current: now}
+}
+
+// AddYard keeps a new yard.
+func (s *Store) AddYard(ctx context.Context, who Who, y Yard) error {
+	return s.write(ctx, "adding a yard", func(q *sqlc.Queries) error { return addYard(ctx, q, who, y) })
+}
+
+func addYard(ctx context.Context, q *sqlc.Queries, who Who, y Yard) error {
+	err := q.InsertYard(ctx, sqlc.InsertYardParams{ID: y.ID, PracticeID: who.Practice, Name: y.Name, Address: y.Address, Phone: y.Phone, CreatedAt: who.At})
+	if err != nil {
+		return err
+	}
+	return who.changed(ctx, q, "yard added", y.ID)
+}
+
+// Yards lists the practice's yards by name.
+func (s *Store) Yards(ctx context.Context, practice string) ([]Yard, error) {
+	rows, err := s.read.GetYards(ctx, practice)
+	yards := make([]Yard, 0, len(rows))
+	for _, y := range rows {
+		yards = append(yards, Yard(y))
+	}
+	return yards, reading("the yards", err)
+}
+
+func asStale(err error) (*StaleError, bool) {
+	var stale *StaleError
+	ok := errors.As(err, &stale)
+	return stale, ok
+}

@@ -1,0 +1,113 @@
+package store
+
+import (
+	"context"
+
+	"ivorybridge/core/plan"
+	"ivorybridge/core/report"
+	"ivorybridge/store/sqlc"
+)
+
+// A Plan as it was made: its number counts the versions of the case's plan.
+type Plan struct {
+	Number  int64
+	School  string
+	Reason  string
+	Catalog string
+	Doc     plan.Plan
+	MadeBy  string // name; a user's id when adding
+	MadeAt  int64
+}
+
+// AddPlan keeps the next version of a case's plan; the older ones stay.
+func (s *Store) AddPlan(ctx context.Context, who Who, caseID string, p Plan) (int64, error) {
+	number := int64(1)
+	err := s.write(ctx, "making a plan", func(q *sqlc.Queries) error {
+		rows, err := q.GetPlans(ctx, sqlc.GetPlansParams{PracticeID: who.Practice, CaseID: caseID})
+		if err != nil {
+			return err
+		}
+		if len(rows) > 0 {
+			number = rows[0].Number + 1
+		}
+		if err := q.InsertPlan(ctx, sqlc.InsertPlanParams{
+			PracticeID: who.Practice, CaseID: caseID, Number: number, School: p.School, Reason: p.Reason,
+			CatalogVersion: p.Catalog, Doc: doc(p.Doc), MadeBy: who.User, CreatedAt: who.At,
+		}); err != nil {
+			return err
+		}
+		return who.changed(ctx, q, "plan made", caseID)
+	})
+	return number, err
+}
+
+// Plans lists the versions of a case's plan, the newest first.
+func (s *Store) Plans(ctx context.Context, practice, caseID string) ([]Plan, error) {
+	rows, err := s.read.GetPlans(ctx, sqlc.GetPlansParams{PracticeID: practice, CaseID: caseID})
+	if err != nil {
+		return nil, reading("the plans", err)
+	}
+	plans := make([]Plan, 0, len(rows))
+	for _, r := range rows {
+		d, err := undoc[plan.Plan]("a plan", r.Doc)
+		if err != nil {
+			return nil, err
+		}
+		plans = append(plans, Plan{Number: r.Number, School: r.School, Reason: r.Reason, Catalog: r.CatalogVersion, Doc: d, MadeBy: r.MadeBy, MadeAt: r.CreatedAt})
+	}
+	return plans, nil
+}
+
+// Edits are the trainer's wording of a session's report, at a version; none
+// yet is version 0.
+type Edits struct {
+	Version int64
+	By      string // name; a user's id when saving
+	At      int64
+	Edits   map[string]report.Edit
+}
+
+// Edits reads the newest wording of a session's report.
+func (s *Store) Edits(ctx context.Context, practice, session string) (Edits, error) {
+	r, err := s.read.GetLatestReport(ctx, sqlc.GetLatestReportParams{PracticeID: practice, SessionID: session})
+	if named(err) == ErrNotFound {
+		return Edits{Edits: map[string]report.Edit{}}, nil
+	}
+	if err != nil {
+		return Edits{}, reading("the report", err)
+	}
+	edits, err := undoc[map[string]report.Edit]("the report", r.Edits)
+	return Edits{Version: r.Version, By: r.SavedBy, At: r.SavedAt, Edits: edits}, err
+}
+
+// SaveEdits keeps the next version of a report's wording; a *StaleError if
+// somebody saved one since e.Version was read.
+func (s *Store) SaveEdits(ctx context.Context, who Who, session string, e Edits) error {
+	err := s.write(ctx, "saving a report", func(q *sqlc.Queries) error {
+		now, err := q.GetLatestReport(ctx, sqlc.GetLatestReportParams{PracticeID: who.Practice, SessionID: session})
+		if err != nil && named(err) != ErrNotFound {
+			return err
+		}
+		if now.Version != e.Version {
+			return &StaleError{}
+		}
+		if err := q.InsertReport(ctx, sqlc.InsertReportParams{
+			PracticeID: who.Practice, SessionID: session, Version: e.Version + 1, Edits: doc(e.Edits), SavedBy: who.User, SavedAt: who.At,
+		}); err != nil {
+			return err
+		}
+		return who.changed(ctx, q, "report saved", session)
+	})
+	return s.staleEdits(ctx, err, who.Practice, session)
+}
+
+func (s *Store) staleEdits(ctx context.Context, err error, practice, session string) error {
+	if _, ok := asStale(err); !ok {
+		return err
+	}
+	now, readErr := s.Edits(ctx, practice, session)
+	if readErr != nil {
+		return readErr
+	}
+	return &StaleError{Current: now}
+}

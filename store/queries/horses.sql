@@ -1,0 +1,65 @@
+-- name: InsertHorse :exec
+INSERT INTO horses (id, practice_id, name, yard_id, record, created_at) VALUES (?, ?, ?, ?, ?, ?);
+
+-- name: GetHorse :one
+SELECT h.id, h.name, h.yard_id, h.record, h.version, y.name AS yard_name, y.address AS yard_address, y.phone AS yard_phone
+FROM horses AS h LEFT JOIN yards AS y ON y.practice_id = h.practice_id AND y.id = h.yard_id
+WHERE h.practice_id = ? AND h.id = ?;
+
+-- name: GetHorses :many
+SELECT h.id, h.name, h.yard_id, h.record, h.version, y.name AS yard_name
+FROM horses AS h LEFT JOIN yards AS y ON y.practice_id = h.practice_id AND y.id = h.yard_id
+WHERE h.practice_id = ? AND h.archived_at IS NULL ORDER BY h.name, h.id;
+
+-- name: UpdateHorse :execrows
+UPDATE horses SET name = ?, yard_id = ?, record = ?, version = version + 1
+WHERE practice_id = ? AND id = ? AND version = ?;
+
+-- name: InsertOwnership :exec
+INSERT INTO ownerships (practice_id, horse_id, person_id, from_date) VALUES (?, ?, ?, ?);
+
+-- name: GetOwners :many
+SELECT o.horse_id, o.person_id, p.name, p.phone FROM ownerships AS o
+JOIN people AS p ON p.practice_id = o.practice_id AND p.id = o.person_id
+WHERE o.practice_id = ? AND o.to_date IS NULL ORDER BY o.from_date, p.name;
+
+-- name: InsertCase :exec
+INSERT INTO cases (id, practice_id, horse_id, problem, ladder, goal, needed_by, opened_on, created_at)
+VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
+
+-- name: GetCase :one
+SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, version FROM cases
+WHERE practice_id = ? AND id = ?;
+
+-- name: GetCases :many
+SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, version FROM cases
+WHERE practice_id = ? ORDER BY opened_on DESC, id;
+
+-- name: UpdateCase :execrows
+UPDATE cases SET goal = ?, needed_by = ?, finished_on = ?, version = version + 1
+WHERE practice_id = ? AND id = ? AND version = ?;
+
+-- name: InsertAssessment :exec
+INSERT INTO assessments (id, practice_id, case_id, on_date, doc, created_at) VALUES (?, ?, ?, ?, ?, ?);
+
+-- name: GetAssessments :many
+SELECT id, case_id, on_date, doc, version FROM assessments WHERE practice_id = ? AND case_id = ? ORDER BY on_date, created_at;
+
+-- name: GetAllAssessments :many
+SELECT a.id, a.case_id, a.on_date, a.doc, a.version FROM assessments AS a
+WHERE a.practice_id = ? ORDER BY a.on_date, a.created_at;
+
+-- name: UpdateAssessment :execrows
+UPDATE assessments SET doc = ?, version = version + 1 WHERE practice_id = ? AND id = ? AND version = ?;
+
+-- name: GetAssessment :one
+SELECT id, case_id, on_date, doc, version FROM assessments WHERE practice_id = ? AND id = ?;
+
+-- name: InsertPlan :exec
+INSERT INTO plans (practice_id, case_id, number, school, reason, catalog_version, doc, made_by, created_at)
+VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
+
+-- name: GetPlans :many
+SELECT p.number, p.school, p.reason, p.catalog_version, p.doc, p.created_at, u.name AS made_by FROM plans AS p
+JOIN users AS u ON u.practice_id = p.practice_id AND u.id = p.made_by
+WHERE p.practice_id = ? AND p.case_id = ? ORDER BY p.number DESC;

@@ -1,0 +1,67 @@
+-- name: InsertPractice :exec
+INSERT INTO practices (id, name, zone, vehicle, sides, created_at) VALUES (?, ?, ?, ?, ?, ?);
+
+-- name: GetPractice :one
+SELECT id, name, zone, vehicle, sides, created_at FROM practices WHERE id = ?;
+
+-- name: GetFirstPractice :one
+SELECT id, name, zone, vehicle, sides, created_at FROM practices ORDER BY created_at, id LIMIT 1;
+
+-- name: InsertUser :exec
+INSERT INTO users (id, practice_id, name, email, role, password_hash, must_change, active, created_at)
+VALUES (?, ?, ?, ?, ?, ?, ?, 1, ?);
+
+-- name: GetUserByEmail :one
+SELECT id, practice_id, name, email, role, password_hash, must_change, active FROM users WHERE email = ?;
+
+-- name: GetUser :one
+SELECT id, practice_id, name, email, role, password_hash, must_change, active FROM users WHERE practice_id = ? AND id = ?;
+
+-- name: GetUsers :many
+SELECT id, practice_id, name, email, role, must_change, active FROM users WHERE practice_id = ? ORDER BY active DESC, name, id;
+
+-- name: SetPassword :execrows
+UPDATE users SET password_hash = ?, must_change = ? WHERE practice_id = ? AND id = ?;
+
+-- name: SetUserActive :execrows
+UPDATE users SET active = ? WHERE practice_id = ? AND id = ?;
+
+-- name: InsertSignIn :exec
+INSERT INTO sign_ins (token_hash, practice_id, user_id, device, created_at, expires_at) VALUES (?, ?, ?, ?, ?, ?);
+
+-- name: GetSignedIn :one
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, s.expires_at
+FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
+WHERE s.token_hash = ? AND s.expires_at > ? AND u.active = 1;
+
+-- name: DeleteSignIn :exec
+DELETE FROM sign_ins WHERE token_hash = ?;
+
+-- name: DeleteSignInsOf :exec
+DELETE FROM sign_ins WHERE practice_id = ? AND user_id = ?;
+
+-- name: DeleteExpiredSignIns :exec
+DELETE FROM sign_ins WHERE expires_at <= ?;
+
+-- name: InsertPerson :exec
+INSERT INTO people (id, practice_id, kind, name, phone, email, note, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
+
+-- name: GetPeople :many
+SELECT id, kind, name, phone, email, note, version FROM people
+WHERE practice_id = ? AND archived_at IS NULL ORDER BY name, id;
+
+-- name: GetPerson :one
+SELECT id, kind, name, phone, email, note, version FROM people WHERE practice_id = ? AND id = ?;
+
+-- name: UpdatePerson :execrows
+UPDATE people SET kind = ?, name = ?, phone = ?, email = ?, note = ?, version = version + 1
+WHERE practice_id = ? AND id = ? AND version = ?;
+
+-- name: InsertYard :exec
+INSERT INTO yards (id, practice_id, name, address, phone, created_at) VALUES (?, ?, ?, ?, ?, ?);
+
+-- name: GetYards :many
+SELECT id, name, address, phone FROM yards WHERE practice_id = ? ORDER BY name, id;
+
+-- name: InsertChange :exec
+INSERT INTO changes (practice_id, user_id, at, what, subject) VALUES (?, ?, ?, ?, ?);

@@ -1,0 +1,45 @@
+-- name: InsertSession :exec
+INSERT INTO sessions (
+  id, practice_id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, readiness,
+  catalog_version, rules, core_version
+) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+
+-- name: GetSession :one
+SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, readiness, catalog_version, rules, core_version
+FROM sessions WHERE practice_id = ? AND id = ?;
+
+-- name: GetSessionsOfHorse :many
+SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, readiness, catalog_version, rules, core_version
+FROM sessions WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, started_at;
+
+-- name: GetLastWorked :many
+SELECT horse_id, CAST(max(local_date) AS TEXT) AS last_date FROM sessions WHERE practice_id = ? GROUP BY horse_id;
+
+-- name: InsertEntry :exec
+INSERT INTO entries (
+  id, practice_id, session_id, device, seq, device_at, at, received_at, clock_off, after_end, kind, written_by, body
+) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+
+-- name: GetEntryKept :one
+SELECT session_id, device, seq, device_at, body FROM entries WHERE practice_id = ? AND id = ?;
+
+-- name: GetEntriesOfSession :many
+SELECT id, device, seq, device_at, at, received_at, clock_off, after_end, body FROM entries
+WHERE practice_id = ? AND session_id = ? ORDER BY at, device, seq;
+
+-- name: GetEntriesOfHorse :many
+SELECT e.session_id, e.id, e.device, e.seq, e.at, e.body FROM entries AS e
+JOIN sessions AS s ON s.practice_id = e.practice_id AND s.id = e.session_id
+WHERE s.practice_id = ? AND s.horse_id = ? AND e.kind <> 'advice'
+ORDER BY e.session_id, e.at, e.device, e.seq;
+
+-- name: GetSessionEnded :one
+SELECT EXISTS (SELECT 1 FROM entries WHERE practice_id = ? AND session_id = ? AND kind = 'end');
+
+-- name: InsertReport :exec
+INSERT INTO reports (practice_id, session_id, version, edits, saved_by, saved_at) VALUES (?, ?, ?, ?, ?, ?);
+
+-- name: GetLatestReport :one
+SELECT r.version, r.edits, r.saved_at, u.name AS saved_by FROM reports AS r
+JOIN users AS u ON u.practice_id = r.practice_id AND u.id = r.saved_by
+WHERE r.practice_id = ? AND r.session_id = ? ORDER BY r.version DESC LIMIT 1;
