@@ -70,7 +70,7 @@ func (s *Store) UpdatePerson(ctx context.Context, who Who, p Person) error {
 // stale tells a write that found no row of its version from one that found no
 // row at all.
 func stale(err error, current func() (any, error)) error {
-	if !errors.Is(err, ErrNotFound) {
+	if !errors.Is(err, errNoRow) {
 		return err
 	}
 	now, gone := current()

@@ -92,7 +92,7 @@ func TestNothingOfAnotherPractice(t *testing.T) {
 
 	_, err := s.Horse(ctx, mine.who.Practice, other.horse)
 	require.ErrorIs(t, err, ErrNotFound)
-	_, err = s.Append(ctx, mine.who, other.session, 0, []arena.Entry{rep(1, horse.Try)})
+	_, _, err = s.Append(ctx, mine.who, other.session, 0, []arena.Entry{rep(1, horse.Try)})
 	require.ErrorIs(t, err, ErrNotFound)
 	require.ErrorIs(t, s.UpdateHorse(ctx, mine.who, Horse{ID: other.horse, Name: "x", Version: 1}), ErrNotFound)
 	stranger := mine.aSession(uuid.NewString())
@@ -120,14 +120,14 @@ func TestEntriesAreKeptOnce(t *testing.T) {
 	ctx := context.Background()
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
 	a, b := rep(1, horse.Try), rep(2, horse.Accepted)
-	refused, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{a, b})
+	_, refused, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{a, b})
 	require.NoError(t, err)
 	assert.Equal(t, []error{nil, nil}, refused)
 
 	changed := a
 	changed.Rep = &arena.Rep{Ask: a.Rep.Ask, Answer: horse.Refused}
 	c := rep(3, horse.Offered)
-	refused, err = p.Append(ctx, p.who, p.session, 0, []arena.Entry{b, changed, c})
+	_, refused, err = p.Append(ctx, p.who, p.session, 0, []arena.Entry{b, changed, c})
 	require.NoError(t, err)
 	assert.NoError(t, refused[0], "sent twice is harmless")
 	assert.ErrorIs(t, refused[1], ErrOther)
@@ -142,7 +142,7 @@ func TestEntriesAreKeptOnce(t *testing.T) {
 func TestEntriesCantBeChangedOrTakenAway(t *testing.T) {
 	ctx := context.Background()
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
-	_, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{rep(1, horse.Try)})
+	_, _, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{rep(1, horse.Try)})
 	require.NoError(t, err)
 	_, err = p.writer.Exec("UPDATE entries SET at = 0")
 	require.ErrorContains(t, err, "never changed")
@@ -156,7 +156,7 @@ func TestAWrongClockLosesNothing(t *testing.T) {
 	day := int64(24 * 60 * 60_000)
 	a, b := rep(1, horse.Try), rep(2, horse.Accepted)
 	a.At, b.At = a.At-day, b.At-day
-	_, err := p.Append(ctx, p.who, p.session, p.who.At-day, []arena.Entry{a, b})
+	_, _, err := p.Append(ctx, p.who, p.session, p.who.At-day, []arena.Entry{a, b})
 	require.NoError(t, err)
 	track, err := p.Track(ctx, p.who.Practice, p.session)
 	require.NoError(t, err)
@@ -170,7 +170,7 @@ func TestEntriesAfterTheEndAreMarked(t *testing.T) {
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
 	end := arena.Entry{ID: uuid.NewString(), Kind: arena.KindEnd, At: now.UnixMilli() + 5000, Device: "tablet", Seq: 5}
 	late := rep(9, horse.Try)
-	_, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{rep(1, horse.Try), end, late})
+	_, _, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{rep(1, horse.Try), end, late})
 	require.NoError(t, err)
 	track, err := p.Track(ctx, p.who.Practice, p.session)
 	require.NoError(t, err)
@@ -233,7 +233,7 @@ func TestBackupWhileWritingAndRestore(t *testing.T) {
 	var writing sync.WaitGroup
 	writing.Go(func() {
 		for i := range int64(50) {
-			_, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{rep(i, horse.Try)})
+			_, _, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{rep(i, horse.Try)})
 			assert.NoError(t, err)
 		}
 	})

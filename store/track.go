@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -24,6 +25,7 @@ type Session struct {
 	Date      string // local date at the start
 	School    horse.School
 	Begins    horse.Ask
+	Handler   string // who holds the rope
 	Readiness arena.Readiness
 	Catalog   string
 	Rules     catalog.HouseRules
@@ -47,7 +49,7 @@ func (s *Store) StartSession(ctx context.Context, who Who, n Session) error {
 	err := s.write(ctx, "starting a session", func(q *sqlc.Queries) error {
 		return q.InsertSession(ctx, sqlc.InsertSessionParams{
 			ID: n.ID, PracticeID: who.Practice, CaseID: n.CaseID, HorseID: n.HorseID, StartedBy: who.User, StartedAt: n.StartedAt,
-			Zone: n.Zone, LocalDate: n.Date, School: n.School.String(), Begins: doc(n.Begins), Readiness: doc(n.Readiness),
+			Zone: n.Zone, LocalDate: n.Date, School: n.School.String(), Begins: doc(n.Begins), Handler: n.Handler, Readiness: doc(n.Readiness),
 			CatalogVersion: n.Catalog, Rules: doc(n.Rules), CoreVersion: n.Core,
 		})
 	})
@@ -71,7 +73,7 @@ func (s *Store) Session(ctx context.Context, practice, id string) (Session, erro
 }
 
 func session(r sqlc.GetSessionRow) (Session, error) {
-	n := Session{ID: r.ID, CaseID: r.CaseID, HorseID: r.HorseID, StartedBy: r.StartedBy, StartedAt: r.StartedAt, Zone: r.Zone, Date: r.LocalDate, Catalog: r.CatalogVersion, Core: r.CoreVersion}
+	n := Session{ID: r.ID, CaseID: r.CaseID, HorseID: r.HorseID, StartedBy: r.StartedBy, StartedAt: r.StartedAt, Zone: r.Zone, Date: r.LocalDate, Handler: r.Handler, Catalog: r.CatalogVersion, Core: r.CoreVersion}
 	return n, errors.Join(
 		n.School.UnmarshalText([]byte(r.School)),
 		json.Unmarshal([]byte(r.Begins), &n.Begins),
@@ -115,12 +117,12 @@ const clockSlack = 5 * 60_000
 // each why it was refused, or nil. sentAt is the device's clock as it sent
 // them: if that is off, times are corrected and the entries marked. An entry
 // kept before with the same content is accepted silently; nothing good is lost
-// for a bad one beside it.
-func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt int64, entries []arena.Entry) ([]error, error) {
-	refused := make([]error, len(entries))
+// for a bad one beside it. The entries come back at their corrected times.
+func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt int64, entries []arena.Entry) (kept []arena.Entry, refused []error, err error) {
+	refused, kept = make([]error, len(entries)), slices.Clone(entries)
 	off := who.At - sentAt
 	clockOff := sentAt > 0 && (off > clockSlack || off < -clockSlack)
-	err := s.write(ctx, "keeping entries", func(q *sqlc.Queries) error {
+	err = s.write(ctx, "keeping entries", func(q *sqlc.Queries) error {
 		ended, err := q.GetSessionEnded(ctx, sqlc.GetSessionEndedParams{PracticeID: who.Practice, SessionID: sessionID})
 		if err != nil {
 			return err
@@ -130,6 +132,7 @@ func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt in
 			if clockOff {
 				at += off
 			}
+			kept[i].At = at
 			row := sqlc.InsertEntryParams{
 				ID: e.ID, PracticeID: who.Practice, SessionID: sessionID, Device: e.Device, Seq: e.Seq, DeviceAt: e.At, At: at,
 				ReceivedAt: who.At, ClockOff: bit(clockOff), AfterEnd: bit(ended), Kind: e.Kind.String(), WrittenBy: who.User, Body: doc(e),
@@ -145,7 +148,7 @@ func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt in
 		}
 		return nil
 	})
-	return refused, err
+	return kept, refused, err
 }
 
 func sameAsKept(ctx context.Context, q *sqlc.Queries, row sqlc.InsertEntryParams) error {
@@ -199,7 +202,7 @@ func (s *Store) Days(ctx context.Context, practice, horseID string) ([]Session, 
 	}
 	days := make([]arena.Day, len(sessions))
 	for i, n := range sessions {
-		days[i] = arena.Day{Date: n.Date, Started: n.StartedAt, Handler: n.StartedBy}
+		days[i] = arena.Day{Date: n.Date, Started: n.StartedAt, Handler: cmp.Or(n.Handler, n.StartedBy)}
 	}
 	for _, r := range rows {
 		e, err := undoc[arena.Entry]("an entry", r.Body)

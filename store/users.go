@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"errors"
+	"fmt"
 
 	"ivorybridge/core/phrase"
 	"ivorybridge/store/sqlc"
@@ -139,9 +140,13 @@ func (s *Store) SetActive(ctx context.Context, who Who, id string, active bool) 
 	})
 }
 
+// errNoRow is a change that found no row, apart from a reference to something
+// that is not there.
+var errNoRow = fmt.Errorf("no such row: %w", ErrNotFound)
+
 func one(n int64, err error) error {
 	if err == nil && n == 0 {
-		return ErrNotFound
+		return errNoRow
 	}
 	return err
 }

@@ -9,6 +9,9 @@ import (
 	"ivorybridge/core/phrase"
 )
 
+// Version names these rules; a session pins the version that advised it.
+const Version = "2026.1"
+
 type actions struct{}
 
 func (actions) Words() []string {
@@ -138,6 +141,9 @@ type Advice struct {
 func Advise(c *catalog.Catalog, rules catalog.HouseRules, in Input) (Advice, error) {
 	if in.School != horse.BuildAndRelease {
 		return Advice{}, fmt.Errorf("there are live rules for %q only so far, not for %q", horse.BuildAndRelease, in.School)
+	}
+	if err := rules.Check(); err != nil {
+		return Advice{}, err
 	}
 	if !c.HasAsk(in.Ask) {
 		return Advice{}, fmt.Errorf("%q is not an ask of the catalogue", in.Ask)

@@ -8,6 +8,7 @@ import (
 	"slices"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
 )
 
 // Kind tells foundations from the ladders of a problem.
@@ -58,9 +59,9 @@ type Pass struct {
 type Step struct {
 	Key      string           `json:"key"`
 	Name     string           `json:"name" doc:"short name, on the plank"`
-	Ask      string           `json:"ask"`
-	Release  string           `json:"release,omitempty" doc:"what earns the release"`
-	Watch    string           `json:"watch,omitempty" doc:"mistakes and cautions"`
+	Ask      phrase.Slotted   `json:"ask"`
+	Release  phrase.Slotted   `json:"release,omitempty" doc:"what earns the release"`
+	Watch    phrase.Slotted   `json:"watch,omitempty" doc:"mistakes and cautions"`
 	Measures []Measure        `json:"measures,omitempty"`
 	Pass     Pass             `json:"pass"`
 	Variants []horse.Variant  `json:"variants,omitempty" doc:"sides, zones, directions or places, each passed apart"`
@@ -71,6 +72,7 @@ type Step struct {
 	Tied     bool             `json:"tied,omitempty" doc:"being tied is the ask"`
 	Means    []string         `json:"means,omitempty" doc:"aids that escalate inside one ask"`
 	Trailer  bool             `json:"trailer,omitempty" doc:"done on or in the trailer"`
+	Bars     bool             `json:"bars,omitempty" doc:"a bar or divider is closed: never alone at the yard"`
 	Ladder   string           `json:"ladder" doc:"key of its ladder"`
 	Place    int              `json:"place" doc:"place on its ladder, from 0"`
 }
@@ -129,15 +131,15 @@ func (s Step) Asks() []horse.Ask {
 // A Ladder is an ordered list of steps.
 type Ladder struct {
 	Key      string          `json:"key"`
-	Name     string          `json:"name"`
+	Name     phrase.Slotted  `json:"name"`
 	Kind     Kind            `json:"kind" enum:"foundation,problem"`
 	For      []horse.Problem `json:"for,omitempty" doc:"the problems it serves"`
 	Schools  []horse.School  `json:"schools" doc:"the usual school first"`
-	Where    string          `json:"where"`
+	Where    phrase.Slotted  `json:"where"`
 	StandsOn []Need          `json:"stands_on,omitempty"`
 	Narrow   bool            `json:"narrow,omitempty" doc:"a narrow place: one risk point more"`
 	Care     horse.Care      `json:"care,omitzero" doc:"at least this grade of care"`
-	Watch    string          `json:"watch,omitempty"`
+	Watch    phrase.Slotted  `json:"watch,omitempty"`
 	Steps    []Step          `json:"steps"`
 }
 

@@ -123,3 +123,32 @@ func checkCircles(c *Catalog, fault func(string, string, ...any)) {
 		}
 	}
 }
+
+// Check says what can't be in house rules, or nil. A trainer can change every
+// number within these bounds (part 6).
+func (r HouseRules) Check() error {
+	for _, n := range []struct {
+		name        string
+		got, lo, hi int
+	}{
+		{"cycle", r.Cycle, 3, 6},
+		{"pass_run", r.PassRun, 1, 10},
+		{"pass_level", r.PassLevel, 1, 10},
+		{"refusals", r.Refusals, 1, 10},
+		{"block_minutes", r.BlockMinutes, 1, 120},
+		{"block_minutes_young", r.BlockMinutesYoung, 1, 120},
+		{"block_cap", r.BlockCap, 1, 180},
+		{"block_cap_young", r.BlockCapYoung, 1, 180},
+		{"session_cap", r.SessionCap, 1, 240},
+		{"session_cap_young", r.SessionCapYoung, 1, 240},
+		{"rep_seconds", r.RepSeconds, 5, 600},
+	} {
+		if n.got < n.lo || n.got > n.hi {
+			return fmt.Errorf("%s is a whole number from %d to %d, not %d", n.name, n.lo, n.hi, n.got)
+		}
+	}
+	if r.SwapSides != "after the step" && r.SwapSides != "after each dose" {
+		return fmt.Errorf("swap_sides is \"after the step\" or \"after each dose\", not %q", r.SwapSides)
+	}
+	return nil
+}

@@ -20,6 +20,7 @@ type Args map[string]any
 type Message struct {
 	Key  string `json:"key" doc:"the phrase's key"`
 	Args Args   `json:"args,omitempty" doc:"what the phrase is filled with"`
+	Text string `json:"text" doc:"the sentence in the reader's words; empty until a book has said it"`
 }
 
 // Of returns a message.
@@ -36,6 +37,10 @@ var Shipped = Words{Vehicle: "trailer", Sides: "near and off"}
 
 // Sided is a text whose side words are said in the book's choice.
 type Sided string
+
+// Slotted is a text of the catalogue, with {trailer}, {near} and {off} where
+// the book's choice goes.
+type Slotted string
 
 // A Book says messages in one language and one choice of words.
 type Book struct {
@@ -136,6 +141,14 @@ func (b Book) value(v any) string {
 		return b.List(said)
 	case Sided:
 		return b.Side(string(v))
+	case Slotted:
+		return b.Fill(string(v), nil)
+	case []Slotted:
+		said := make([]string, len(v))
+		for i, text := range v {
+			said[i] = b.Fill(string(text), nil)
+		}
+		return b.List(said)
 	case []string:
 		return b.List(v)
 	case float64:

@@ -29,7 +29,7 @@ type Item struct {
 	Step    string          `json:"step"`
 	Ladder  string          `json:"ladder"`
 	Name    string          `json:"name"`
-	Ask     string          `json:"ask"`
+	Ask     phrase.Slotted  `json:"ask"`
 	State   horse.StepState `json:"state"`
 	Level   int             `json:"level,omitempty" doc:"the level it is needed at, where lighter than its own pass mark"`
 	Open    bool            `json:"open" doc:"all it stands on is met and nothing blocks it"`
@@ -70,7 +70,7 @@ type Visit struct {
 // A Plan is the work to come.
 type Plan struct {
 	Ladder string         `json:"ladder"`
-	Name   string         `json:"name"`
+	Name   phrase.Slotted `json:"name"`
 	Items  []Item         `json:"items" doc:"steps to do; what is kept is left out"`
 	Done   []string       `json:"done,omitempty" doc:"keys of the steps already kept"`
 	Next   string         `json:"next,omitempty" doc:"the step the work begins at"`

@@ -47,13 +47,13 @@ type Plank struct {
 
 // A Bridge is a ladder drawn: planks from before to goal, piers under it.
 type Bridge struct {
-	Ladder   string  `json:"ladder"`
-	Name     string  `json:"name"`
-	Planks   []Plank `json:"planks"`
-	Piers    []Plank `json:"piers" doc:"the foundations it stands on"`
-	Progress float64 `json:"progress" doc:"0 to 1, blocked steps left out"`
-	Blocked  int     `json:"blocked" doc:"steps blocked"`
-	Met      int     `json:"met" doc:"steps met or kept"`
+	Ladder   string         `json:"ladder"`
+	Name     phrase.Slotted `json:"name"`
+	Planks   []Plank        `json:"planks"`
+	Piers    []Plank        `json:"piers" doc:"the foundations it stands on"`
+	Progress float64        `json:"progress" doc:"0 to 1, blocked steps left out"`
+	Blocked  int            `json:"blocked" doc:"steps blocked"`
+	Met      int            `json:"met" doc:"steps met or kept"`
 }
 
 // BridgeOf draws a ladder. next is the step the work is at; empty: none.

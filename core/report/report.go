@@ -149,12 +149,12 @@ func (w *writer) headline(say saying) {
 }
 
 // gained names the steps that came to a state in this visit.
-func (w *writer) gained(state horse.StepState) []string {
+func (w *writer) gained(state horse.StepState) []phrase.Slotted {
 	was := map[horse.Ask]horse.StepState{}
 	for _, k := range w.in.Visit.Before {
 		was[k.Ask] = k.State
 	}
-	var names []string
+	var names []phrase.Slotted
 	for _, k := range w.in.Visit.After {
 		if k.State != state || was[k.Ask] == state || state == horse.Met && was[k.Ask] == horse.Kept {
 			continue
@@ -167,9 +167,9 @@ func (w *writer) gained(state horse.StepState) []string {
 }
 
 // stepName says a step in words an owner can follow.
-func (w *writer) stepName(key string) string {
+func (w *writer) stepName(key string) phrase.Slotted {
 	step, _ := w.in.Catalog.Step(key)
-	return "“" + strings.ToLower(step.Ask[:1]) + step.Ask[1:] + "”"
+	return "“" + phrase.Slotted(strings.ToLower(string(step.Ask[:1]))) + step.Ask[1:] + "”"
 }
 
 func (w *writer) saw(say saying) {

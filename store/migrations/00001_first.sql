@@ -156,6 +156,7 @@ CREATE TABLE sessions (
   local_date      TEXT NOT NULL CHECK (local_date IS date(local_date)),
   school          TEXT NOT NULL,
   begins          TEXT NOT NULL CHECK (json_valid(begins)),
+  handler         TEXT NOT NULL CHECK (length(handler) <= 60),
   readiness       TEXT NOT NULL CHECK (json_valid(readiness)),
   catalog_version TEXT NOT NULL,
   rules           TEXT NOT NULL CHECK (json_valid(rules)),

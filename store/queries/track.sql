@@ -1,15 +1,15 @@
 -- name: InsertSession :exec
 INSERT INTO sessions (
-  id, practice_id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, readiness,
+  id, practice_id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness,
   catalog_version, rules, core_version
-) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: GetSession :one
-SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, readiness, catalog_version, rules, core_version
+SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
 FROM sessions WHERE practice_id = ? AND id = ?;
 
 -- name: GetSessionsOfHorse :many
-SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, readiness, catalog_version, rules, core_version
+SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
 FROM sessions WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, started_at;
 
 -- name: GetLastWorked :many

@@ -130,6 +130,7 @@ type Session struct {
 	LocalDate      string
 	School         string
 	Begins         string
+	Handler        string
 	Readiness      string
 	CatalogVersion string
 	Rules          string

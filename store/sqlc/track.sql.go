@@ -208,7 +208,7 @@ func (q *Queries) GetLatestReport(ctx context.Context, arg GetLatestReportParams
 }
 
 const getSession = `-- name: GetSession :one
-SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, readiness, catalog_version, rules, core_version
+SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
 FROM sessions WHERE practice_id = ? AND id = ?
 `
 
@@ -227,6 +227,7 @@ type GetSessionRow struct {
 	LocalDate      string
 	School         string
 	Begins         string
+	Handler        string
 	Readiness      string
 	CatalogVersion string
 	Rules          string
@@ -246,6 +247,7 @@ func (q *Queries) GetSession(ctx context.Context, arg GetSessionParams) (GetSess
 		&i.LocalDate,
 		&i.School,
 		&i.Begins,
+		&i.Handler,
 		&i.Readiness,
 		&i.CatalogVersion,
 		&i.Rules,
@@ -271,7 +273,7 @@ func (q *Queries) GetSessionEnded(ctx context.Context, arg GetSessionEndedParams
 }
 
 const getSessionsOfHorse = `-- name: GetSessionsOfHorse :many
-SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, readiness, catalog_version, rules, core_version
+SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
 FROM sessions WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, started_at
 `
 
@@ -290,6 +292,7 @@ type GetSessionsOfHorseRow struct {
 	LocalDate      string
 	School         string
 	Begins         string
+	Handler        string
 	Readiness      string
 	CatalogVersion string
 	Rules          string
@@ -315,6 +318,7 @@ func (q *Queries) GetSessionsOfHorse(ctx context.Context, arg GetSessionsOfHorse
 			&i.LocalDate,
 			&i.School,
 			&i.Begins,
+			&i.Handler,
 			&i.Readiness,
 			&i.CatalogVersion,
 			&i.Rules,
@@ -401,9 +405,9 @@ func (q *Queries) InsertReport(ctx context.Context, arg InsertReportParams) erro
 
 const insertSession = `-- name: InsertSession :exec
 INSERT INTO sessions (
-  id, practice_id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, readiness,
+  id, practice_id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness,
   catalog_version, rules, core_version
-) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type InsertSessionParams struct {
@@ -417,6 +421,7 @@ type InsertSessionParams struct {
 	LocalDate      string
 	School         string
 	Begins         string
+	Handler        string
 	Readiness      string
 	CatalogVersion string
 	Rules          string
@@ -435,6 +440,7 @@ func (q *Queries) InsertSession(ctx context.Context, arg InsertSessionParams) er
 		arg.LocalDate,
 		arg.School,
 		arg.Begins,
+		arg.Handler,
 		arg.Readiness,
 		arg.CatalogVersion,
 		arg.Rules,

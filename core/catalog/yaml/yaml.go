@@ -15,6 +15,7 @@ import (
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
 )
 
 //go:embed shipped/*.yaml
@@ -94,24 +95,24 @@ type houseRules struct {
 
 type ladder struct {
 	Key      string          `yaml:"ladder"`
-	Name     string          `yaml:"name"`
+	Name     phrase.Slotted  `yaml:"name"`
 	Kind     catalog.Kind    `yaml:"kind"`
 	For      []horse.Problem `yaml:"for"`
 	Schools  []horse.School  `yaml:"schools"`
-	Where    string          `yaml:"where"`
+	Where    phrase.Slotted  `yaml:"where"`
 	StandsOn []string        `yaml:"stands on"`
 	Narrow   bool            `yaml:"narrow"`
 	Care     horse.Care      `yaml:"care"`
-	Watch    string          `yaml:"watch"`
+	Watch    phrase.Slotted  `yaml:"watch"`
 	Steps    []step          `yaml:"steps"`
 }
 
 type step struct {
 	Key      string            `yaml:"step"`
 	Name     string            `yaml:"name"`
-	Ask      string            `yaml:"ask"`
-	Release  string            `yaml:"release"`
-	Watch    string            `yaml:"watch"`
+	Ask      phrase.Slotted    `yaml:"ask"`
+	Release  phrase.Slotted    `yaml:"release"`
+	Watch    phrase.Slotted    `yaml:"watch"`
 	Measure  []catalog.Measure `yaml:"measure"`
 	Pass     *pass             `yaml:"pass"`
 	Variants variants          `yaml:"variants"`
@@ -122,6 +123,7 @@ type step struct {
 	Tied     bool              `yaml:"tied"`
 	Means    []string          `yaml:"means"`
 	Trailer  bool              `yaml:"trailer"`
+	Bars     bool              `yaml:"bars"`
 }
 
 // pass is a written pass mark; what it leaves out is the usual one.
@@ -195,7 +197,7 @@ func (doc step) step(rules catalog.HouseRules) (catalog.Step, error) {
 	s := catalog.Step{
 		Key: doc.Key, Name: doc.Name, Ask: doc.Ask, Release: doc.Release, Watch: doc.Watch,
 		Measures: doc.Measure, Variants: doc.Variants, Blocked: doc.Blocked, Kit: doc.Kit,
-		Link: doc.Link, Tied: doc.Tied, Means: doc.Means, Trailer: doc.Trailer,
+		Link: doc.Link, Tied: doc.Tied, Means: doc.Means, Trailer: doc.Trailer, Bars: doc.Bars,
 	}
 	if doc.Pass != nil {
 		s.Pass = doc.Pass.pass(s, rules)

@@ -1,0 +1,135 @@
+package main
+
+import (
+	"context"
+	"crypto/tls"
+	"errors"
+	"fmt"
+	"io"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"strings"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"ivorybridge/core/catalog/yaml"
+	"ivorybridge/server"
+	"ivorybridge/store"
+	"ivorybridge/web"
+)
+
+// settings are those of serve and demo, from flags or the environment.
+type settings struct {
+	address  string
+	database string
+	public   string
+	level    string
+	cert     string
+	key      string
+	proxies  []string
+	demoUser string
+}
+
+func (o *settings) flags(cmd *cobra.Command, database string) {
+	f := cmd.Flags()
+	f.StringVar(&o.address, "address", env("IVORYBRIDGE_ADDRESS", "127.0.0.1:8080"), "address to listen on")
+	f.StringVar(&o.database, "database", env("IVORYBRIDGE_DATABASE", database), "path of the database file")
+	f.StringVar(&o.public, "public-address", env("IVORYBRIDGE_PUBLIC_ADDRESS", ""), "address that browsers use, as https://yard.example")
+	f.StringVar(&o.level, "log-level", env("IVORYBRIDGE_LOG_LEVEL", "info"), "debug, info, warn or error")
+	f.StringVar(&o.cert, "tls-certificate", env("IVORYBRIDGE_TLS_CERTIFICATE", ""), "certificate file (PEM); with it the connection is secure")
+	f.StringVar(&o.key, "tls-key", env("IVORYBRIDGE_TLS_KEY", ""), "key file of the certificate (PEM)")
+	f.StringSliceVar(&o.proxies, "trusted-proxies", list(env("IVORYBRIDGE_TRUSTED_PROXIES", "")), "addresses of proxies whose forwarding headers are believed")
+}
+
+func list(text string) []string {
+	return strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ' ' })
+}
+
+func serveCommand() *cobra.Command {
+	var o settings
+	cmd := &cobra.Command{
+		Use: "serve", Short: "Serve the product", Args: cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error { return o.serve(cmd.Context(), cmd.OutOrStdout()) },
+	}
+	o.flags(cmd, "ivorybridge.db")
+	return cmd
+}
+
+// serve opens the database and answers until the context ends.
+func (o *settings) serve(ctx context.Context, out io.Writer) error {
+	if (o.cert == "") != (o.key == "") {
+		return errors.New("a TLS certificate needs its key, and a key its certificate: give both --tls-certificate and --tls-key")
+	}
+	var level slog.Level
+	if err := level.UnmarshalText([]byte(o.level)); err != nil {
+		return fmt.Errorf("reading the log level: %w", err)
+	}
+	log := slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: level}))
+	catalog, err := yaml.Shipped()
+	if err != nil {
+		return err
+	}
+	files, err := web.Files()
+	if err != nil {
+		return fmt.Errorf("reading the front end: %w", err)
+	}
+	db, err := store.Open(ctx, o.database, time.Now())
+	if err != nil {
+		return err
+	}
+	defer func() { _ = db.Close() }()
+	s, err := server.New(server.Config{
+		Store: db, Catalog: catalog, Web: files, Now: time.Now, Log: log, Version: version,
+		Secure: o.cert != "" || strings.HasPrefix(o.public, "https://"), TrustedProxies: o.proxies,
+		PublicAddress: o.public, DemoUser: o.demoUser,
+	})
+	if err != nil {
+		return fmt.Errorf("setting up the server: %w", err)
+	}
+	if empty, err := db.Empty(ctx); err == nil && empty {
+		log.Warn("nobody can sign in yet: run 'ivorybridge user add' first", "database", o.database)
+	}
+	return o.run(ctx, s, out)
+}
+
+func (o *settings) run(ctx context.Context, s *server.Server, out io.Writer) error {
+	web := s.HTTP(o.address)
+	web.TLSConfig = &tls.Config{MinVersion: tls.VersionTLS12}
+	listener, err := (&net.ListenConfig{}).Listen(ctx, "tcp", o.address)
+	if err != nil {
+		return fmt.Errorf("listening: %w", err)
+	}
+	failed := make(chan error, 1)
+	go func() {
+		if o.cert != "" {
+			failed <- web.ServeTLS(listener, o.cert, o.key)
+			return
+		}
+		failed <- web.Serve(listener)
+	}()
+	_, _ = fmt.Fprintf(out, "Ivory Bridge is ready at %s\n", o.shown(listener.Addr().String()))
+	select {
+	case err := <-failed:
+		return fmt.Errorf("serving: %w", err)
+	case <-ctx.Done():
+	}
+	rest, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
+	defer cancel()
+	if err := web.Shutdown(rest); err != nil && !errors.Is(err, http.ErrServerClosed) {
+		return fmt.Errorf("stopping: %w", err)
+	}
+	return nil
+}
+
+func (o *settings) shown(address string) string {
+	switch {
+	case o.public != "":
+		return o.public
+	case o.cert != "":
+		return "https://" + address
+	}
+	return "http://" + address
+}

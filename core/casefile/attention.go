@@ -1,0 +1,88 @@
+package casefile
+
+import (
+	"slices"
+
+	"ivorybridge/core/assess"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+	"ivorybridge/core/progress"
+)
+
+// A Note is something that wants attention (part 8). The lower the rank, the
+// sooner.
+type Note struct {
+	Rank int            `json:"rank" doc:"1 first"`
+	Say  phrase.Message `json:"say"`
+}
+
+// How long is too long (days): nothing logged, and a date close by.
+const (
+	quietDays = 14
+	nearDays  = 21
+)
+
+// Attention lists what wants attention, the most pressing first. A finished
+// case wants none.
+func (f File) Attention() []Note {
+	notes := []Note{}
+	if f.in.Finished != "" {
+		return notes
+	}
+	add := func(rank int, key string, args phrase.Args) {
+		notes = append(notes, Note{Rank: rank, Say: phrase.Of("attention."+key, args)})
+	}
+	if n := len(f.in.Days); n > 0 {
+		if events := Events(f.in.Days[n-1]); len(events) > 0 {
+			add(1, "incident", phrase.Args{"what": kinds(events), "on": events[0].On})
+		}
+	}
+	for _, r := range f.Referrals {
+		add(2, "referral", phrase.Args{"who": r.Who, "item": r.Item.String()})
+	}
+	if f.Assessed == "" {
+		add(3, "not_assessed", nil)
+	}
+	if names := names(f.Bridge, horse.Slipped); len(names) > 0 {
+		add(4, "slipped", phrase.Args{"steps": names})
+	}
+	if f.in.NeededBy != "" {
+		switch left := DaysBetween(f.in.Today, f.in.NeededBy); {
+		case left < 0:
+			add(5, "date_passed", phrase.Args{"date": f.in.NeededBy})
+		case left <= nearDays:
+			add(5, "date_near", phrase.Args{"n": left, "met": f.Bridge.Met, "of": len(f.Bridge.Planks)})
+		}
+	}
+	if f.Assessed != "" && f.DaysOff < 0 {
+		add(6, "not_begun", nil)
+	}
+	if f.DaysOff >= quietDays {
+		add(6, "quiet", phrase.Args{"n": f.DaysOff})
+	}
+	if f.Assessed != "" && !f.Assessment.Baseline.Done {
+		add(7, "no_baseline", nil)
+	}
+	return notes
+}
+
+func kinds(events []assess.Event) []string {
+	var list []string
+	for _, e := range events {
+		if !slices.Contains(list, e.Kind.String()) {
+			list = append(list, e.Kind.String())
+		}
+	}
+	return list
+}
+
+// names lists the planks and piers of a state.
+func names(b progress.Bridge, state horse.StepState) []string {
+	var list []string
+	for _, p := range slices.Concat(b.Planks, b.Piers) {
+		if p.State == state {
+			list = append(list, p.Name)
+		}
+	}
+	return list
+}

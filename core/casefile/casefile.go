@@ -1,0 +1,203 @@
+// Package casefile reads one horse's case as a whole: what its sessions made of
+// the steps (part 5), how dangerous it is (part 3), what is blocked, where the
+// work goes on (part 7), what wants attention (part 8), and whether a session
+// may begin today (part 6). All of it is computed from what was logged and
+// written down; nothing here is stored.
+package casefile
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"time"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+	"ivorybridge/core/plan"
+	"ivorybridge/core/progress"
+)
+
+// Dated is an assessment with its day, YYYY-MM-DD.
+type Dated struct {
+	On  string
+	Doc assess.Assessment
+}
+
+// Input is what is known of a case. Days and assessments stand oldest first.
+type Input struct {
+	Today       string
+	Record      assess.Record
+	Problem     horse.Problem
+	Ladder      string
+	NeededBy    string
+	Finished    string
+	Assessments []Dated
+	Days        []arena.Day
+	Owners      []string // ids under which owners hold the rope
+	Visits      int      // how many visits to lay out
+}
+
+// File is a case, read.
+type File struct {
+	Known       []arena.Known
+	Visits      []arena.Visit
+	Assessment  assess.Assessment
+	Assessed    string // day of the newest assessment; empty: never
+	Blocks      []assess.Block
+	Start       string
+	Plan        plan.Plan
+	Bridge      progress.Bridge
+	Risk        assess.Risk
+	Precautions []phrase.Message
+	Referrals   []assess.Referral
+	Unlooked    []phrase.Message
+	LastWorked  string
+	DaysOff     int // since any logged work; -1: never
+	Bumped      bool
+
+	cat *catalog.Catalog
+	in  Input
+}
+
+// Read reads a case. The ladder must be in the catalogue.
+func Read(c *catalog.Catalog, in Input) (File, error) {
+	ladder, ok := c.Ladder(in.Ladder)
+	if !ok {
+		return File{}, fmt.Errorf("%q is not a ladder of the catalogue", in.Ladder)
+	}
+	f := File{cat: c, in: in, DaysOff: -1}
+	f.Known, f.Visits = arena.States(c, in.Days), arena.Changes(c, in.Days)
+	if n := len(in.Assessments); n > 0 {
+		f.Assessment, f.Assessed = in.Assessments[n-1].Doc, in.Assessments[n-1].On
+	}
+	f.Blocks = assess.Blocks(c, f.Assessment)
+	f.Referrals = assess.Referrals(f.Assessment)
+	f.Unlooked = f.Assessment.Unlooked()
+	f.Start, _ = assess.Start(c, in.Ladder, f.Assessment)
+	var err error
+	if f.Risk, err = f.risk(ladder); err != nil {
+		return File{}, err
+	}
+	f.Precautions = assess.Precautions(f.Risk.Care)
+	f.Plan, _ = plan.Build(c, plan.Input{
+		Ladder: in.Ladder, Start: f.Start, Known: f.Known, Blocks: f.Blocks, RepSeconds: f.repSeconds(),
+		Young: in.Record.Young(in.Today), Visits: cmp.Or(in.Visits, 3),
+	})
+	f.Bridge, _ = progress.BridgeOf(c, in.Ladder, f.Known, f.Blocks, f.Plan.Next)
+	if n := len(in.Days); n > 0 {
+		f.LastWorked = in.Days[n-1].Date
+		f.DaysOff = DaysBetween(f.LastWorked, in.Today)
+		f.Bumped = arena.Bumped(in.Days[n-1])
+	}
+	return f, nil
+}
+
+// DaysBetween counts days from one date to another; 0 if either is none.
+func DaysBetween(from, to string) int {
+	a, errA := time.Parse(time.DateOnly, from)
+	b, errB := time.Parse(time.DateOnly, to)
+	if errA != nil || errB != nil {
+		return 0
+	}
+	return int(b.Sub(a).Hours() / 24)
+}
+
+// Events lists the dangerous things that a session logged.
+func Events(d arena.Day) []assess.Event {
+	track := slices.Clone(d.Track)
+	arena.Order(track)
+	var events []assess.Event
+	add := func(ways []horse.WayOut, cleared bool) {
+		for _, w := range ways {
+			if k, ok := assess.EventOf(w); ok && (!cleared || w != horse.Reared) {
+				events = append(events, assess.Event{Kind: k, On: d.Date})
+			}
+		}
+	}
+	for _, e := range arena.Live(track) {
+		if e.Rep != nil {
+			add(e.Rep.WaysOut, slices.Contains(e.Rep.Flags, horse.RearCleared))
+		}
+		if e.Mark != nil {
+			add(e.Mark.WaysOut, false)
+		}
+	}
+	return events
+}
+
+// assessmentOn is the newest assessment of a day, or the first there is.
+func (in Input) assessmentOn(day string) assess.Assessment {
+	var a assess.Assessment
+	for i, d := range in.Assessments {
+		if i == 0 || d.On <= day {
+			a = d.Doc
+		}
+	}
+	return a
+}
+
+// risk follows the grade over the sessions: it falls one at a time, only after
+// three sessions without an event (part 3).
+func (f File) risk(ladder catalog.Ladder) (assess.Risk, error) {
+	at := func(day string, logged []assess.Event) (assess.Risk, error) {
+		return assess.RiskOf(assess.RiskInput{
+			Today: day, Record: f.in.Record, Assessment: f.in.assessmentOn(day), Logged: logged,
+			Narrow: ladder.Narrow, Floor: ladder.Care,
+		})
+	}
+	var logged []assess.Event
+	var sessions []assess.SessionRisk
+	for _, d := range f.in.Days {
+		events := Events(d)
+		logged = append(logged, events...)
+		r, err := at(d.Date, logged)
+		if err != nil {
+			return assess.Risk{}, err
+		}
+		sessions = append(sessions, assess.SessionRisk{Care: r.Care, Event: len(events) > 0})
+	}
+	now, err := at(f.in.Today, logged)
+	if err != nil {
+		return assess.Risk{}, err
+	}
+	first := now.Care
+	if len(sessions) > 0 {
+		first = sessions[0].Care
+	}
+	now.Care = assess.Follow(first, sessions, now.Care)
+	return now, nil
+}
+
+// repSeconds is this horse's own time for a rep: the median gap between the
+// reps of its newest session that has four; 0 when there is none.
+func (f File) repSeconds() float64 {
+	for _, d := range slices.Backward(f.in.Days) {
+		beads := arena.Beads(f.cat, d, nil)
+		if len(beads) < 4 {
+			continue
+		}
+		var gaps []int64
+		for i := 1; i < len(beads); i++ {
+			gaps = append(gaps, beads[i].At-beads[i-1].At)
+		}
+		slices.Sort(gaps)
+		return float64(gaps[len(gaps)/2]) / 1000
+	}
+	return 0
+}
+
+func (f File) known(a horse.Ask) arena.Known {
+	i := slices.IndexFunc(f.Known, func(k arena.Known) bool { return k.Ask == a })
+	if i < 0 {
+		return arena.Known{Ask: a}
+	}
+	return f.Known[i]
+}
+
+// met reports whether all asks of a step are met or kept.
+func (f File) met(step catalog.Step) bool {
+	return !slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool { return !f.known(a).Passed() })
+}

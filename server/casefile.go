@@ -1,0 +1,125 @@
+package server
+
+import (
+	"context"
+	"fmt"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/casefile"
+	"ivorybridge/core/horse"
+	"ivorybridge/store"
+)
+
+// reading is a case with all that was read for it.
+type reading struct {
+	kase        store.Case
+	horse       store.Horse
+	assessments []store.Assessment
+	sessions    []store.Session
+	days        []arena.Day
+	file        casefile.File
+}
+
+// read reads a case as of the caller's today.
+func (s *Server) read(ctx context.Context, c caller, caseID string) (reading, error) {
+	kase, err := s.Store.Case(ctx, c.Practice, caseID)
+	if err != nil {
+		return reading{}, err
+	}
+	h, err := s.Store.Horse(ctx, c.Practice, kase.HorseID)
+	if err != nil {
+		return reading{}, err
+	}
+	return s.readOf(ctx, c, h, kase)
+}
+
+func (s *Server) readOf(ctx context.Context, c caller, h store.Horse, kase store.Case) (reading, error) {
+	r := reading{kase: kase, horse: h}
+	var err error
+	if r.assessments, err = s.Store.Assessments(ctx, c.Practice, kase.ID); err != nil {
+		return reading{}, err
+	}
+	if r.sessions, r.days, err = s.Store.Days(ctx, c.Practice, h.ID); err != nil {
+		return reading{}, err
+	}
+	r.file, err = s.judge(c.today(), r, len(r.days))
+	return r, err
+}
+
+// judge reads the case as it stood on a day, after the first n sessions.
+func (s *Server) judge(today string, r reading, n int) (casefile.File, error) {
+	in := casefile.Input{
+		Today: today, Record: r.horse.Record, Ladder: r.kase.Ladder,
+		NeededBy: r.kase.NeededBy, Finished: r.kase.FinishedOn, Days: r.days[:n],
+	}
+	if err := in.Problem.UnmarshalText([]byte(r.kase.Problem)); err != nil {
+		return casefile.File{}, fmt.Errorf("reading the case's problem: %w", err)
+	}
+	for _, a := range r.assessments {
+		in.Assessments = append(in.Assessments, casefile.Dated{On: a.On, Doc: a.Doc})
+	}
+	for _, o := range r.horse.Owners {
+		in.Owners = append(in.Owners, o.ID)
+	}
+	return casefile.Read(s.Catalog, in)
+}
+
+// before is the number of sessions that came before one.
+func (r reading) before(session string) int {
+	for i, n := range r.sessions {
+		if n.ID == session {
+			return i
+		}
+	}
+	return len(r.sessions)
+}
+
+// open is the id of the newest session that nobody has ended.
+func (r reading) open() string {
+	for i := len(r.days) - 1; i >= 0; i-- {
+		if !ended(r.days[i].Track) {
+			return r.sessions[i].ID
+		}
+	}
+	return ""
+}
+
+func ended(track []arena.Entry) bool { return endedBy(track) != nil }
+
+// endedBy is the entry that ended a session, or nil.
+func endedBy(track []arena.Entry) *arena.Entry {
+	for _, e := range arena.Live(track) {
+		if e.Kind == arena.KindEnd {
+			return &e
+		}
+	}
+	return nil
+}
+
+// problems lists the problem behaviours that have a ladder whose live rules
+// are there.
+func (s *Server) problems(context.Context, caller, *struct{}) ([]ProblemChoice, error) {
+	choices := []ProblemChoice{}
+	for _, l := range s.Catalog.Ladders {
+		for _, school := range l.Schools {
+			if school != horse.BuildAndRelease {
+				continue
+			}
+			for _, p := range l.For {
+				choices = append(choices, ProblemChoice{Problem: p, Ladder: l.Key, Name: l.Name})
+			}
+		}
+	}
+	return choices, nil
+}
+
+// ladderFor finds the ladder of a problem.
+func (s *Server) ladderFor(ctx context.Context, p horse.Problem) (string, bool) {
+	choices, _ := s.problems(ctx, caller{}, nil)
+	for _, ch := range choices {
+		if ch.Problem == p {
+			return ch.Ladder, true
+		}
+	}
+	return "", false
+}

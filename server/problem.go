@@ -1,0 +1,155 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"net/http"
+	"regexp"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/gin-gonic/gin"
+
+	"ivorybridge/core/assess"
+	"ivorybridge/core/horse"
+	"ivorybridge/store"
+)
+
+// A FieldProblem says what is wrong with one field and what to do.
+type FieldProblem struct {
+	Field string `json:"field" doc:"path of the field in the body, as in story.successes"`
+	Say   string `json:"say"`
+}
+
+// Problem is what goes wrong, as problem+json.
+type Problem struct {
+	Type    string         `json:"type,omitempty"`
+	Title   string         `json:"title"`
+	Status  int            `json:"status"`
+	Detail  string         `json:"detail" doc:"a sentence for people: what is wrong and what to do"`
+	Errors  []FieldProblem `json:"errors,omitempty"`
+	Current any            `json:"current,omitempty" doc:"on 409: the version now kept"`
+}
+
+func (p *Problem) Error() string { return p.Detail }
+
+// GetStatus is the HTTP status.
+func (p *Problem) GetStatus() int { return p.Status }
+
+// ContentType names the format of a problem.
+func (p *Problem) ContentType(string) string { return "application/problem+json" }
+
+func newProblem(status int, detail string) *Problem {
+	return &Problem{Title: http.StatusText(status), Status: status, Detail: detail}
+}
+
+// newStatusError takes what the library found wrong with a request. The
+// submitted values are not echoed: one may be a password.
+func newStatusError(status int, msg string, errs ...error) huma.StatusError {
+	p := newProblem(status, msg)
+	for _, err := range errs {
+		var d huma.ErrorDetailer
+		if !errors.As(err, &d) {
+			p.Errors = append(p.Errors, FieldProblem{Say: readable(err.Error())})
+			continue
+		}
+		detail := d.ErrorDetail()
+		p.Errors = append(p.Errors, FieldProblem{Field: field(*detail), Say: readable(detail.Message)})
+	}
+	switch {
+	case status == http.StatusRequestEntityTooLarge:
+		p.Detail = "That is too large to be sent. Shorten it."
+	case status == http.StatusRequestTimeout:
+		p.Detail = "It took too long to arrive. Try again."
+	case status == http.StatusUnprocessableEntity || status == http.StatusBadRequest:
+		p.Status, p.Title = http.StatusUnprocessableEntity, http.StatusText(http.StatusUnprocessableEntity)
+		p.Detail = "Something can't be kept as it is. Look at the marked fields; nothing was saved."
+	case status >= http.StatusInternalServerError:
+		p.Detail = "Something went wrong on our side. Nothing was half-saved. Try again."
+	}
+	return p
+}
+
+// field is the place in the body that a message speaks of; a missing field is
+// its own place.
+func field(d huma.ErrorDetail) string {
+	at := strings.TrimPrefix(strings.TrimPrefix(d.Location, "body"), ".")
+	if rest, ok := strings.CutPrefix(d.Message, "The field "); ok {
+		name, _, _ := strings.Cut(rest, " ")
+		at = strings.TrimPrefix(at+"."+name, ".")
+	}
+	return at
+}
+
+var goType = regexp.MustCompile(`^(json|invalid character|unexpected end)`)
+
+// readable replaces a decoder's own wording.
+func readable(said string) string {
+	if goType.MatchString(said) {
+		return "This can't be read. It must be JSON."
+	}
+	return said
+}
+
+// faulty is a request that can't be: one sentence for each field.
+func faulty(fields ...FieldProblem) error {
+	p := newProblem(http.StatusUnprocessableEntity, "Something can't be kept as it is. Look at the marked fields; nothing was saved.")
+	p.Errors = fields
+	return p
+}
+
+func faults(prefix string, list []assess.Fault) []FieldProblem {
+	var fields []FieldProblem
+	for _, f := range list {
+		fields = append(fields, FieldProblem{Field: prefix + f.Field, Say: f.Say})
+	}
+	return fields
+}
+
+// problem turns an error into what is answered; what is nobody's mistake but
+// ours is logged.
+func (s *Server) problem(ctx context.Context, err error) error {
+	var p *Problem
+	var value *horse.ValueError
+	switch {
+	case errors.As(err, &p):
+		return p
+	case errors.Is(err, store.ErrNotFound):
+		return newProblem(http.StatusNotFound, "That is not here, or not any more. Go back to the list and choose again.")
+	case errors.Is(err, store.ErrTaken):
+		return newProblem(http.StatusConflict, "That is there already.")
+	case errors.Is(err, store.ErrLastLead):
+		return newProblem(http.StatusConflict, "The last lead trainer stays. Make somebody else a lead trainer first.")
+	case errors.Is(err, store.ErrOther):
+		return newProblem(http.StatusConflict, "This id is kept already with other content. Both stay; reload to see what is kept.")
+	case errors.As(err, &value):
+		return newProblem(http.StatusUnprocessableEntity, value.Error())
+	case errors.Is(err, context.Canceled):
+		return newProblem(http.StatusRequestTimeout, "The request was broken off.")
+	}
+	s.Log.ErrorContext(ctx, "request failed", "error", err.Error())
+	return newProblem(http.StatusInternalServerError, "Something went wrong on our side. Nothing was half-saved. Try again.")
+}
+
+// stale answers a write on an old version with the version now kept.
+func stale[T any](err error, view func(any) T) error {
+	var old *store.StaleError
+	if !errors.As(err, &old) {
+		return err
+	}
+	p := newProblem(http.StatusConflict, "Somebody else has changed this since you opened it. Both versions are shown; nothing of yours is lost.")
+	p.Current = view(old.Current)
+	return p
+}
+
+func writeProblem(g *gin.Context, status int, detail string) {
+	sendProblem(g.Writer, newProblem(status, detail))
+	g.Abort()
+}
+
+func sendProblem(w http.ResponseWriter, p *Problem) {
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(p.Status)
+	_ = json.NewEncoder(w).Encode(p) // the caller may have gone; nobody is left to tell
+}

@@ -1,0 +1,177 @@
+// Package server carries the product over HTTP: sign-in, roles, the typed
+// operations of the API, and the front end. It translates between what was
+// asked and what the rules and the store answer, and decides nothing of the
+// job itself.
+package server
+
+import (
+	"context"
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-contrib/gzip"
+	"github.com/gin-gonic/gin"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/phrase"
+	"ivorybridge/store"
+)
+
+// Config is what a server is made of.
+type Config struct {
+	Store   *store.Store
+	Catalog *catalog.Catalog
+	Web     fs.FS            // the built front end, index.html at its root
+	Now     func() time.Time // the clock
+	Log     *slog.Logger
+	Version string
+
+	Secure         bool     // cookies only over TLS
+	TrustedProxies []string // addresses whose forwarding headers are believed
+	PublicAddress  string   // where browsers reach the product, https://…; empty: the request's own host
+	DemoUser       string   // address of the user that the sign-in page offers by one button
+}
+
+// Server answers requests.
+type Server struct {
+	Config
+	api      huma.API
+	handler  http.Handler
+	arenas   *arenas
+	failures *failures
+	hashing  chan struct{}
+}
+
+// maxBody is the largest request body in bytes, and maxHeader that of headers.
+const (
+	maxBody   = 256 << 10
+	maxHeader = 32 << 10
+)
+
+// New builds the server and all its operations.
+func New(c Config) (*Server, error) {
+	s := &Server{Config: c, arenas: newArenas(), failures: newFailures(), hashing: make(chan struct{}, 2)}
+	gin.SetMode(gin.ReleaseMode)
+	engine := gin.New()
+	if err := engine.SetTrustedProxies(c.TrustedProxies); err != nil {
+		return nil, err
+	}
+	engine.HandleMethodNotAllowed = true
+	engine.Use(s.logging, s.recovery, s.headers, gzip.Gzip(gzip.DefaultCompression))
+	engine.NoMethod(func(g *gin.Context) { writeProblem(g, http.StatusMethodNotAllowed, "That can't be done here.") })
+	speakPlainly()
+	s.api = humagin.New(engine, apiConfig(c.Version))
+	s.register()
+	engine.NoRoute(s.files())
+	protected := http.NewCrossOriginProtection()
+	if c.PublicAddress != "" {
+		if err := protected.AddTrustedOrigin(c.PublicAddress); err != nil {
+			return nil, err
+		}
+	}
+	protected.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		sendProblem(w, newProblem(http.StatusForbidden, "This was asked from another site. Open Ivory Bridge itself and try again."))
+	}))
+	s.handler = protected.Handler(engine)
+	return s, nil
+}
+
+// ServeHTTP answers one request.
+func (s *Server) ServeHTTP(w http.ResponseWriter, r *http.Request) { s.handler.ServeHTTP(w, r) }
+
+// HTTP returns a server for an address, with limits on size and time.
+func (s *Server) HTTP(address string) *http.Server {
+	return &http.Server{
+		Addr: address, Handler: s, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 30 * time.Second,
+		WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: maxHeader,
+		ErrorLog: slog.NewLogLogger(s.Log.Handler(), slog.LevelWarn),
+	}
+}
+
+// OpenAPI is the description of all operations, as JSON.
+func (s *Server) OpenAPI() ([]byte, error) { return s.api.OpenAPI().MarshalJSON() }
+
+func (s *Server) register() {
+	s.signInOperations()
+	s.userOperations()
+	s.peopleOperations()
+	s.horseOperations()
+	s.assessmentOperations()
+	s.planOperations()
+	s.sessionOperations()
+	s.reportOperations()
+}
+
+// access says who may call an operation.
+type access int
+
+const (
+	anybody   access = iota // no sign-in
+	newcomer                // signed in, perhaps with a password that must be changed
+	staff                   // lead trainers and assistants
+	leadsOnly               // lead trainers
+)
+
+// caller is who called, in which practice, and when.
+type caller struct {
+	store.User
+	practice store.Practice
+	book     phrase.Book
+	now      time.Time
+}
+
+func (c caller) who() store.Who {
+	return store.Who{Practice: c.Practice, User: c.ID, At: c.now.UnixMilli()}
+}
+
+// today is the practice's date, YYYY-MM-DD.
+func (c caller) today() string {
+	zone, err := time.LoadLocation(c.practice.Zone)
+	if err != nil {
+		zone = time.UTC
+	}
+	return c.now.In(zone).Format(time.DateOnly)
+}
+
+type output[O any] struct{ Body O }
+
+// operation registers one typed operation. What it answers is said in the
+// practice's words; what it fails with becomes a problem.
+func operation[I, O any](s *Server, need access, method, path, id, summary string, run func(context.Context, caller, *I) (O, error)) {
+	op := huma.Operation{
+		OperationID: id, Method: method, Path: path, Summary: summary, MaxBodyBytes: maxBody,
+		Middlewares: huma.Middlewares{s.admit(need)}, Errors: []int{http.StatusUnauthorized, http.StatusUnprocessableEntity},
+	}
+	huma.Register(s.api, op, func(ctx context.Context, in *I) (*output[O], error) {
+		c, _ := ctx.Value(callerKey{}).(caller)
+		out, err := run(ctx, c, in)
+		if err != nil {
+			return nil, s.problem(ctx, err)
+		}
+		tell(c.book, &out)
+		return &output[O]{Body: out}, nil
+	})
+}
+
+// none is the answer of an operation that has nothing to say.
+type none struct{}
+
+// withCookie registers an operation that answers with a cookie as well.
+func withCookie[I, O any](s *Server, need access, path, id, summary string, run func(context.Context, caller, *I) (O, error)) {
+	op := huma.Operation{
+		OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, MaxBodyBytes: maxBody,
+		Middlewares: huma.Middlewares{s.admit(need)}, Errors: []int{http.StatusUnauthorized, http.StatusUnprocessableEntity},
+	}
+	huma.Register(s.api, op, func(ctx context.Context, in *I) (*O, error) {
+		c, _ := ctx.Value(callerKey{}).(caller)
+		out, err := run(ctx, c, in)
+		if err != nil {
+			return nil, s.problem(ctx, err)
+		}
+		return &out, nil
+	})
+}

@@ -1,0 +1,352 @@
+package server
+
+import (
+	"context"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
+	"ivorybridge/core/casefile"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+	"ivorybridge/core/plan"
+	"ivorybridge/core/progress"
+	"ivorybridge/store"
+)
+
+// Readying is what the page before a session needs.
+type Readying struct {
+	Horse       HorseRef         `json:"horse"`
+	Case        Case             `json:"case"`
+	Yard        string           `json:"yard"`
+	Care        horse.Care       `json:"care"`
+	Points      int              `json:"points"`
+	Precautions []phrase.Message `json:"precautions"`
+	Safety      phrase.Message   `json:"safety" doc:"what this product does not replace"`
+	Handlers    []HandlerChoice  `json:"handlers"`
+	Kit         []string         `json:"kit"`
+	Asks        []AskChoice      `json:"asks"`
+	DaysOff     int              `json:"days_off"`
+	Open        string           `json:"open_session,omitempty"`
+}
+
+// HorseRef names a horse.
+type HorseRef struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// HandlerChoice is somebody who may hold the rope.
+type HandlerChoice struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Owner bool   `json:"owner"`
+}
+
+// AskChoice is an ask that may be chosen by hand.
+type AskChoice struct {
+	Ask     horse.Ask       `json:"ask"`
+	Name    string          `json:"name"`
+	Ladder  phrase.Slotted  `json:"ladder"`
+	State   horse.StepState `json:"state"`
+	Open    bool            `json:"open"`
+	Needs   []string        `json:"needs,omitempty"`
+	Blocked *phrase.Message `json:"blocked,omitempty"`
+	Lifts   *phrase.Message `json:"lifts,omitempty"`
+}
+
+// Verdict says whether and where a session may begin.
+type Verdict struct {
+	arena.Gate
+	Ask  horse.Ask      `json:"ask,omitzero" doc:"the ask to begin with; absent when nothing may be asked"`
+	Name string         `json:"name,omitempty"`
+	Says phrase.Slotted `json:"says,omitempty" doc:"what is asked for"`
+}
+
+type gateInput struct {
+	ID   string `path:"id" format:"uuid"`
+	Body struct {
+		Readiness arena.Readiness `json:"readiness"`
+		Handler   string          `json:"handler,omitempty" maxLength:"60"`
+	}
+}
+
+type startInput struct {
+	ID   string `path:"id" format:"uuid"`
+	Body struct {
+		ID        string          `json:"id" format:"uuid" doc:"made by the device, so that sending twice is harmless"`
+		StartedAt int64           `json:"started_at" minimum:"0" doc:"the device's clock, ms"`
+		Zone      string          `json:"zone" minLength:"1" maxLength:"60" doc:"the device's time zone, IANA"`
+		Handler   string          `json:"handler,omitempty" maxLength:"60" doc:"who holds the rope"`
+		Readiness arena.Readiness `json:"readiness"`
+	}
+}
+
+type sessionInput struct {
+	ID string `path:"id" format:"uuid"`
+}
+
+// SessionRow is one session of a horse.
+type SessionRow struct {
+	ID      string         `json:"id"`
+	Date    string         `json:"date" format:"date"`
+	By      string         `json:"by"`
+	Minutes int            `json:"minutes"`
+	Reps    progress.Reps  `json:"reps"`
+	Asks    []string       `json:"asks" doc:"names of the steps worked"`
+	Changes []StateChange  `json:"changes"`
+	Events  []assess.Event `json:"events"`
+	Ended   bool           `json:"ended"`
+	Note    string         `json:"note" doc:"how it ended"`
+	Beads   []arena.Told   `json:"beads"`
+}
+
+// StateChange is an ask that came to another state.
+type StateChange struct {
+	Name    string          `json:"name"`
+	Variant phrase.Message  `json:"variant"`
+	From    horse.StepState `json:"from"`
+	To      horse.StepState `json:"to"`
+}
+
+// Summary is what a session came to.
+type Summary struct {
+	SessionRow
+	Horse  HorseRef        `json:"horse"`
+	Bridge progress.Bridge `json:"bridge" doc:"as it stood after this session"`
+	Care   horse.Care      `json:"care"`
+	Was    horse.Care      `json:"care_before"`
+	EndID  string          `json:"end_id,omitempty" doc:"id of the entry that ended it"`
+}
+
+func (s *Server) sessionOperations() {
+	operation(s, staff, http.MethodGet, "/api/horses/{id}/sessions", "sessions", "A horse's sessions, newest first", s.sessions)
+	operation(s, staff, http.MethodGet, "/api/cases/{id}/readying", "readying", "What is looked at before a session", s.readying)
+	operation(s, staff, http.MethodPost, "/api/cases/{id}/gate", "gate", "Whether and where a session may begin, without beginning one", s.gate)
+	operation(s, staff, http.MethodPost, "/api/cases/{id}/sessions", "startSession", "Begin a session", s.start)
+	operation(s, staff, http.MethodGet, "/api/sessions/{id}", "session", "The arena of a session", s.arena)
+	operation(s, staff, http.MethodPost, "/api/sessions/{id}/entries", "log", "Keep entries of the track and be advised", s.log)
+	operation(s, staff, http.MethodGet, "/api/sessions/{id}/summary", "summary", "What a session came to", s.summary)
+}
+
+// handlers lists who may hold the rope: the signed-in user, and the owners
+// where the grade of care lets them.
+func handlers(c caller, r reading) []HandlerChoice {
+	list := []HandlerChoice{{ID: c.ID, Name: c.Name}}
+	if r.file.OwnerHandles() {
+		for _, o := range r.horse.Owners {
+			list = append(list, HandlerChoice{ID: o.ID, Name: o.Name, Owner: true})
+		}
+	}
+	return list
+}
+
+func (s *Server) choices(p plan.Plan, r reading) []AskChoice {
+	list := []AskChoice{}
+	add := func(key string, item plan.Item) {
+		step, _ := s.Catalog.Step(key)
+		ladder, _ := s.Catalog.Ladder(step.Ladder)
+		list = append(list, AskChoice{
+			Ask: step.Asks()[0], Name: step.Name, Ladder: ladder.Name, State: item.State, Open: item.Open,
+			Needs: item.Needs, Blocked: item.Blocked, Lifts: item.Lifts,
+		})
+	}
+	for _, item := range p.Items {
+		add(item.Step, item)
+	}
+	for _, key := range p.Done {
+		add(key, plan.Item{State: horse.Kept, Open: !slices.ContainsFunc(r.file.Blocks, func(b assess.Block) bool { return b.Step == key })})
+	}
+	return list
+}
+
+func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readying, error) {
+	r, err := s.read(ctx, c, in.ID)
+	if err != nil {
+		return Readying{}, err
+	}
+	view := Readying{
+		Horse: HorseRef{r.horse.ID, r.horse.Name}, Case: viewCase(r.kase), Yard: r.horse.Yard.Name, Care: r.file.Risk.Care, Points: r.file.Risk.Points,
+		Precautions: r.file.Precautions, Safety: phrase.Of("safety.session", nil), Handlers: handlers(c, r),
+		Asks: s.choices(r.file.Plan, r), DaysOff: r.file.DaysOff, Open: r.open(), Kit: []string{},
+	}
+	if len(r.file.Plan.Visits) > 0 {
+		view.Kit = r.file.Plan.Visits[0].Kit
+	}
+	return view, nil
+}
+
+// verdict asks the gate.
+func (s *Server) verdict(c caller, r reading, ready arena.Readiness) (Verdict, error) {
+	if a := ready.Asked; !a.IsZero() && !s.Catalog.HasAsk(a) {
+		return Verdict{}, faulty(FieldProblem{Field: "readiness.ask", Say: "That is not an ask of the catalogue. Choose one from the list."})
+	}
+	gate, ask := r.file.Gate(ready, c.Role == store.Lead)
+	v := Verdict{Gate: gate, Ask: ask}
+	if v.Reasons == nil {
+		v.Reasons = []phrase.Message{}
+	}
+	if step, ok := s.Catalog.Step(ask.Step); ok {
+		v.Name, v.Says = step.Name, step.Ask
+	}
+	return v, nil
+}
+
+func (s *Server) gate(ctx context.Context, c caller, in *gateInput) (Verdict, error) {
+	r, err := s.read(ctx, c, in.ID)
+	if err != nil {
+		return Verdict{}, err
+	}
+	return s.verdict(c, r, in.Body.Readiness)
+}
+
+func (s *Server) start(ctx context.Context, c caller, in *startInput) (Arena, error) {
+	b := in.Body
+	r, err := s.read(ctx, c, in.ID)
+	if err != nil {
+		return Arena{}, err
+	}
+	if r.before(b.ID) < len(r.sessions) { // sent twice
+		return s.arena(ctx, c, &sessionInput{ID: b.ID})
+	}
+	zone, err := time.LoadLocation(b.Zone)
+	if err != nil || b.Zone == "Local" {
+		return Arena{}, faulty(FieldProblem{Field: "zone", Say: "This time zone is not known. Set the clock of the device."})
+	}
+	if !slices.ContainsFunc(handlers(c, r), func(h HandlerChoice) bool { return h.ID == b.Handler || b.Handler == "" }) {
+		return Arena{}, faulty(FieldProblem{Field: "handler", Say: "This person may not hold the rope now. Choose somebody from the list."})
+	}
+	started := b.StartedAt
+	if d := c.now.UnixMilli() - started; d > 12*3_600_000 || d < -3_600_000 {
+		started = c.now.UnixMilli() // the device's clock is wrong
+	}
+	v, err := s.verdict(c, r, b.Readiness)
+	if err != nil {
+		return Arena{}, err
+	}
+	if !v.May || v.Ask.IsZero() {
+		return Arena{}, newProblem(http.StatusUnprocessableEntity, "No session now: "+reasons(c.book, v.Reasons))
+	}
+	err = s.Store.StartSession(ctx, c.who(), store.Session{
+		ID: b.ID, CaseID: in.ID, HorseID: r.horse.ID, StartedAt: started, Zone: b.Zone, Date: time.UnixMilli(started).In(zone).Format(time.DateOnly),
+		School: horse.BuildAndRelease, Begins: v.Ask, Handler: b.Handler, Readiness: b.Readiness, Catalog: s.Catalog.Version, Rules: s.Catalog.Rules, Core: arena.Version,
+	})
+	if err != nil {
+		return Arena{}, err
+	}
+	return s.arena(ctx, c, &sessionInput{ID: b.ID})
+}
+
+func reasons(book phrase.Book, list []phrase.Message) string {
+	if len(list) == 0 {
+		return "no step is open. Look at what is blocked, and what lifts it."
+	}
+	said := make([]string, len(list))
+	for i, m := range list {
+		said[i] = book.Say(m)
+	}
+	return strings.Join(said, " ")
+}
+
+func (s *Server) sessions(ctx context.Context, c caller, in *horseInput) ([]SessionRow, error) {
+	r, err := s.newest(ctx, c, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	names, err := s.userNames(ctx, c)
+	rows := []SessionRow{}
+	for i := range slices.Backward(r.sessions) {
+		rows = append(rows, s.sessionRow(r, i, names))
+	}
+	return rows, err
+}
+
+func (s *Server) userNames(ctx context.Context, c caller) (map[string]string, error) {
+	users, err := s.Store.Users(ctx, c.Practice)
+	names := map[string]string{}
+	for _, u := range users {
+		names[u.ID] = u.Name
+	}
+	return names, err
+}
+
+func (s *Server) sessionRow(r reading, i int, names map[string]string) SessionRow {
+	day, visit := r.days[i], r.file.Visits[i]
+	beads := arena.Beads(s.Catalog, day, visit.Before)
+	row := SessionRow{
+		ID: r.sessions[i].ID, Date: day.Date, By: names[r.sessions[i].StartedBy], Reps: progress.Count(beads, nil),
+		Asks: []string{}, Changes: s.changes(visit), Events: []assess.Event{}, Beads: beads,
+	}
+	if beads == nil {
+		row.Beads = []arena.Told{}
+	}
+	row.Events = append(row.Events, casefile.Events(day)...)
+	for _, b := range beads {
+		if !slices.Contains(row.Asks, b.Name) {
+			row.Asks = append(row.Asks, b.Name)
+		}
+	}
+	if n := len(day.Track); n > 0 {
+		row.Minutes = int((day.Track[n-1].At - day.Started + 30_000) / 60_000)
+	}
+	if end := endedBy(day.Track); end != nil {
+		row.Ended, row.Note = true, end.Note
+	}
+	return row
+}
+
+// changes lists the asks that a session brought to another state.
+func (s *Server) changes(v arena.Visit) []StateChange {
+	was := map[horse.Ask]horse.StepState{}
+	for _, k := range v.Before {
+		was[k.Ask] = k.State
+	}
+	list := []StateChange{}
+	for _, k := range v.After {
+		if was[k.Ask] == k.State {
+			continue
+		}
+		step, _ := s.Catalog.Step(k.Step)
+		ch := StateChange{Name: step.Name, From: was[k.Ask], To: k.State}
+		if ch.From.IsZero() {
+			ch.From = horse.Untried
+		}
+		if !k.Variant.IsZero() {
+			ch.Variant = phrase.Of("variant", phrase.Args{"words": phrase.Sided(k.Variant.String())})
+		}
+		list = append(list, ch)
+	}
+	return list
+}
+
+func (s *Server) summary(ctx context.Context, c caller, in *sessionInput) (Summary, error) {
+	n, err := s.Store.Session(ctx, c.Practice, in.ID)
+	if err != nil {
+		return Summary{}, err
+	}
+	r, err := s.read(ctx, c, n.CaseID)
+	if err != nil {
+		return Summary{}, err
+	}
+	names, err := s.userNames(ctx, c)
+	if err != nil {
+		return Summary{}, err
+	}
+	i := r.before(in.ID)
+	before, err := s.judge(n.Date, r, i)
+	if err != nil {
+		return Summary{}, err
+	}
+	after, err := s.judge(n.Date, r, i+1)
+	sum := Summary{
+		SessionRow: s.sessionRow(r, i, names), Horse: HorseRef{r.horse.ID, r.horse.Name},
+		Bridge: after.Bridge, Care: after.Risk.Care, Was: before.Risk.Care,
+	}
+	if end := endedBy(r.days[i].Track); end != nil {
+		sum.EndID = end.ID
+	}
+	return sum, err
+}

@@ -1,0 +1,90 @@
+package server
+
+import (
+	"bytes"
+	"crypto/sha256"
+	"encoding/hex"
+	"io/fs"
+	"mime"
+	"net/http"
+	"path"
+	"runtime/debug"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+)
+
+// policy lets the front end run its own files and nothing else.
+const policy = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' blob: data:; media-src 'self' blob:; " +
+	"object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
+
+func (s *Server) headers(g *gin.Context) {
+	h := g.Writer.Header()
+	h.Set("Content-Security-Policy", policy)
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("Referrer-Policy", "same-origin")
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	h.Set("Permissions-Policy", "geolocation=(), microphone=(), camera=()")
+	if s.Secure {
+		h.Set("Strict-Transport-Security", "max-age=31536000")
+	}
+	if strings.HasPrefix(g.Request.URL.Path, "/api/") {
+		h.Set("Cache-Control", "no-store")
+	}
+}
+
+func (s *Server) logging(g *gin.Context) {
+	start := time.Now() // a duration, not the time of day
+	g.Next()
+	s.Log.InfoContext(g, "request", "method", g.Request.Method, "path", g.Request.URL.Path,
+		"status", g.Writer.Status(), "took", time.Since(start))
+}
+
+// recovery answers a panic with a problem, and logs where it came from.
+func (s *Server) recovery(g *gin.Context) {
+	defer func() {
+		if what := recover(); what != nil {
+			s.Log.ErrorContext(g, "panic", "what", what, "stack", string(debug.Stack()))
+			writeProblem(g, http.StatusInternalServerError, "Something went wrong on our side. Nothing was half-saved. Try again.")
+		}
+	}()
+	g.Next()
+}
+
+// files serves the front end. What is no file is one of its places, except
+// under /api.
+func (s *Server) files() gin.HandlerFunc {
+	index, err := fs.ReadFile(s.Web, "index.html")
+	if err != nil {
+		index = []byte("<!doctype html><title>Ivory Bridge</title><p>The front end is not built. Run make build.")
+	}
+	sum := sha256.Sum256(index)
+	etag := `"` + hex.EncodeToString(sum[:8]) + `"`
+	return func(g *gin.Context) {
+		name := strings.TrimPrefix(path.Clean(g.Request.URL.Path), "/")
+		switch {
+		case strings.HasPrefix(name, "api/"), name == "api":
+			writeProblem(g, http.StatusNotFound, "There is nothing here.")
+			return
+		case g.Request.Method != http.MethodGet && g.Request.Method != http.MethodHead:
+			writeProblem(g, http.StatusMethodNotAllowed, "That can't be done here.")
+			return
+		}
+		if body, err := fs.ReadFile(s.Web, name); err == nil && name != "index.html" {
+			if strings.HasPrefix(name, "assets/") { // named by their content
+				g.Header("Cache-Control", "public, max-age=31536000, immutable")
+			}
+			g.Data(http.StatusOK, mime.TypeByExtension(path.Ext(name)), body)
+			return
+		}
+		if strings.HasPrefix(name, "assets/") {
+			writeProblem(g, http.StatusNotFound, "There is nothing here.")
+			return
+		}
+		g.Header("Cache-Control", "no-cache")
+		g.Header("ETag", etag)
+		g.Header("Content-Type", "text/html; charset=utf-8")
+		http.ServeContent(g.Writer, g.Request, "", time.Time{}, bytes.NewReader(index))
+	}
+}
