@@ -130,6 +130,7 @@ func speakPlainly() {
 	validation.MsgExpectedMinItems = "There are too few. Give %d or more."
 	validation.MsgExpectedMaxItems = "There are too many. Give %d or fewer."
 	validation.MsgExpectedRequiredProperty = "The field %s is missing. Fill it in."
+	huma.DefaultArrayNullable = false
 	huma.NewError = newStatusError
 	huma.NewErrorWithContext = func(_ huma.Context, status int, msg string, errs ...error) huma.StatusError {
 		return newStatusError(status, msg, errs...)

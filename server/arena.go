@@ -13,6 +13,7 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/progress"
 	"ivorybridge/store"
 )
 
@@ -35,7 +36,18 @@ type Arena struct {
 	Asks        []AskChoice      `json:"asks"`
 	Contacts    []Contact        `json:"contacts" doc:"whom to call; kept on the device"`
 	Address     string           `json:"address" doc:"the yard's"`
+	Arousals    []phrase.Message `json:"arousals" doc:"the words for arousal 0 to 4"`
+	Feels       []phrase.Message `json:"feels" doc:"one word for each level 0 to 10"`
+	WaysOut     []WayOut         `json:"ways_out"`
+	Signs       []horse.Sign     `json:"signs"`
+	Stops       []horse.Stop     `json:"stops" doc:"reasons that end a session"`
 	Told        Told             `json:"told"`
+}
+
+// WayOut is a way out as a chip.
+type WayOut struct {
+	Word   horse.WayOut `json:"word"`
+	Danger bool         `json:"danger"`
 }
 
 // Card is a step as the arena shows it.
@@ -72,10 +84,19 @@ type Contact struct {
 type Told struct {
 	Advice arena.Advice `json:"advice"`
 	Beads  []arena.Told `json:"beads"`
-	Last   string       `json:"last,omitempty" doc:"id of the newest entry that stands"`
+	Recent []Standing   `json:"recent" doc:"the newest entries that stand, newest first"`
 	Count  int          `json:"count" doc:"entries kept"`
 	Ended  bool         `json:"ended"`
 }
+
+// Standing is an entry that was not undone.
+type Standing struct {
+	ID   string     `json:"id"`
+	Kind arena.Kind `json:"kind"`
+}
+
+// recentEntries is how many standing entries are told, for undo.
+const recentEntries = 12
 
 // Logged is the answer to entries that were sent.
 type Logged struct {
@@ -183,10 +204,10 @@ func (s *Server) tellArena(c caller, l *liveArena) (Told, error) {
 	}
 	track := slices.Clone(l.day.Track)
 	arena.Order(track)
-	for _, e := range arena.Live(track) {
+	for _, e := range slices.Backward(arena.Live(track)) {
 		told.Ended = told.Ended || e.Kind == arena.KindEnd
-		if e.Kind != arena.KindAdvice {
-			told.Last = e.ID
+		if e.Kind != arena.KindAdvice && len(told.Recent) < recentEntries {
+			told.Recent = append(told.Recent, Standing{ID: e.ID, Kind: e.Kind})
 		}
 	}
 	return told, nil
@@ -259,7 +280,13 @@ func (s *Server) arena(ctx context.Context, c caller, in *sessionInput) (Arena, 
 		ID: n.ID, CaseID: n.CaseID, Horse: HorseRef{r.horse.ID, r.horse.Name}, Yard: r.horse.Yard.Name, Weather: n.Readiness.Weather,
 		DaysOff: before.DaysOff, Date: n.Date, StartedAt: n.StartedAt, Handler: l.day.Handler, Handlers: handlers(c, r), School: n.School,
 		Care: r.file.Risk.Care, Precautions: r.file.Precautions, Asks: s.choices(before.Plan, r), Cards: []Card{},
-		Address: r.horse.Yard.Address, Told: told,
+		Address: r.horse.Yard.Address, Told: told, Arousals: arousals(), Signs: horse.Sign{}.All(), Stops: horse.Stop{}.All(),
+	}
+	for level := range 11 {
+		view.Feels = append(view.Feels, progress.Feel(float64(level)))
+	}
+	for _, w := range (horse.WayOut{}).All() {
+		view.WaysOut = append(view.WaysOut, WayOut{Word: w, Danger: horse.Dangerous(w)})
 	}
 	if !slices.ContainsFunc(view.Handlers, func(h HandlerChoice) bool { return h.ID == view.Handler }) {
 		names, err := s.userNames(ctx, c)

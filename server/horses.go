@@ -1,6 +1,7 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"net/http"
 	"slices"
@@ -89,6 +90,7 @@ type File struct {
 	Since       []report.Figure   `json:"since" doc:"the last session against the first"`
 	Beads       []arena.Told      `json:"beads" doc:"the last session's reps"`
 	Planned     bool              `json:"planned" doc:"a plan was made"`
+	Before      string            `json:"before" doc:"the problem as it was, in a few words; empty: not written down"`
 }
 
 // Intake is a horse to be taken on, with its owner and problem.
@@ -231,6 +233,7 @@ func (s *Server) viewFile(ctx context.Context, c caller, r reading) (File, error
 		Referrals: f.Referrals, Unlooked: f.Unlooked, Attention: f.Attention(), Assessed: f.Assessed,
 		LastWorked: f.LastWorked, DaysOff: f.DaysOff, Sessions: len(r.sessions), Open: r.open(),
 		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
+		Before: cmp.Or(f.Assessment.Baseline.Note, f.Assessment.Story.Description),
 	}
 	if n := len(r.days); n > 0 {
 		doc, err := s.document(r, n-1)

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"net/http"
+	"reflect"
 	"strings"
 
 	"ivorybridge/core/arena"
@@ -51,6 +52,7 @@ type wordingInput struct {
 }
 
 func (s *Server) reportOperations() {
+	s.api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[Wording](), true, "")
 	operation(s, staff, http.MethodGet, "/api/horses/{id}/reports", "reports", "A horse's reports, newest first", s.reports)
 	operation(s, staff, http.MethodGet, "/api/sessions/{id}/report", "report", "The owner's page of one visit", s.report)
 	operation(s, staff, http.MethodPut, "/api/sessions/{id}/report", "wordReport", "Keep the trainer's wording of a report", s.wordReport)

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"fmt"
 	"net/http"
 	"slices"
 	"strings"
@@ -31,6 +32,18 @@ type Readying struct {
 	Asks        []AskChoice      `json:"asks"`
 	DaysOff     int              `json:"days_off"`
 	Open        string           `json:"open_session,omitempty"`
+	Arousals    []phrase.Message `json:"arousals" doc:"the words for arousal 0 to 4"`
+}
+
+// arousals are the words for arousal 0 to 4.
+func arousals() []phrase.Message { return scaleWords("arousal.%d", 5) }
+
+func scaleWords(key string, n int) []phrase.Message {
+	words := make([]phrase.Message, n)
+	for i := range words {
+		words[i] = phrase.Of(fmt.Sprintf(key, i), nil)
+	}
+	return words
 }
 
 // HorseRef names a horse.
@@ -171,7 +184,7 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 	view := Readying{
 		Horse: HorseRef{r.horse.ID, r.horse.Name}, Case: viewCase(r.kase), Yard: r.horse.Yard.Name, Care: r.file.Risk.Care, Points: r.file.Risk.Points,
 		Precautions: r.file.Precautions, Safety: phrase.Of("safety.session", nil), Handlers: handlers(c, r),
-		Asks: s.choices(r.file.Plan, r), DaysOff: r.file.DaysOff, Open: r.open(), Kit: []string{},
+		Asks: s.choices(r.file.Plan, r), DaysOff: r.file.DaysOff, Open: r.open(), Kit: []string{}, Arousals: arousals(),
 	}
 	if len(r.file.Plan.Visits) > 0 {
 		view.Kit = r.file.Plan.Visits[0].Kit

@@ -12,7 +12,8 @@ var (
 )
 
 // tell says every message and slotted text within an answer in the words of
-// the book. The answer must own its slices.
+// the book, and makes lists that are not there empty ones. The answer must own
+// its slices.
 func tell(b phrase.Book, answer any) { tellValue(b, reflect.ValueOf(answer)) }
 
 func tellValue(b phrase.Book, v reflect.Value) {
@@ -33,6 +34,9 @@ func tellValue(b phrase.Book, v reflect.Value) {
 			tellValue(b, v.Elem())
 		}
 	case reflect.Slice:
+		if v.IsNil() && v.CanSet() {
+			v.Set(reflect.MakeSlice(v.Type(), 0, 0))
+		}
 		for i := range v.Len() {
 			tellValue(b, v.Index(i))
 		}

@@ -118,6 +118,7 @@ type Numbers struct {
 	SessionMinutes float64 `json:"session_minutes"`
 	SessionCap     int     `json:"session_cap"`
 	RepSeconds     float64 `json:"rep_seconds"`
+	Arousal        int     `json:"arousal" doc:"as it was last noted or filled in"`
 }
 
 // Advice is one action, its reason, and what goes with it.

@@ -499,7 +499,7 @@ func (s *session) numbers() Numbers {
 	return Numbers{
 		N: n, Cycle: s.rules.Cycle, Dip: s.dip(n), PassRun: log.passRun, PassNeeds: step.Pass.Run, PassLevel: s.passLevel(step),
 		BlockMinutes: s.blockMinutes(), BlockEnds: s.rules.BlockMinutes,
-		SessionMinutes: s.schooling(), SessionCap: s.rules.SessionCap, RepSeconds: s.repSeconds(),
+		SessionMinutes: s.schooling(), SessionCap: s.rules.SessionCap, RepSeconds: s.repSeconds(), Arousal: s.arousal,
 	}
 }
 

@@ -1,0 +1,14 @@
+package e2e
+
+import (
+	"strings"
+
+	"github.com/go-rod/rod/lib/launcher/flags"
+)
+
+func flagOf(name string) flags.Flag { return flags.Flag(name) }
+
+// contains compares as one reads: white space does not count.
+func contains(text, part string) bool {
+	return strings.Contains(strings.Join(strings.Fields(text), " "), strings.Join(strings.Fields(part), " "))
+}

@@ -1,0 +1,303 @@
+// Package e2e drives the real interface in headless Chromium: what a user does
+// and sees. Each test has a server of its own on a database of its own.
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"syscall"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/launcher"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/require"
+)
+
+// patience is how long a test waits for what a user would wait for.
+const patience = 15 * time.Second
+
+var (
+	program string
+	browser *rod.Browser
+)
+
+func TestMain(m *testing.M) { os.Exit(run(m)) }
+
+func run(m *testing.M) int {
+	dir, err := os.MkdirTemp("", "ivorybridge-e2e")
+	if err != nil {
+		panic(err)
+	}
+	defer func() { _ = os.RemoveAll(dir) }()
+	program = filepath.Join(dir, "ivorybridge")
+	build := exec.Command("go", "build", "-o", program, "ivorybridge/cmd/ivorybridge")
+	build.Stderr = os.Stderr
+	if err := build.Run(); err != nil {
+		panic(err)
+	}
+	l := launcher.New().Bin("/usr/bin/chromium").UserDataDir(filepath.Join(dir, "profile")).Headless(true).NoSandbox(true)
+	for _, flag := range []string{"disable-gpu", "disable-quic", "no-first-run", "disable-background-networking", "disable-component-update", "disable-sync"} {
+		l = l.Set(flagOf(flag))
+	}
+	address, err := l.Launch()
+	if err != nil {
+		panic(err)
+	}
+	defer l.Kill()
+	browser = rod.New().ControlURL(address).MustConnect()
+	defer browser.MustClose()
+	return m.Run()
+}
+
+// A yard is one running server with its database.
+type yard struct {
+	t        *testing.T
+	address  string
+	database string
+	process  *exec.Cmd
+}
+
+// demoYard starts the demo practice on a copy that this test may change.
+func demoYard(t *testing.T) *yard {
+	t.Helper()
+	y := &yard{t: t, address: freeAddress(t), database: filepath.Join(t.TempDir(), "demo.db")}
+	y.start()
+	t.Cleanup(y.stop)
+	return y
+}
+
+func freeAddress(t *testing.T) string {
+	t.Helper()
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	defer func() { _ = l.Close() }()
+	return l.Addr().String()
+}
+
+// start starts the server in a process group of its own and waits until it is
+// well.
+func (y *yard) start() {
+	y.t.Helper()
+	log, err := os.OpenFile(y.database+".log", os.O_CREATE|os.O_APPEND|os.O_WRONLY, 0o600)
+	require.NoError(y.t, err)
+	y.process = exec.Command(program, "demo", "--address", y.address, "--database", y.database, "--log-level", "warn")
+	y.process.SysProcAttr = &syscall.SysProcAttr{Setpgid: true}
+	y.process.Stdout, y.process.Stderr = log, log
+	require.NoError(y.t, y.process.Start())
+	require.NoError(y.t, log.Close())
+	require.Eventually(y.t, func() bool {
+		ctx, cancel := context.WithTimeout(context.Background(), time.Second)
+		defer cancel()
+		request, err := http.NewRequestWithContext(ctx, http.MethodGet, "http://"+y.address+"/healthz", nil)
+		require.NoError(y.t, err)
+		answer, err := http.DefaultClient.Do(request)
+		if err != nil {
+			return false
+		}
+		_ = answer.Body.Close()
+		return answer.StatusCode == http.StatusOK
+	}, patience, 20*time.Millisecond, "the server does not start")
+}
+
+// stop stops the server as a power cut would.
+func (y *yard) stop() {
+	if y.process == nil {
+		return
+	}
+	err := syscall.Kill(-y.process.Process.Pid, syscall.SIGKILL)
+	if err != nil && !errors.Is(err, syscall.ESRCH) {
+		y.t.Errorf("stopping the server: %v", err)
+	}
+	_ = y.process.Wait() // killed: its error says so
+	y.process = nil
+	if y.t.Failed() {
+		if log, err := os.ReadFile(y.database + ".log"); err == nil {
+			y.t.Logf("the server said:\n%s", log)
+		}
+	}
+}
+
+// A user is a person at a browser of their own.
+type user struct {
+	*rod.Page
+	t    *testing.T
+	yard *yard
+}
+
+// open opens a page in a fresh browser context: nothing is signed in or kept.
+func (y *yard) open(width, height int) *user {
+	y.t.Helper()
+	context := browser.MustIncognito()
+	page := context.MustPage("about:blank")
+	y.t.Cleanup(func() { _ = context.Close() })
+	u := &user{Page: page.Timeout(2 * time.Minute), t: y.t, yard: y}
+	u.MustSetViewport(width, height, 1, false)
+	u.t.Cleanup(func() {
+		if u.t.Failed() {
+			u.keepPicture()
+		}
+	})
+	return u
+}
+
+// another opens a second tab of the same browser.
+func (u *user) another() *user {
+	page := u.Browser().MustPage("about:blank")
+	return &user{Page: page.Timeout(2 * time.Minute), t: u.t, yard: u.yard}
+}
+
+func (u *user) keepPicture() {
+	dir := os.Getenv("E2E_PICTURES")
+	if dir == "" {
+		return
+	}
+	if shot, err := u.Page.Timeout(10*time.Second).Screenshot(false, nil); err == nil {
+		_ = os.WriteFile(filepath.Join(dir, filepath.Base(u.t.Name())+".png"), shot, 0o600)
+	}
+}
+
+func (u *user) goes(path string) *user {
+	u.t.Helper()
+	u.MustNavigate("http://" + u.yard.address + path)
+	u.MustWaitLoad()
+	return u
+}
+
+// finds waits for an element of this kind with that text.
+func (u *user) finds(css, text string) *rod.Element {
+	u.t.Helper()
+	e, err := u.Page.Timeout(patience).ElementR(css, text)
+	require.NoError(u.t, err, "waiting for %s with %q on %s", css, text, u.MustInfo().URL)
+	return e.CancelTimeout()
+}
+
+// sees waits until the page says something.
+func (u *user) sees(text string) {
+	u.t.Helper()
+	u.seesIn("body", text)
+}
+
+func (u *user) seesIn(css, text string) {
+	u.t.Helper()
+	last := ""
+	ok := u.eventually(func() bool {
+		e, err := u.Page.Timeout(patience).Element(css)
+		if err != nil {
+			return false
+		}
+		last, err = e.Text()
+		return err == nil && contains(last, text)
+	})
+	require.True(u.t, ok, "waiting to see %q in %s on %s; there is:\n%s", text, css, u.MustInfo().URL, last)
+}
+
+func (u *user) seesNo(text string) {
+	u.t.Helper()
+	ok := u.eventually(func() bool { return !contains(u.MustElement("body").MustText(), text) })
+	require.True(u.t, ok, "still sees %q", text)
+}
+
+func (u *user) eventually(is func() bool) bool {
+	deadline := time.Now().Add(patience)
+	for time.Now().Before(deadline) {
+		if is() {
+			return true
+		}
+		u.Page.MustWaitIdle()
+	}
+	return is()
+}
+
+// presses clicks the button or link that is named so.
+func (u *user) presses(name string) {
+	u.t.Helper()
+	e := u.finds("button, a, [role=radio], summary, label.el-checkbox", "^\\s*"+name+"\\s*$")
+	require.NoError(u.t, e.ScrollIntoView())
+	require.NoError(u.t, e.Click(proto.InputMouseButtonLeft, 1), "pressing %q", name)
+}
+
+// field finds the field with that label.
+func (u *user) field(label string) *rod.Element {
+	u.t.Helper()
+	l := u.finds("label", "^\\s*"+label+"\\s*$")
+	id, err := l.Attribute("for")
+	require.NoError(u.t, err)
+	require.NotNil(u.t, id, "the label %q names no field", label)
+	e, err := u.Page.Timeout(patience).Element(fmt.Sprintf("[id=%q]", *id))
+	require.NoError(u.t, err, "the field %q", label)
+	return e.CancelTimeout()
+}
+
+// types puts a text into the field with that label.
+func (u *user) types(label, text string) {
+	u.t.Helper()
+	e := u.field(label)
+	if kind, _ := e.Attribute("type"); kind != nil && *kind == "date" {
+		require.NoError(u.t, setDate(e, text))
+		return
+	}
+	require.NoError(u.t, e.SelectAllText())
+	require.NoError(u.t, e.Input(text))
+}
+
+// setDate fills a date field, whose own parts depend on the browser's
+// language.
+func setDate(e *rod.Element, date string) error {
+	_, err := e.Eval(`(d) => {
+		const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set
+		set.call(this, d)
+		this.dispatchEvent(new Event('input', { bubbles: true }))
+		this.dispatchEvent(new Event('change', { bubbles: true }))
+	}`, date)
+	return err
+}
+
+// chooses picks an option from the list field with that label.
+func (u *user) chooses(label, option string) {
+	u.t.Helper()
+	u.field(label).MustParents(".el-select__wrapper").First().MustClick()
+	u.finds(".el-select-dropdown__item", option).MustClick()
+}
+
+// signsInDemo enters by the one button of the demo.
+func (u *user) signsInDemo() *user {
+	u.t.Helper()
+	u.goes("/sign-in")
+	u.presses("Look round as Wren Harrow")
+	u.seesIn("h1", "Horses")
+	return u
+}
+
+// api asks the server with the user's own cookie, as the page would.
+func (u *user) api(method, path string, body any) (int, map[string]any) {
+	u.t.Helper()
+	text, err := json.Marshal(body)
+	require.NoError(u.t, err)
+	out := u.MustEval(`async (method, path, body) => {
+		const r = await fetch(path, { method, headers: { 'Content-Type': 'application/json' }, body: method === 'GET' ? undefined : body })
+		return JSON.stringify({ status: r.status, body: await r.json().catch(() => ({})) })
+	}`, method, path, string(text))
+	var answer struct {
+		Status int            `json:"status"`
+		Body   map[string]any `json:"body"`
+	}
+	if json.Unmarshal([]byte(out.Str()), &answer) != nil {
+		return 0, nil
+	}
+	return answer.Status, answer.Body
+}
+
+func (u *user) key(k input.Key) {
+	u.t.Helper()
+	require.NoError(u.t, u.Keyboard.Type(k))
+}

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { defineAsyncComponent, ref, shallowRef, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import { onSignedOut } from './api/client'
+import { me } from './api/me'
+import { outbox } from './offline/kept'
+import NotebookTabs from './NotebookTabs.vue'
+
+const SignInAgain = defineAsyncComponent(() => import('./views/signin/SignInAgain.vue'))
+
+const route = useRoute()
+const asking = ref(false)
+const answer = shallowRef<(signedIn: boolean) => void>()
+let open: Promise<boolean> | undefined
+
+onSignedOut(() => {
+  open ??= new Promise<boolean>((resolve) => {
+    answer.value = resolve
+    asking.value = true
+  }).finally(() => {
+    asking.value = false
+    open = undefined
+  })
+  return open
+})
+
+watch(outbox, (box) => void box?.send())
+</script>
+
+<template>
+  <a href="#main" class="skip">To the page</a>
+  <div :class="route.meta.bare ? 'bare' : 'notebook'">
+    <NotebookTabs v-if="!route.meta.bare && me" />
+    <main id="main" tabindex="-1">
+      <RouterView />
+    </main>
+  </div>
+  <SignInAgain v-if="asking" @done="answer?.($event)" />
+</template>
+
+<style>
+.skip {
+  position: absolute;
+  left: var(--gap-3);
+  top: -4em;
+  background: var(--ivory-0);
+  padding: var(--gap-2);
+  z-index: 10;
+}
+.skip:focus {
+  top: var(--gap-2);
+}
+.notebook {
+  display: grid;
+  grid-template-columns: var(--rail) minmax(0, 1fr);
+  min-height: 100vh;
+}
+.notebook > main {
+  min-width: 0;
+}
+main:focus {
+  outline: none;
+}
+@media (max-width: 720px) {
+  .notebook {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: 1fr auto;
+  }
+  .notebook > main {
+    order: -1;
+  }
+}
+@media print {
+  .notebook {
+    display: block;
+  }
+}
+</style>

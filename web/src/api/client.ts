@@ -1,0 +1,64 @@
+// The one way to the server. Every call answers with data or throws a Trouble:
+// a sentence for people, and one for each field that is wrong.
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+
+export class Trouble extends Error {
+  constructor(
+    public status: number,
+    detail: string,
+    public fields: Record<string, string> = {},
+    public current?: unknown,
+  ) {
+    super(detail)
+  }
+
+  /** What is wrong beyond the fields that a form shows itself. */
+  beyond(shown: string[]): string[] {
+    return Object.entries(this.fields)
+      .filter(([field]) => !shown.includes(field))
+      .map(([, say]) => say)
+  }
+}
+
+/** Asks for a new sign-in over the page; true once somebody is signed in. */
+let signInAgain: () => Promise<boolean> = () => Promise.resolve(false)
+
+export function onSignedOut(ask: () => Promise<boolean>) {
+  signInAgain = ask
+}
+
+async function patient(request: Request): Promise<Response> {
+  const again = request.clone()
+  const response = await fetch(request)
+  const path = new URL(request.url).pathname
+  if (response.status !== 401 || path.startsWith('/api/sign-in')) return response
+  return (await signInAgain()) ? fetch(again) : response
+}
+
+/** For what a person waits for: a run-out sign-in is asked for again. */
+export const api = createClient<paths>({ fetch: patient })
+
+/** For what is sent in the background: never opens anything over the page. */
+export const background = createClient<paths>()
+
+interface Answer<T> {
+  data?: T
+  error?: Partial<Schemas['Problem']>
+  response: Response
+}
+
+export async function told<T>(asked: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>
+  try {
+    answer = await asked
+  } catch {
+    throw new Trouble(0, 'The server does not answer: no signal, or it is stopped. What you typed stays. Try again.')
+  }
+  if (answer.error === undefined && answer.response.ok) return answer.data as T
+  const p = answer.error ?? {}
+  const fields = Object.fromEntries((p.errors ?? []).map((e) => [e.field, e.say]))
+  throw new Trouble(answer.response.status, p.detail ?? 'Something went wrong. Try again.', fields, p.current)
+}

@@ -1,0 +1,37 @@
+// What waits on this device, in words, and as a file to be saved.
+import { computed } from 'vue'
+import { me } from '../api/me'
+import { outboxOf, type Outbox } from './outbox'
+
+export const outbox = computed<Outbox | undefined>(() => (me.value ? outboxOf(me.value.id, me.value.practice) : undefined))
+
+/** The state of sending, in words; it is always on show. */
+export const keptWords = computed(() => {
+  const state = outbox.value?.state
+  if (!state) return ''
+  const here = `${state.waiting} kept here`
+  switch (true) {
+    case state.waiting === 0 && state.refused > 0:
+      return `${state.refused} not taken by the server`
+    case state.waiting === 0:
+      return 'all sent'
+    case state.signal === 'none':
+      return `no signal, ${here}`
+    case state.signal === 'signed out':
+      return `signed out, ${here}`
+    case state.signal === 'trouble':
+      return `trouble at the server, ${here}`
+  }
+  return `sending, ${here}`
+})
+
+/** Saves what waits to a file, for when it can't be sent for long. */
+export async function saveToFile() {
+  const all = (await outbox.value?.all()) ?? []
+  const url = URL.createObjectURL(new Blob([JSON.stringify(all, null, 1)], { type: 'application/json' }))
+  const link = document.createElement('a')
+  link.href = url
+  link.download = 'ivory-bridge-kept.json'
+  link.click()
+  URL.revokeObjectURL(url)
+}

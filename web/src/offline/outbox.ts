@@ -1,0 +1,211 @@
+// The outbox: what is tapped is kept on this device first, in order, and sent
+// in the background. Nothing leaves it before the server has it for good. One
+// database for each user and practice, so that nobody reads another's.
+import Dexie, { type Table } from 'dexie'
+import { reactive } from 'vue'
+import { v7 } from 'uuid'
+import { background, type Schemas } from '../api/client'
+
+export type Entry = Schemas['ArenaEntry']
+
+export interface Kept {
+  id: string
+  session: string
+  seq: number
+  entry: Entry
+  refused?: string
+}
+
+interface Setting {
+  key: string
+  value: unknown
+}
+
+export type Signal = 'ok' | 'none' | 'signed out' | 'trouble'
+
+const retryAfter = [1000, 2000, 4000, 8000, 15000, 30000]
+const batch = 50
+const oldAfter = 24 * 3600_000
+
+class Shelf extends Dexie {
+  entries!: Table<Kept, string>
+  settings!: Table<Setting, string>
+
+  constructor(user: string, practice: string) {
+    super(`ivorybridge-${practice}-${user}`)
+    this.version(1).stores({ entries: 'id, [session+seq], seq', settings: 'key' })
+  }
+}
+
+export class Outbox {
+  readonly state = reactive({ waiting: 0, refused: 0, signal: 'ok' as Signal, oldest: 0 })
+  private readonly shelf: Shelf
+  private readonly listeners = new Map<string, Set<(told: Schemas['Told']) => void>>()
+  private sending = false
+  private again = false
+  private failures = 0
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private closed = false
+  private size = batch
+
+  constructor(user: string, practice: string) {
+    this.shelf = new Shelf(user, practice)
+    void this.count().then(() => this.send())
+  }
+
+  /** Keeps an entry on this device; done once it is on its disk. */
+  async add(session: string, entry: Omit<Entry, 'id' | 'at' | 'seq' | 'device'>): Promise<Kept> {
+    const kept = await this.shelf.transaction('rw', this.shelf.entries, this.shelf.settings, async () => {
+      const device = (await this.setting<string>('device')) ?? v7()
+      const seq = ((await this.setting<number>('seq')) ?? 0) + 1
+      await this.shelf.settings.bulkPut([
+        { key: 'device', value: device },
+        { key: 'seq', value: seq },
+      ])
+      const kept: Kept = { id: v7(), session, seq, entry: { ...entry, id: '', at: Date.now(), seq, device } }
+      kept.entry.id = kept.id
+      await this.shelf.entries.add(kept)
+      return kept
+    })
+    await this.count()
+    void this.send()
+    return kept
+  }
+
+  /** What is kept of a session and not sent yet, in order. */
+  waiting(session: string): Promise<Kept[]> {
+    return this.shelf.entries
+      .where('[session+seq]')
+      .between([session, Dexie.minKey], [session, Dexie.maxKey])
+      .filter((k) => !k.refused)
+      .toArray()
+  }
+
+  refused(): Promise<Kept[]> {
+    return this.shelf.entries.filter((k) => k.refused !== undefined).toArray()
+  }
+
+  all(): Promise<Kept[]> {
+    return this.shelf.entries.orderBy('seq').toArray()
+  }
+
+  /** Keeps something small for when there is no signal. */
+  async keep(key: string, value: unknown) {
+    await this.shelf.settings.put({ key, value: JSON.parse(JSON.stringify(value)) as unknown })
+  }
+
+  async setting<T>(key: string): Promise<T | undefined> {
+    return (await this.shelf.settings.get(key))?.value as T | undefined
+  }
+
+  /** Calls back with what the server says each time entries of a session arrived. */
+  onTold(session: string, hear: (told: Schemas['Told']) => void): () => void {
+    const set = this.listeners.get(session) ?? new Set()
+    this.listeners.set(session, set.add(hear))
+    return () => set.delete(hear)
+  }
+
+  close() {
+    this.closed = true
+    clearTimeout(this.timer)
+    this.shelf.close()
+  }
+
+  private async count() {
+    const all = await this.all()
+    const waiting = all.filter((k) => !k.refused)
+    this.state.waiting = waiting.length
+    this.state.refused = all.length - waiting.length
+    this.state.oldest = waiting[0]?.entry.at ?? 0
+  }
+
+  get old(): boolean {
+    return this.state.oldest > 0 && Date.now() - this.state.oldest > oldAfter
+  }
+
+  /** Sends what waits, the oldest first, until all is sent or a send fails. */
+  async send() {
+    if (this.sending) {
+      this.again = true
+      return
+    }
+    this.sending = true
+    clearTimeout(this.timer)
+    try {
+      do {
+        this.again = false
+        while (!this.closed && (await this.sendNext())) this.failures = 0
+      } while (this.again && !this.closed)
+    } finally {
+      this.sending = false
+    }
+    if (this.state.waiting > 0 && !this.closed) {
+      const wait = retryAfter[Math.min(this.failures++, retryAfter.length - 1)]
+      this.timer = setTimeout(() => void this.send(), wait)
+    }
+  }
+
+  /** Sends one batch of one session; false when there is none or it failed. */
+  private async sendNext(): Promise<boolean> {
+    const waiting = (await this.all()).filter((k) => !k.refused)
+    const first = waiting[0]
+    if (!first) {
+      this.size = batch
+      this.state.signal = 'ok'
+      return false
+    }
+    const some = waiting.filter((k) => k.session === first.session).slice(0, this.size)
+    let answer
+    try {
+      answer = await background.POST('/api/sessions/{id}/entries', {
+        params: { path: { id: first.session } },
+        body: { sent_at: Date.now(), entries: some.map((k) => k.entry) },
+      })
+    } catch {
+      this.state.signal = 'none'
+      return false
+    }
+    const status = answer.response.status
+    if (answer.data) {
+      await this.settle(some, answer.data.refused)
+      for (const hear of this.listeners.get(first.session) ?? []) hear(answer.data.told)
+      this.state.signal = 'ok'
+      return true
+    }
+    if (status === 401 || status === 403) this.state.signal = 'signed out'
+    else if (status === 404 || status === 409 || status === 422) return this.oneByOne(some, answer.error?.detail)
+    else this.state.signal = status >= 500 && status !== 500 ? 'none' : 'trouble'
+    return false
+  }
+
+  private async settle(sent: Kept[], refused: Schemas['RefusedEntry'][]) {
+    await this.shelf.transaction('rw', this.shelf.entries, async () => {
+      for (const k of sent) {
+        const why = refused.find((r) => r.id === k.id)
+        if (why) await this.shelf.entries.update(k.id, { refused: why.say })
+        else await this.shelf.entries.delete(k.id)
+      }
+    })
+    await this.count()
+  }
+
+  /** A batch that can't be taken is sent one by one; the one that can't be
+   * taken by itself stays here, with the reason. */
+  private async oneByOne(some: Kept[], why = 'The server could not take this.'): Promise<boolean> {
+    if (some.length > 1) this.size = 1
+    else await this.settle(some, [{ id: some[0]?.id ?? '', say: why }])
+    return true
+  }
+}
+
+let box: { key: string; outbox: Outbox } | undefined
+
+/** The outbox of a user in a practice; another user's is closed. */
+export function outboxOf(user: string, practice: string): Outbox {
+  const key = `${practice}/${user}`
+  if (box?.key !== key) {
+    box?.outbox.close()
+    box = { key, outbox: new Outbox(user, practice) }
+  }
+  return box.outbox
+}

@@ -1,0 +1,81 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import { whoAmI } from './api/me'
+import CaseloadView from './views/horses/CaseloadView.vue'
+
+declare module 'vue-router' {
+  interface RouteMeta {
+    /** Anybody may see it. */
+    open?: boolean
+    /** Full screen, without the rail. */
+    bare?: boolean
+    title: string
+  }
+}
+
+export const router = createRouter({
+  history: createWebHistory(),
+  scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
+  routes: [
+    { path: '/', redirect: '/horses' },
+    {
+      path: '/sign-in',
+      component: () => import('./views/signin/SignInView.vue'),
+      meta: { open: true, bare: true, title: 'Sign in' },
+    },
+    {
+      path: '/password',
+      component: () => import('./views/signin/PasswordView.vue'),
+      meta: { bare: true, title: 'Choose a password' },
+    },
+    { path: '/horses', component: CaseloadView, meta: { title: 'Horses' } },
+    { path: '/horses/new', component: () => import('./views/horses/TakeOnView.vue'), meta: { title: 'Take on a horse' } },
+    {
+      path: '/horses/:id',
+      component: () => import('./views/horse/HorseView.vue'),
+      props: true,
+      meta: { title: 'A horse' },
+      children: [
+        { path: '', name: 'bridge', component: () => import('./views/horse/BridgeTab.vue'), meta: { title: 'Bridge' } },
+        { path: 'assessment', component: () => import('./views/horse/AssessmentTab.vue'), meta: { title: 'Assessment' } },
+        { path: 'plan', component: () => import('./views/horse/PlanTab.vue'), meta: { title: 'Plan' } },
+        { path: 'sessions', component: () => import('./views/horse/SessionsTab.vue'), meta: { title: 'Sessions' } },
+        { path: 'reports', component: () => import('./views/horse/ReportsTab.vue'), meta: { title: 'Reports' } },
+        { path: 'record', component: () => import('./views/horse/RecordTab.vue'), meta: { title: 'Record' } },
+      ],
+    },
+    { path: '/arena', component: () => import('./views/arena/ArenaDoor.vue'), meta: { title: 'Arena' } },
+    {
+      path: '/arena/ready/:id',
+      component: () => import('./views/arena/ReadyView.vue'),
+      props: true,
+      meta: { bare: true, title: 'Ready' },
+    },
+    {
+      path: '/arena/:id',
+      component: () => import('./views/arena/ArenaView.vue'),
+      props: true,
+      meta: { bare: true, title: 'Arena' },
+    },
+    {
+      path: '/arena/:id/after',
+      component: () => import('./views/arena/AfterView.vue'),
+      props: true,
+      meta: { title: 'After the session' },
+    },
+    { path: '/reports/:id', component: () => import('./views/report/ReportView.vue'), props: true, meta: { title: 'Report' } },
+    { path: '/people', component: () => import('./views/people/PeopleView.vue'), meta: { title: 'People' } },
+    { path: '/:rest(.*)', component: () => import('./views/NowhereView.vue'), meta: { title: 'Not here' } },
+  ],
+})
+
+router.beforeEach(async (to) => {
+  if (to.meta.open) return true
+  const user = await whoAmI()
+  if (!user) return { path: '/sign-in', query: { to: to.fullPath } }
+  if (user.must_change && to.path !== '/password') return '/password'
+  return true
+})
+
+router.afterEach((to) => {
+  document.title = `${to.meta.title} · Ivory Bridge`
+})

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+// What is asked now: the ask, what earns the release, what to mind, the side.
+import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
+import { measured } from '../../words'
+
+type Card = Schemas['Card']
+
+const { card, variant, target } = defineProps<{ card?: Card; variant: string; target?: number }>()
+const emit = defineEmits<{ variant: [variant: string] }>()
+
+const sides = computed(() => card?.variants.length === 2 && card.variants.every((v) => v.side))
+const title = computed(() => (target && card ? `${card.name}, ${measured(target, card.unit)}` : card?.name))
+const letter = (name: string) => name.charAt(0).toUpperCase()
+</script>
+
+<template>
+  <section v-if="card" class="ask">
+    <h1>{{ title }}</h1>
+    <p class="where">{{ card.ladder }}{{ card.foundation ? ' · foundation' : '' }}</p>
+    <div class="text wide">
+      <p class="lab">Ask</p>
+      <p>{{ card.ask }}.</p>
+    </div>
+    <p class="lab">Let go when</p>
+    <p class="strong">{{ card.release || 'it answers' }}</p>
+    <div v-if="card.watch" class="text wide">
+      <p class="lab">Mind</p>
+      <p>{{ card.watch }}.</p>
+    </div>
+    <div v-if="card.variants.length" class="variants" :class="{ sides }" role="group" aria-label="Side or place">
+      <button
+        v-for="v in card.variants"
+        :key="v.variant"
+        type="button"
+        :aria-pressed="v.variant === variant"
+        @click="emit('variant', v.variant)"
+      >
+        <b v-if="sides">{{ letter(v.name.text) }}</b>
+        <span>{{ v.name.text }}</span>
+      </button>
+    </div>
+  </section>
+  <p v-else class="ask">Choose what to ask.</p>
+</template>
+
+<style scoped>
+.ask {
+  display: grid;
+  gap: var(--gap-1);
+  align-content: start;
+  font-size: var(--step-2);
+}
+h1 {
+  font-size: var(--step-3);
+}
+.where,
+.lab {
+  font-size: var(--step-1);
+}
+.lab {
+  margin-top: var(--gap-1);
+}
+.variants {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(96px, 1fr));
+  gap: var(--gap-2);
+  margin-top: var(--gap-2);
+}
+.variants.sides {
+  grid-template-columns: 1fr 1fr;
+  direction: ltr;
+}
+button {
+  border: var(--stroke);
+  border-radius: var(--radius);
+  background: var(--ivory-0);
+  min-height: var(--touch);
+  font-size: var(--step-1);
+  font-weight: 600;
+  cursor: pointer;
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  line-height: 1.1;
+}
+button b {
+  font: 700 var(--step-3) / 1 var(--font-head);
+}
+button[aria-pressed='true'] {
+  background: var(--arena-ink);
+  color: var(--ivory-0);
+}
+@media (max-width: 720px) {
+  .ask {
+    font-size: var(--step-1);
+  }
+  h1 {
+    font-size: var(--step-2);
+  }
+  .wide,
+  .where {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+// All that can be said of the last rep: each tap corrects it.
+import type { ArenaSession, Rep } from './useArena'
+import ArenaSheet from './ArenaSheet.vue'
+import ChipRow from '../../parts/ChipRow.vue'
+
+const { session, rep } = defineProps<{ session: ArenaSession; rep: Rep }>()
+const emit = defineEmits<{ correct: [change: Partial<Rep>]; close: [] }>()
+
+const texts = <T extends string>(words: readonly T[]) => words.map((w) => ({ value: w, text: w }))
+const flags = texts(['not noticed', 'outside cause', 'not finished', 'fed'] as const)
+const releases = texts(['on the try', 'late', 'early', 'wrong moment', 'not released'] as const)
+const manners = texts(['tense', 'sour'] as const)
+const held = texts(['free', 'loose line', 'slack rope', 'held', 'tied'] as const)
+const levels = Array.from({ length: 11 }, (_, i) => ({ value: i, text: String(i) }))
+const faces = ['easy', 'turns to look', 'ears tip back', 'muzzle to the person', 'bites'].map((text, value) => ({ value, text }))
+
+function toggled<T extends string>(list: readonly T[] | undefined, word: T): T[] {
+  const now = list ?? []
+  return now.includes(word) ? now.filter((w) => w !== word) : [...now, word]
+}
+const once = <T,>(now: T | undefined, value: T) => (now === value ? undefined : value)
+</script>
+
+<template>
+  <ArenaSheet title="The last rep" @close="emit('close')">
+    <section>
+      <h3>Way out it tried</h3>
+      <ChipRow
+        big
+        label="Way out"
+        :choices="session.ways_out.map((w) => ({ value: w.word, text: w.danger ? `${w.word} !` : w.word }))"
+        :chosen="rep.ways_out ?? []"
+        @toggle="emit('correct', { ways_out: toggled(rep.ways_out, $event as NonNullable<Rep['ways_out']>[number]) })"
+      />
+      <p>Those with ! are dangerous: the advice is to make safe.</p>
+    </section>
+    <section>
+      <h3>Signs</h3>
+      <ChipRow
+        big
+        label="Signs"
+        :choices="session.signs.map((s) => ({ value: s, text: s }))"
+        :chosen="rep.signs ?? []"
+        @toggle="emit('correct', { signs: toggled(rep.signs, $event as NonNullable<Rep['signs']>[number]) })"
+      />
+    </section>
+    <section>
+      <h3>It does not count, or</h3>
+      <ChipRow
+        big
+        label="Flags"
+        :choices="flags"
+        :chosen="rep.flags ?? []"
+        @toggle="emit('correct', { flags: toggled(rep.flags, $event as NonNullable<Rep['flags']>[number]) })"
+      />
+    </section>
+    <section>
+      <h3>Release</h3>
+      <ChipRow
+        big
+        label="Release"
+        :choices="releases"
+        :chosen="[rep.release || 'on the try']"
+        @toggle="emit('correct', { release: $event as Rep['release'] })"
+      />
+    </section>
+    <section v-if="rep.answer === 'tolerated'">
+      <h3>Tolerated, but</h3>
+      <ChipRow
+        big
+        label="Manner"
+        :choices="manners"
+        :chosen="[rep.manner ?? '']"
+        @toggle="emit('correct', { manner: once(rep.manner, $event as Rep['manner']) })"
+      />
+    </section>
+    <section>
+      <h3>Face</h3>
+      <ChipRow
+        big
+        label="Face"
+        :choices="faces"
+        :chosen="[rep.face ?? -1]"
+        @toggle="emit('correct', { face: once(rep.face, Number($event)) })"
+      />
+    </section>
+    <section>
+      <h3>Level the horse brought itself</h3>
+      <ChipRow
+        big
+        label="Brought"
+        :choices="levels"
+        :chosen="[rep.brought ?? -1]"
+        @toggle="emit('correct', { brought: once(rep.brought, Number($event)) })"
+      />
+    </section>
+    <section>
+      <h3>How it was kept</h3>
+      <ChipRow
+        big
+        label="Held"
+        :choices="held"
+        :chosen="[rep.held ?? '']"
+        @toggle="emit('correct', { held: once(rep.held, $event as Rep['held']) })"
+      />
+    </section>
+  </ArenaSheet>
+</template>
+
+<style scoped>
+h3 {
+  font-size: var(--step-2);
+  margin-bottom: var(--gap-2);
+}
+</style>

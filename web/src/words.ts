@@ -1,0 +1,50 @@
+// The words of the practice, and how dates and lengths are written. The rules'
+// own sentences come from the server.
+import { me } from './api/me'
+
+/** near and off, or left and right, as the practice says. */
+export function sideWord(side: string): string {
+  if (me.value?.words.sides !== 'left and right') return side
+  return side === 'near' ? 'left' : side === 'off' ? 'right' : side
+}
+
+const long = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' })
+const short = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
+
+const dated = (format: Intl.DateTimeFormat, date: string) => (date ? format.format(new Date(`${date}T12:00:00Z`)) : '')
+
+/** Thursday 26 November */
+export const longDate = (date: string) => dated(long, date)
+
+/** 26 Nov 2026 */
+export const shortDate = (date: string) => dated(short, date)
+
+/** When it was last worked. */
+export function daysAgo(days: number): string {
+  if (days < 0) return 'not worked yet'
+  if (days === 0) return 'worked today'
+  return days === 1 ? 'worked yesterday' : `worked ${days} days ago`
+}
+
+export const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`
+
+/** 6:40 */
+export function clock(seconds: number): string {
+  const s = Math.max(0, Math.floor(seconds))
+  return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`
+}
+
+/** A hold, count or distance in the step's unit. */
+export function measured(value: number, unit: string): string {
+  switch (unit) {
+    case 'mm':
+      return `${value / 1000} m`
+    case 's':
+      return `${value} s`
+    case 'steps':
+      return count(value, 'step', 'steps')
+    case 'feet':
+      return count(value, 'foot', 'feet')
+  }
+  return count(value, 'time', 'times')
+}
