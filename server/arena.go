@@ -194,14 +194,11 @@ func (s *Server) fill(ctx context.Context, c caller, l *liveArena, session strin
 func (s *Server) tellArena(c caller, l *liveArena) (Told, error) {
 	in := l.input
 	in.Track, in.Now = l.day.Track, c.now.UnixMilli()
-	advice, err := arena.Advise(s.Catalog, s.Catalog.Rules, in)
+	advice, beads, err := arena.Watch(s.Catalog, s.Catalog.Rules, in)
 	if err != nil {
 		return Told{}, fmt.Errorf("advising: %w", err)
 	}
-	told := Told{Advice: advice, Beads: arena.Beads(s.Catalog, l.day, l.input.Known), Count: len(l.day.Track)}
-	if told.Beads == nil {
-		told.Beads = []arena.Told{}
-	}
+	told := Told{Advice: advice, Beads: beads, Count: len(l.day.Track)}
 	track := slices.Clone(l.day.Track)
 	arena.Order(track)
 	for _, e := range slices.Backward(arena.Live(track)) {

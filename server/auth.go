@@ -204,15 +204,12 @@ func (s *Server) recognise(ctx context.Context, c *caller, token string) error {
 	if token == "" {
 		return signedOut
 	}
-	user, err := s.Store.SignedIn(ctx, tokenHash(token), c.now.UnixMilli())
+	var err error
+	c.User, c.practice, err = s.Store.SignedIn(ctx, tokenHash(token), c.now.UnixMilli())
 	if errors.Is(err, store.ErrNotFound) {
 		return signedOut
 	}
 	if err != nil {
-		return err
-	}
-	c.User = user
-	if c.practice, err = s.Store.Practice(ctx, user.Practice); err != nil {
 		return err
 	}
 	c.book = phrase.English(c.practice.Words)

@@ -157,9 +157,6 @@ func operation[I, O any](s *Server, need access, method, path, id, summary strin
 	})
 }
 
-// none is the answer of an operation that has nothing to say.
-type none struct{}
-
 // withCookie registers an operation that answers with a cookie as well.
 func withCookie[I, O any](s *Server, need access, path, id, summary string, run func(context.Context, caller, *I) (O, error)) {
 	op := huma.Operation{

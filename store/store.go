@@ -46,7 +46,8 @@ type Store struct {
 	path   string
 	writer *sql.DB
 	reader *sql.DB
-	read   *sqlc.Queries
+	read   *sqlc.Queries // prepared on the reader
+	change *sqlc.Queries // prepared on the writer
 }
 
 // Open opens the database at path, makes it if it is not there, and brings it
@@ -70,7 +71,14 @@ func Open(ctx context.Context, path string, now time.Time) (*Store, error) {
 	}
 	reader.SetMaxOpenConns(4)
 	reader.SetMaxIdleConns(4)
-	return &Store{path: path, writer: writer, reader: reader, read: sqlc.New(reader)}, nil
+	s := &Store{path: path, writer: writer, reader: reader}
+	if s.read, err = sqlc.Prepare(ctx, reader); err == nil {
+		s.change, err = sqlc.Prepare(ctx, writer)
+	}
+	if err != nil {
+		return nil, errors.Join(fmt.Errorf("preparing the queries: %w", err), reader.Close(), writer.Close())
+	}
+	return s, nil
 }
 
 func connect(path, more string) (*sql.DB, error) {
@@ -120,7 +128,9 @@ func migrateFrom(ctx context.Context, db *sql.DB, path string, now time.Time, fi
 }
 
 // Close closes the database.
-func (s *Store) Close() error { return errors.Join(s.reader.Close(), s.writer.Close()) }
+func (s *Store) Close() error {
+	return errors.Join(s.read.Close(), s.change.Close(), s.reader.Close(), s.writer.Close())
+}
 
 // Ping reports whether the database answers.
 func (s *Store) Ping(ctx context.Context) error {
@@ -215,7 +225,7 @@ func (s *Store) write(ctx context.Context, doing string, f func(*sqlc.Queries) e
 	if err != nil {
 		return fmt.Errorf("%s: %w", doing, err)
 	}
-	if err := f(sqlc.New(tx)); err != nil {
+	if err := f(s.change.WithTx(tx)); err != nil {
 		return fmt.Errorf("%s: %w", doing, errors.Join(named(err), tx.Rollback()))
 	}
 	if err := tx.Commit(); err != nil {

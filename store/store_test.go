@@ -215,13 +215,14 @@ func TestSignInsRunOutAndEnd(t *testing.T) {
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
 	token := make([]byte, 32)
 	require.NoError(t, p.AddSignIn(ctx, p.who, token, "phone", p.who.At+1000))
-	u, err := p.SignedIn(ctx, token, p.who.At)
+	u, practice, err := p.SignedIn(ctx, token, p.who.At)
 	require.NoError(t, err)
 	assert.Equal(t, Lead, u.Role)
-	_, err = p.SignedIn(ctx, token, p.who.At+1000)
+	assert.Equal(t, phrase.Shipped, practice.Words)
+	_, _, err = p.SignedIn(ctx, token, p.who.At+1000)
 	require.ErrorIs(t, err, ErrNotFound)
 	require.NoError(t, p.SetPassword(ctx, p.who, p.who.User, "y", false))
-	_, err = p.SignedIn(ctx, token, p.who.At)
+	_, _, err = p.SignedIn(ctx, token, p.who.At)
 	require.ErrorIs(t, err, ErrNotFound, "a new password signs out everywhere")
 }
 

@@ -162,11 +162,13 @@ func (s *Store) AddSignIn(ctx context.Context, who Who, hash []byte, device stri
 	})
 }
 
-// SignedIn finds the active user behind a token's hash; ErrNotFound if there
-// is none or it has run out.
-func (s *Store) SignedIn(ctx context.Context, hash []byte, now int64) (User, error) {
+// SignedIn finds the active user behind a token's hash, and the practice;
+// ErrNotFound if there is none or it has run out.
+func (s *Store) SignedIn(ctx context.Context, hash []byte, now int64) (User, Practice, error) {
 	u, err := s.read.GetSignedIn(ctx, sqlc.GetSignedInParams{TokenHash: hash, ExpiresAt: now})
-	return User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), MustChange: u.MustChange == 1, Active: true}, reading("the sign-in", err)
+	return User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), MustChange: u.MustChange == 1, Active: true},
+		Practice{ID: u.PracticeID, Name: u.PracticeName, Zone: u.Zone, Words: phrase.Words{Vehicle: u.Vehicle, Sides: u.Sides}},
+		reading("the sign-in", err)
 }
 
 // SignOut ends one sign-in.

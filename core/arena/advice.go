@@ -140,29 +140,36 @@ type Advice struct {
 // Advise reads the track and says one thing to do next. It is a pure function
 // of its input; a school whose live rules are not here yet is an error.
 func Advise(c *catalog.Catalog, rules catalog.HouseRules, in Input) (Advice, error) {
+	a, _, err := Watch(c, rules, in)
+	return a, err
+}
+
+// Watch advises, and tells the reps as the rules read them.
+func Watch(c *catalog.Catalog, rules catalog.HouseRules, in Input) (Advice, []Told, error) {
 	if in.School != horse.BuildAndRelease {
-		return Advice{}, fmt.Errorf("there are live rules for %q only so far, not for %q", horse.BuildAndRelease, in.School)
+		return Advice{}, nil, fmt.Errorf("there are live rules for %q only so far, not for %q", horse.BuildAndRelease, in.School)
 	}
 	if err := rules.Check(); err != nil {
-		return Advice{}, err
+		return Advice{}, nil, err
 	}
 	if !c.HasAsk(in.Ask) {
-		return Advice{}, fmt.Errorf("%q is not an ask of the catalogue", in.Ask)
+		return Advice{}, nil, fmt.Errorf("%q is not an ask of the catalogue", in.Ask)
 	}
 	track := slices.Clone(in.Track)
 	Order(track)
 	for _, e := range track {
 		if err := e.Check(c); err != nil {
-			return Advice{}, fmt.Errorf("entry %s: %w", e.ID, err)
+			return Advice{}, nil, fmt.Errorf("entry %s: %w", e.ID, err)
 		}
 	}
 	s := newSession(c, rules, in)
+	var told []Told
 	for _, e := range Live(track) {
-		s.absorb(e)
+		told = s.tell(told, e)
 		s.note(s.decide(max(e.At, s.now)))
 	}
 	d := s.decide(max(in.Now, s.now))
-	return s.advice(d), nil
+	return s.advice(d), told, nil
 }
 
 func (s *session) advice(d decision) Advice {

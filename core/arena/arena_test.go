@@ -105,9 +105,8 @@ func known(state horse.StepState, level int, asks ...string) func(*Input) {
 	}
 }
 
-func now(ms int64) func(*Input)     { return func(in *Input) { in.Now = ms } }
-func bodyClear(in *Input)           { in.Horse.BodyClear = true }
-func startAt(ms int64) func(*Input) { return func(in *Input) { in.Started = ms } }
+func now(ms int64) func(*Input) { return func(in *Input) { in.Now = ms } }
+func bodyClear(in *Input)       { in.Horse.BodyClear = true }
 
 func advise(t testing.TB, in Input) Advice {
 	t.Helper()

@@ -192,19 +192,23 @@ func Beads(c *catalog.Catalog, d Day, known []Known) []Told {
 	s := newSession(c, c.Rules, Input{Started: d.Started, Handler: d.Handler, Known: known})
 	var beads []Told
 	for _, e := range Live(track) {
-		s.absorb(e)
-		if e.Kind != KindRep || e.Rep == nil {
-			continue
-		}
-		t := s.lastRep()
-		n := 0
-		if t.counted {
-			n = len(s.log(t.Ask).reps)
-		}
-		beads = append(beads, Told{
-			ID: e.ID, Rep: t.Rep, At: e.At, Graded: t.answer, Calm: t.arousal, N: n, Dip: s.dip(n),
-			Name: t.step.Name, Counted: t.counted,
-		})
+		beads = s.tell(beads, e)
 	}
 	return beads
+}
+
+// tell takes in an entry and adds its rep, if it is one, to those told.
+func (s *session) tell(told []Told, e Entry) []Told {
+	s.absorb(e)
+	if e.Kind != KindRep || e.Rep == nil {
+		return told
+	}
+	t := s.lastRep()
+	n := 0
+	if t.counted {
+		n = len(s.log(t.Ask).reps)
+	}
+	return append(told, Told{
+		ID: e.ID, Rep: t.Rep, At: e.At, Graded: t.answer, Calm: t.arousal, N: n, Dip: s.dip(n), Name: t.step.Name, Counted: t.counted,
+	})
 }

@@ -87,7 +87,7 @@ func RiskOf(in RiskInput) (Risk, error) {
 	floor := in.Floor
 	for _, e := range recent(append(slices.Clone(in.Assessment.Events), in.Logged...), today) {
 		points, _ := e.weighs()
-		add(points, "event", phrase.Args{"kind": e.Kind.String(), "on": e.On})
+		add(points, "event", phrase.Args{"kind": e.Kind.String(), "on": phrase.Date(e.On)})
 		if k := e.Kind.String(); (k == "charged" || k == "struck") && floor.Rank() < horse.HighCare.Rank() {
 			floor = horse.HighCare
 		}

@@ -34,7 +34,7 @@ func (f File) Attention() []Note {
 	}
 	if n := len(f.in.Days); n > 0 {
 		if events := Events(f.in.Days[n-1]); len(events) > 0 {
-			add(1, "incident", phrase.Args{"what": kinds(events), "on": events[0].On})
+			add(1, "incident", phrase.Args{"what": kinds(events), "on": phrase.Date(events[0].On)})
 		}
 	}
 	for _, r := range f.Referrals {
@@ -49,7 +49,7 @@ func (f File) Attention() []Note {
 	if f.in.NeededBy != "" {
 		switch left := DaysBetween(f.in.Today, f.in.NeededBy); {
 		case left < 0:
-			add(5, "date_passed", phrase.Args{"date": f.in.NeededBy})
+			add(5, "date_passed", phrase.Args{"date": phrase.Date(f.in.NeededBy)})
 		case left <= nearDays:
 			add(5, "date_near", phrase.Args{"n": left, "met": f.Bridge.Met, "of": len(f.Bridge.Planks)})
 		}

@@ -8,6 +8,7 @@ import (
 	_ "embed"
 	"fmt"
 	"strings"
+	"time"
 )
 
 //go:embed en.txt
@@ -41,6 +42,9 @@ type Sided string
 // Slotted is a text of the catalogue, with {trailer}, {near} and {off} where
 // the book's choice goes.
 type Slotted string
+
+// Date is a day, YYYY-MM-DD, said as one writes it.
+type Date string
 
 // A Book says messages in one language and one choice of words.
 type Book struct {
@@ -141,6 +145,12 @@ func (b Book) value(v any) string {
 		return b.List(said)
 	case Sided:
 		return b.Side(string(v))
+	case Date:
+		day, err := time.Parse(time.DateOnly, string(v))
+		if err != nil {
+			return string(v)
+		}
+		return day.Format("2 January 2006")
 	case Slotted:
 		return b.Fill(string(v), nil)
 	case []Slotted:

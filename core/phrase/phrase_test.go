@@ -15,10 +15,11 @@ func TestFill(t *testing.T) {
 		"{m|step|steps} on {v}":   "3 steps on zone 2 left",
 		"{half} of {list}":        "2.5 of a, b and c",
 		"{nobody} said {unclosed": "{nobody} said {unclosed",
+		"by {day}":                "by 26 December 2026",
 		"{told}":                  "Begin with hind, left, from 1.",
 	} {
 		assert.Equal(t, want, b.Fill(text, Args{
-			"n": 1, "m": 3, "v": Sided("zone 2 near"), "half": 2.5, "list": []string{"a", "b", "c"},
+			"n": 1, "m": 3, "v": Sided("zone 2 near"), "half": 2.5, "list": []string{"a", "b", "c"}, "day": Date("2026-12-26"),
 			"told": Of("say.same.begin", Args{"ask": Of("ask.variant", Args{"step": "hind", "variant": Of("side.near", nil)})}),
 		}))
 	}

@@ -265,7 +265,7 @@ func (w *writer) next(say saying) {
 		say("goal", "next.goal", phrase.Args{"goal": strings.TrimRight(w.in.Goal, ". ")})
 	}
 	if w.in.NeededBy != "" {
-		say("date", "next.date", phrase.Args{"date": w.in.NeededBy})
+		say("date", "next.date", phrase.Args{"date": phrase.Date(w.in.NeededBy)})
 	}
 }
 

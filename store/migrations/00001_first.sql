@@ -189,6 +189,7 @@ CREATE TABLE entries (
   FOREIGN KEY (practice_id, written_by) REFERENCES users (practice_id, id)
 ) STRICT, WITHOUT ROWID;
 CREATE INDEX entries_by_session ON entries (practice_id, session_id, at, device, seq);
+CREATE INDEX entries_that_end ON entries (practice_id, session_id) WHERE kind = 'end';
 
 -- +goose StatementBegin
 CREATE TRIGGER entries_stay BEFORE UPDATE ON entries

@@ -7,6 +7,7 @@ package sqlc
 import (
 	"context"
 	"database/sql"
+	"fmt"
 )
 
 type DBTX interface {
@@ -20,12 +21,548 @@ func New(db DBTX) *Queries {
 	return &Queries{db: db}
 }
 
+func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
+	q := Queries{db: db}
+	var err error
+	if q.deleteExpiredSignInsStmt, err = db.PrepareContext(ctx, deleteExpiredSignIns); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteExpiredSignIns: %w", err)
+	}
+	if q.deleteSignInStmt, err = db.PrepareContext(ctx, deleteSignIn); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteSignIn: %w", err)
+	}
+	if q.deleteSignInsOfStmt, err = db.PrepareContext(ctx, deleteSignInsOf); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteSignInsOf: %w", err)
+	}
+	if q.getAllAssessmentsStmt, err = db.PrepareContext(ctx, getAllAssessments); err != nil {
+		return nil, fmt.Errorf("error preparing query GetAllAssessments: %w", err)
+	}
+	if q.getAssessmentStmt, err = db.PrepareContext(ctx, getAssessment); err != nil {
+		return nil, fmt.Errorf("error preparing query GetAssessment: %w", err)
+	}
+	if q.getAssessmentsStmt, err = db.PrepareContext(ctx, getAssessments); err != nil {
+		return nil, fmt.Errorf("error preparing query GetAssessments: %w", err)
+	}
+	if q.getCaseStmt, err = db.PrepareContext(ctx, getCase); err != nil {
+		return nil, fmt.Errorf("error preparing query GetCase: %w", err)
+	}
+	if q.getCasesStmt, err = db.PrepareContext(ctx, getCases); err != nil {
+		return nil, fmt.Errorf("error preparing query GetCases: %w", err)
+	}
+	if q.getEntriesOfHorseStmt, err = db.PrepareContext(ctx, getEntriesOfHorse); err != nil {
+		return nil, fmt.Errorf("error preparing query GetEntriesOfHorse: %w", err)
+	}
+	if q.getEntriesOfSessionStmt, err = db.PrepareContext(ctx, getEntriesOfSession); err != nil {
+		return nil, fmt.Errorf("error preparing query GetEntriesOfSession: %w", err)
+	}
+	if q.getEntryKeptStmt, err = db.PrepareContext(ctx, getEntryKept); err != nil {
+		return nil, fmt.Errorf("error preparing query GetEntryKept: %w", err)
+	}
+	if q.getFirstPracticeStmt, err = db.PrepareContext(ctx, getFirstPractice); err != nil {
+		return nil, fmt.Errorf("error preparing query GetFirstPractice: %w", err)
+	}
+	if q.getHorseStmt, err = db.PrepareContext(ctx, getHorse); err != nil {
+		return nil, fmt.Errorf("error preparing query GetHorse: %w", err)
+	}
+	if q.getHorsesStmt, err = db.PrepareContext(ctx, getHorses); err != nil {
+		return nil, fmt.Errorf("error preparing query GetHorses: %w", err)
+	}
+	if q.getLastWorkedStmt, err = db.PrepareContext(ctx, getLastWorked); err != nil {
+		return nil, fmt.Errorf("error preparing query GetLastWorked: %w", err)
+	}
+	if q.getLatestReportStmt, err = db.PrepareContext(ctx, getLatestReport); err != nil {
+		return nil, fmt.Errorf("error preparing query GetLatestReport: %w", err)
+	}
+	if q.getOwnersStmt, err = db.PrepareContext(ctx, getOwners); err != nil {
+		return nil, fmt.Errorf("error preparing query GetOwners: %w", err)
+	}
+	if q.getPeopleStmt, err = db.PrepareContext(ctx, getPeople); err != nil {
+		return nil, fmt.Errorf("error preparing query GetPeople: %w", err)
+	}
+	if q.getPersonStmt, err = db.PrepareContext(ctx, getPerson); err != nil {
+		return nil, fmt.Errorf("error preparing query GetPerson: %w", err)
+	}
+	if q.getPlansStmt, err = db.PrepareContext(ctx, getPlans); err != nil {
+		return nil, fmt.Errorf("error preparing query GetPlans: %w", err)
+	}
+	if q.getPracticeStmt, err = db.PrepareContext(ctx, getPractice); err != nil {
+		return nil, fmt.Errorf("error preparing query GetPractice: %w", err)
+	}
+	if q.getSessionStmt, err = db.PrepareContext(ctx, getSession); err != nil {
+		return nil, fmt.Errorf("error preparing query GetSession: %w", err)
+	}
+	if q.getSessionEndedStmt, err = db.PrepareContext(ctx, getSessionEnded); err != nil {
+		return nil, fmt.Errorf("error preparing query GetSessionEnded: %w", err)
+	}
+	if q.getSessionsOfHorseStmt, err = db.PrepareContext(ctx, getSessionsOfHorse); err != nil {
+		return nil, fmt.Errorf("error preparing query GetSessionsOfHorse: %w", err)
+	}
+	if q.getSignedInStmt, err = db.PrepareContext(ctx, getSignedIn); err != nil {
+		return nil, fmt.Errorf("error preparing query GetSignedIn: %w", err)
+	}
+	if q.getUserStmt, err = db.PrepareContext(ctx, getUser); err != nil {
+		return nil, fmt.Errorf("error preparing query GetUser: %w", err)
+	}
+	if q.getUserByEmailStmt, err = db.PrepareContext(ctx, getUserByEmail); err != nil {
+		return nil, fmt.Errorf("error preparing query GetUserByEmail: %w", err)
+	}
+	if q.getUsersStmt, err = db.PrepareContext(ctx, getUsers); err != nil {
+		return nil, fmt.Errorf("error preparing query GetUsers: %w", err)
+	}
+	if q.getYardsStmt, err = db.PrepareContext(ctx, getYards); err != nil {
+		return nil, fmt.Errorf("error preparing query GetYards: %w", err)
+	}
+	if q.insertAssessmentStmt, err = db.PrepareContext(ctx, insertAssessment); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertAssessment: %w", err)
+	}
+	if q.insertCaseStmt, err = db.PrepareContext(ctx, insertCase); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertCase: %w", err)
+	}
+	if q.insertChangeStmt, err = db.PrepareContext(ctx, insertChange); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertChange: %w", err)
+	}
+	if q.insertEntryStmt, err = db.PrepareContext(ctx, insertEntry); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertEntry: %w", err)
+	}
+	if q.insertHorseStmt, err = db.PrepareContext(ctx, insertHorse); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertHorse: %w", err)
+	}
+	if q.insertOwnershipStmt, err = db.PrepareContext(ctx, insertOwnership); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertOwnership: %w", err)
+	}
+	if q.insertPersonStmt, err = db.PrepareContext(ctx, insertPerson); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertPerson: %w", err)
+	}
+	if q.insertPlanStmt, err = db.PrepareContext(ctx, insertPlan); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertPlan: %w", err)
+	}
+	if q.insertPracticeStmt, err = db.PrepareContext(ctx, insertPractice); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertPractice: %w", err)
+	}
+	if q.insertReportStmt, err = db.PrepareContext(ctx, insertReport); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertReport: %w", err)
+	}
+	if q.insertSessionStmt, err = db.PrepareContext(ctx, insertSession); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertSession: %w", err)
+	}
+	if q.insertSignInStmt, err = db.PrepareContext(ctx, insertSignIn); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertSignIn: %w", err)
+	}
+	if q.insertUserStmt, err = db.PrepareContext(ctx, insertUser); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertUser: %w", err)
+	}
+	if q.insertYardStmt, err = db.PrepareContext(ctx, insertYard); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertYard: %w", err)
+	}
+	if q.setPasswordStmt, err = db.PrepareContext(ctx, setPassword); err != nil {
+		return nil, fmt.Errorf("error preparing query SetPassword: %w", err)
+	}
+	if q.setUserActiveStmt, err = db.PrepareContext(ctx, setUserActive); err != nil {
+		return nil, fmt.Errorf("error preparing query SetUserActive: %w", err)
+	}
+	if q.updateAssessmentStmt, err = db.PrepareContext(ctx, updateAssessment); err != nil {
+		return nil, fmt.Errorf("error preparing query UpdateAssessment: %w", err)
+	}
+	if q.updateCaseStmt, err = db.PrepareContext(ctx, updateCase); err != nil {
+		return nil, fmt.Errorf("error preparing query UpdateCase: %w", err)
+	}
+	if q.updateHorseStmt, err = db.PrepareContext(ctx, updateHorse); err != nil {
+		return nil, fmt.Errorf("error preparing query UpdateHorse: %w", err)
+	}
+	if q.updatePersonStmt, err = db.PrepareContext(ctx, updatePerson); err != nil {
+		return nil, fmt.Errorf("error preparing query UpdatePerson: %w", err)
+	}
+	return &q, nil
+}
+
+func (q *Queries) Close() error {
+	var err error
+	if q.deleteExpiredSignInsStmt != nil {
+		if cerr := q.deleteExpiredSignInsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteExpiredSignInsStmt: %w", cerr)
+		}
+	}
+	if q.deleteSignInStmt != nil {
+		if cerr := q.deleteSignInStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteSignInStmt: %w", cerr)
+		}
+	}
+	if q.deleteSignInsOfStmt != nil {
+		if cerr := q.deleteSignInsOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteSignInsOfStmt: %w", cerr)
+		}
+	}
+	if q.getAllAssessmentsStmt != nil {
+		if cerr := q.getAllAssessmentsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getAllAssessmentsStmt: %w", cerr)
+		}
+	}
+	if q.getAssessmentStmt != nil {
+		if cerr := q.getAssessmentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getAssessmentStmt: %w", cerr)
+		}
+	}
+	if q.getAssessmentsStmt != nil {
+		if cerr := q.getAssessmentsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getAssessmentsStmt: %w", cerr)
+		}
+	}
+	if q.getCaseStmt != nil {
+		if cerr := q.getCaseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getCaseStmt: %w", cerr)
+		}
+	}
+	if q.getCasesStmt != nil {
+		if cerr := q.getCasesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getCasesStmt: %w", cerr)
+		}
+	}
+	if q.getEntriesOfHorseStmt != nil {
+		if cerr := q.getEntriesOfHorseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getEntriesOfHorseStmt: %w", cerr)
+		}
+	}
+	if q.getEntriesOfSessionStmt != nil {
+		if cerr := q.getEntriesOfSessionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getEntriesOfSessionStmt: %w", cerr)
+		}
+	}
+	if q.getEntryKeptStmt != nil {
+		if cerr := q.getEntryKeptStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getEntryKeptStmt: %w", cerr)
+		}
+	}
+	if q.getFirstPracticeStmt != nil {
+		if cerr := q.getFirstPracticeStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getFirstPracticeStmt: %w", cerr)
+		}
+	}
+	if q.getHorseStmt != nil {
+		if cerr := q.getHorseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getHorseStmt: %w", cerr)
+		}
+	}
+	if q.getHorsesStmt != nil {
+		if cerr := q.getHorsesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getHorsesStmt: %w", cerr)
+		}
+	}
+	if q.getLastWorkedStmt != nil {
+		if cerr := q.getLastWorkedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getLastWorkedStmt: %w", cerr)
+		}
+	}
+	if q.getLatestReportStmt != nil {
+		if cerr := q.getLatestReportStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getLatestReportStmt: %w", cerr)
+		}
+	}
+	if q.getOwnersStmt != nil {
+		if cerr := q.getOwnersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getOwnersStmt: %w", cerr)
+		}
+	}
+	if q.getPeopleStmt != nil {
+		if cerr := q.getPeopleStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getPeopleStmt: %w", cerr)
+		}
+	}
+	if q.getPersonStmt != nil {
+		if cerr := q.getPersonStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getPersonStmt: %w", cerr)
+		}
+	}
+	if q.getPlansStmt != nil {
+		if cerr := q.getPlansStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getPlansStmt: %w", cerr)
+		}
+	}
+	if q.getPracticeStmt != nil {
+		if cerr := q.getPracticeStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getPracticeStmt: %w", cerr)
+		}
+	}
+	if q.getSessionStmt != nil {
+		if cerr := q.getSessionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getSessionStmt: %w", cerr)
+		}
+	}
+	if q.getSessionEndedStmt != nil {
+		if cerr := q.getSessionEndedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getSessionEndedStmt: %w", cerr)
+		}
+	}
+	if q.getSessionsOfHorseStmt != nil {
+		if cerr := q.getSessionsOfHorseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getSessionsOfHorseStmt: %w", cerr)
+		}
+	}
+	if q.getSignedInStmt != nil {
+		if cerr := q.getSignedInStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getSignedInStmt: %w", cerr)
+		}
+	}
+	if q.getUserStmt != nil {
+		if cerr := q.getUserStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getUserStmt: %w", cerr)
+		}
+	}
+	if q.getUserByEmailStmt != nil {
+		if cerr := q.getUserByEmailStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getUserByEmailStmt: %w", cerr)
+		}
+	}
+	if q.getUsersStmt != nil {
+		if cerr := q.getUsersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getUsersStmt: %w", cerr)
+		}
+	}
+	if q.getYardsStmt != nil {
+		if cerr := q.getYardsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getYardsStmt: %w", cerr)
+		}
+	}
+	if q.insertAssessmentStmt != nil {
+		if cerr := q.insertAssessmentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertAssessmentStmt: %w", cerr)
+		}
+	}
+	if q.insertCaseStmt != nil {
+		if cerr := q.insertCaseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertCaseStmt: %w", cerr)
+		}
+	}
+	if q.insertChangeStmt != nil {
+		if cerr := q.insertChangeStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertChangeStmt: %w", cerr)
+		}
+	}
+	if q.insertEntryStmt != nil {
+		if cerr := q.insertEntryStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertEntryStmt: %w", cerr)
+		}
+	}
+	if q.insertHorseStmt != nil {
+		if cerr := q.insertHorseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertHorseStmt: %w", cerr)
+		}
+	}
+	if q.insertOwnershipStmt != nil {
+		if cerr := q.insertOwnershipStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertOwnershipStmt: %w", cerr)
+		}
+	}
+	if q.insertPersonStmt != nil {
+		if cerr := q.insertPersonStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertPersonStmt: %w", cerr)
+		}
+	}
+	if q.insertPlanStmt != nil {
+		if cerr := q.insertPlanStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertPlanStmt: %w", cerr)
+		}
+	}
+	if q.insertPracticeStmt != nil {
+		if cerr := q.insertPracticeStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertPracticeStmt: %w", cerr)
+		}
+	}
+	if q.insertReportStmt != nil {
+		if cerr := q.insertReportStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertReportStmt: %w", cerr)
+		}
+	}
+	if q.insertSessionStmt != nil {
+		if cerr := q.insertSessionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertSessionStmt: %w", cerr)
+		}
+	}
+	if q.insertSignInStmt != nil {
+		if cerr := q.insertSignInStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertSignInStmt: %w", cerr)
+		}
+	}
+	if q.insertUserStmt != nil {
+		if cerr := q.insertUserStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertUserStmt: %w", cerr)
+		}
+	}
+	if q.insertYardStmt != nil {
+		if cerr := q.insertYardStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertYardStmt: %w", cerr)
+		}
+	}
+	if q.setPasswordStmt != nil {
+		if cerr := q.setPasswordStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setPasswordStmt: %w", cerr)
+		}
+	}
+	if q.setUserActiveStmt != nil {
+		if cerr := q.setUserActiveStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setUserActiveStmt: %w", cerr)
+		}
+	}
+	if q.updateAssessmentStmt != nil {
+		if cerr := q.updateAssessmentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing updateAssessmentStmt: %w", cerr)
+		}
+	}
+	if q.updateCaseStmt != nil {
+		if cerr := q.updateCaseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing updateCaseStmt: %w", cerr)
+		}
+	}
+	if q.updateHorseStmt != nil {
+		if cerr := q.updateHorseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing updateHorseStmt: %w", cerr)
+		}
+	}
+	if q.updatePersonStmt != nil {
+		if cerr := q.updatePersonStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing updatePersonStmt: %w", cerr)
+		}
+	}
+	return err
+}
+
+func (q *Queries) exec(ctx context.Context, stmt *sql.Stmt, query string, args ...interface{}) (sql.Result, error) {
+	switch {
+	case stmt != nil && q.tx != nil:
+		return q.tx.StmtContext(ctx, stmt).ExecContext(ctx, args...)
+	case stmt != nil:
+		return stmt.ExecContext(ctx, args...)
+	default:
+		return q.db.ExecContext(ctx, query, args...)
+	}
+}
+
+func (q *Queries) query(ctx context.Context, stmt *sql.Stmt, query string, args ...interface{}) (*sql.Rows, error) {
+	switch {
+	case stmt != nil && q.tx != nil:
+		return q.tx.StmtContext(ctx, stmt).QueryContext(ctx, args...)
+	case stmt != nil:
+		return stmt.QueryContext(ctx, args...)
+	default:
+		return q.db.QueryContext(ctx, query, args...)
+	}
+}
+
+func (q *Queries) queryRow(ctx context.Context, stmt *sql.Stmt, query string, args ...interface{}) *sql.Row {
+	switch {
+	case stmt != nil && q.tx != nil:
+		return q.tx.StmtContext(ctx, stmt).QueryRowContext(ctx, args...)
+	case stmt != nil:
+		return stmt.QueryRowContext(ctx, args...)
+	default:
+		return q.db.QueryRowContext(ctx, query, args...)
+	}
+}
+
 type Queries struct {
-	db DBTX
+	db                       DBTX
+	tx                       *sql.Tx
+	deleteExpiredSignInsStmt *sql.Stmt
+	deleteSignInStmt         *sql.Stmt
+	deleteSignInsOfStmt      *sql.Stmt
+	getAllAssessmentsStmt    *sql.Stmt
+	getAssessmentStmt        *sql.Stmt
+	getAssessmentsStmt       *sql.Stmt
+	getCaseStmt              *sql.Stmt
+	getCasesStmt             *sql.Stmt
+	getEntriesOfHorseStmt    *sql.Stmt
+	getEntriesOfSessionStmt  *sql.Stmt
+	getEntryKeptStmt         *sql.Stmt
+	getFirstPracticeStmt     *sql.Stmt
+	getHorseStmt             *sql.Stmt
+	getHorsesStmt            *sql.Stmt
+	getLastWorkedStmt        *sql.Stmt
+	getLatestReportStmt      *sql.Stmt
+	getOwnersStmt            *sql.Stmt
+	getPeopleStmt            *sql.Stmt
+	getPersonStmt            *sql.Stmt
+	getPlansStmt             *sql.Stmt
+	getPracticeStmt          *sql.Stmt
+	getSessionStmt           *sql.Stmt
+	getSessionEndedStmt      *sql.Stmt
+	getSessionsOfHorseStmt   *sql.Stmt
+	getSignedInStmt          *sql.Stmt
+	getUserStmt              *sql.Stmt
+	getUserByEmailStmt       *sql.Stmt
+	getUsersStmt             *sql.Stmt
+	getYardsStmt             *sql.Stmt
+	insertAssessmentStmt     *sql.Stmt
+	insertCaseStmt           *sql.Stmt
+	insertChangeStmt         *sql.Stmt
+	insertEntryStmt          *sql.Stmt
+	insertHorseStmt          *sql.Stmt
+	insertOwnershipStmt      *sql.Stmt
+	insertPersonStmt         *sql.Stmt
+	insertPlanStmt           *sql.Stmt
+	insertPracticeStmt       *sql.Stmt
+	insertReportStmt         *sql.Stmt
+	insertSessionStmt        *sql.Stmt
+	insertSignInStmt         *sql.Stmt
+	insertUserStmt           *sql.Stmt
+	insertYardStmt           *sql.Stmt
+	setPasswordStmt          *sql.Stmt
+	setUserActiveStmt        *sql.Stmt
+	updateAssessmentStmt     *sql.Stmt
+	updateCaseStmt           *sql.Stmt
+	updateHorseStmt          *sql.Stmt
+	updatePersonStmt         *sql.Stmt
 }
 
 func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 	return &Queries{
-		db: tx,
+		db:                       tx,
+		tx:                       tx,
+		deleteExpiredSignInsStmt: q.deleteExpiredSignInsStmt,
+		deleteSignInStmt:         q.deleteSignInStmt,
+		deleteSignInsOfStmt:      q.deleteSignInsOfStmt,
+		getAllAssessmentsStmt:    q.getAllAssessmentsStmt,
+		getAssessmentStmt:        q.getAssessmentStmt,
+		getAssessmentsStmt:       q.getAssessmentsStmt,
+		getCaseStmt:              q.getCaseStmt,
+		getCasesStmt:             q.getCasesStmt,
+		getEntriesOfHorseStmt:    q.getEntriesOfHorseStmt,
+		getEntriesOfSessionStmt:  q.getEntriesOfSessionStmt,
+		getEntryKeptStmt:         q.getEntryKeptStmt,
+		getFirstPracticeStmt:     q.getFirstPracticeStmt,
+		getHorseStmt:             q.getHorseStmt,
+		getHorsesStmt:            q.getHorsesStmt,
+		getLastWorkedStmt:        q.getLastWorkedStmt,
+		getLatestReportStmt:      q.getLatestReportStmt,
+		getOwnersStmt:            q.getOwnersStmt,
+		getPeopleStmt:            q.getPeopleStmt,
+		getPersonStmt:            q.getPersonStmt,
+		getPlansStmt:             q.getPlansStmt,
+		getPracticeStmt:          q.getPracticeStmt,
+		getSessionStmt:           q.getSessionStmt,
+		getSessionEndedStmt:      q.getSessionEndedStmt,
+		getSessionsOfHorseStmt:   q.getSessionsOfHorseStmt,
+		getSignedInStmt:          q.getSignedInStmt,
+		getUserStmt:              q.getUserStmt,
+		getUserByEmailStmt:       q.getUserByEmailStmt,
+		getUsersStmt:             q.getUsersStmt,
+		getYardsStmt:             q.getYardsStmt,
+		insertAssessmentStmt:     q.insertAssessmentStmt,
+		insertCaseStmt:           q.insertCaseStmt,
+		insertChangeStmt:         q.insertChangeStmt,
+		insertEntryStmt:          q.insertEntryStmt,
+		insertHorseStmt:          q.insertHorseStmt,
+		insertOwnershipStmt:      q.insertOwnershipStmt,
+		insertPersonStmt:         q.insertPersonStmt,
+		insertPlanStmt:           q.insertPlanStmt,
+		insertPracticeStmt:       q.insertPracticeStmt,
+		insertReportStmt:         q.insertReportStmt,
+		insertSessionStmt:        q.insertSessionStmt,
+		insertSignInStmt:         q.insertSignInStmt,
+		insertUserStmt:           q.insertUserStmt,
+		insertYardStmt:           q.insertYardStmt,
+		setPasswordStmt:          q.setPasswordStmt,
+		setUserActiveStmt:        q.setUserActiveStmt,
+		updateAssessmentStmt:     q.updateAssessmentStmt,
+		updateCaseStmt:           q.updateCaseStmt,
+		updateHorseStmt:          q.updateHorseStmt,
+		updatePersonStmt:         q.updatePersonStmt,
 	}
 }

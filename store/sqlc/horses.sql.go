@@ -24,7 +24,7 @@ type GetAllAssessmentsRow struct {
 }
 
 func (q *Queries) GetAllAssessments(ctx context.Context, practiceID string) ([]GetAllAssessmentsRow, error) {
-	rows, err := q.db.QueryContext(ctx, getAllAssessments, practiceID)
+	rows, err := q.query(ctx, q.getAllAssessmentsStmt, getAllAssessments, practiceID)
 	if err != nil {
 		return nil, err
 	}
@@ -70,7 +70,7 @@ type GetAssessmentRow struct {
 }
 
 func (q *Queries) GetAssessment(ctx context.Context, arg GetAssessmentParams) (GetAssessmentRow, error) {
-	row := q.db.QueryRowContext(ctx, getAssessment, arg.PracticeID, arg.ID)
+	row := q.queryRow(ctx, q.getAssessmentStmt, getAssessment, arg.PracticeID, arg.ID)
 	var i GetAssessmentRow
 	err := row.Scan(
 		&i.ID,
@@ -100,7 +100,7 @@ type GetAssessmentsRow struct {
 }
 
 func (q *Queries) GetAssessments(ctx context.Context, arg GetAssessmentsParams) ([]GetAssessmentsRow, error) {
-	rows, err := q.db.QueryContext(ctx, getAssessments, arg.PracticeID, arg.CaseID)
+	rows, err := q.query(ctx, q.getAssessmentsStmt, getAssessments, arg.PracticeID, arg.CaseID)
 	if err != nil {
 		return nil, err
 	}
@@ -151,7 +151,7 @@ type GetCaseRow struct {
 }
 
 func (q *Queries) GetCase(ctx context.Context, arg GetCaseParams) (GetCaseRow, error) {
-	row := q.db.QueryRowContext(ctx, getCase, arg.PracticeID, arg.ID)
+	row := q.queryRow(ctx, q.getCaseStmt, getCase, arg.PracticeID, arg.ID)
 	var i GetCaseRow
 	err := row.Scan(
 		&i.ID,
@@ -185,7 +185,7 @@ type GetCasesRow struct {
 }
 
 func (q *Queries) GetCases(ctx context.Context, practiceID string) ([]GetCasesRow, error) {
-	rows, err := q.db.QueryContext(ctx, getCases, practiceID)
+	rows, err := q.query(ctx, q.getCasesStmt, getCases, practiceID)
 	if err != nil {
 		return nil, err
 	}
@@ -240,7 +240,7 @@ type GetHorseRow struct {
 }
 
 func (q *Queries) GetHorse(ctx context.Context, arg GetHorseParams) (GetHorseRow, error) {
-	row := q.db.QueryRowContext(ctx, getHorse, arg.PracticeID, arg.ID)
+	row := q.queryRow(ctx, q.getHorseStmt, getHorse, arg.PracticeID, arg.ID)
 	var i GetHorseRow
 	err := row.Scan(
 		&i.ID,
@@ -271,7 +271,7 @@ type GetHorsesRow struct {
 }
 
 func (q *Queries) GetHorses(ctx context.Context, practiceID string) ([]GetHorsesRow, error) {
-	rows, err := q.db.QueryContext(ctx, getHorses, practiceID)
+	rows, err := q.query(ctx, q.getHorsesStmt, getHorses, practiceID)
 	if err != nil {
 		return nil, err
 	}
@@ -314,7 +314,7 @@ type GetOwnersRow struct {
 }
 
 func (q *Queries) GetOwners(ctx context.Context, practiceID string) ([]GetOwnersRow, error) {
-	rows, err := q.db.QueryContext(ctx, getOwners, practiceID)
+	rows, err := q.query(ctx, q.getOwnersStmt, getOwners, practiceID)
 	if err != nil {
 		return nil, err
 	}
@@ -363,7 +363,7 @@ type GetPlansRow struct {
 }
 
 func (q *Queries) GetPlans(ctx context.Context, arg GetPlansParams) ([]GetPlansRow, error) {
-	rows, err := q.db.QueryContext(ctx, getPlans, arg.PracticeID, arg.CaseID)
+	rows, err := q.query(ctx, q.getPlansStmt, getPlans, arg.PracticeID, arg.CaseID)
 	if err != nil {
 		return nil, err
 	}
@@ -407,7 +407,7 @@ type InsertAssessmentParams struct {
 }
 
 func (q *Queries) InsertAssessment(ctx context.Context, arg InsertAssessmentParams) error {
-	_, err := q.db.ExecContext(ctx, insertAssessment,
+	_, err := q.exec(ctx, q.insertAssessmentStmt, insertAssessment,
 		arg.ID,
 		arg.PracticeID,
 		arg.CaseID,
@@ -436,7 +436,7 @@ type InsertCaseParams struct {
 }
 
 func (q *Queries) InsertCase(ctx context.Context, arg InsertCaseParams) error {
-	_, err := q.db.ExecContext(ctx, insertCase,
+	_, err := q.exec(ctx, q.insertCaseStmt, insertCase,
 		arg.ID,
 		arg.PracticeID,
 		arg.HorseID,
@@ -464,7 +464,7 @@ type InsertHorseParams struct {
 }
 
 func (q *Queries) InsertHorse(ctx context.Context, arg InsertHorseParams) error {
-	_, err := q.db.ExecContext(ctx, insertHorse,
+	_, err := q.exec(ctx, q.insertHorseStmt, insertHorse,
 		arg.ID,
 		arg.PracticeID,
 		arg.Name,
@@ -487,7 +487,7 @@ type InsertOwnershipParams struct {
 }
 
 func (q *Queries) InsertOwnership(ctx context.Context, arg InsertOwnershipParams) error {
-	_, err := q.db.ExecContext(ctx, insertOwnership,
+	_, err := q.exec(ctx, q.insertOwnershipStmt, insertOwnership,
 		arg.PracticeID,
 		arg.HorseID,
 		arg.PersonID,
@@ -514,7 +514,7 @@ type InsertPlanParams struct {
 }
 
 func (q *Queries) InsertPlan(ctx context.Context, arg InsertPlanParams) error {
-	_, err := q.db.ExecContext(ctx, insertPlan,
+	_, err := q.exec(ctx, q.insertPlanStmt, insertPlan,
 		arg.PracticeID,
 		arg.CaseID,
 		arg.Number,
@@ -540,7 +540,7 @@ type UpdateAssessmentParams struct {
 }
 
 func (q *Queries) UpdateAssessment(ctx context.Context, arg UpdateAssessmentParams) (int64, error) {
-	result, err := q.db.ExecContext(ctx, updateAssessment,
+	result, err := q.exec(ctx, q.updateAssessmentStmt, updateAssessment,
 		arg.Doc,
 		arg.PracticeID,
 		arg.ID,
@@ -567,7 +567,7 @@ type UpdateCaseParams struct {
 }
 
 func (q *Queries) UpdateCase(ctx context.Context, arg UpdateCaseParams) (int64, error) {
-	result, err := q.db.ExecContext(ctx, updateCase,
+	result, err := q.exec(ctx, q.updateCaseStmt, updateCase,
 		arg.Goal,
 		arg.NeededBy,
 		arg.FinishedOn,
@@ -596,7 +596,7 @@ type UpdateHorseParams struct {
 }
 
 func (q *Queries) UpdateHorse(ctx context.Context, arg UpdateHorseParams) (int64, error) {
-	result, err := q.db.ExecContext(ctx, updateHorse,
+	result, err := q.exec(ctx, q.updateHorseStmt, updateHorse,
 		arg.Name,
 		arg.YardID,
 		arg.Record,

@@ -15,7 +15,7 @@ DELETE FROM sign_ins WHERE expires_at <= ?
 `
 
 func (q *Queries) DeleteExpiredSignIns(ctx context.Context, expiresAt int64) error {
-	_, err := q.db.ExecContext(ctx, deleteExpiredSignIns, expiresAt)
+	_, err := q.exec(ctx, q.deleteExpiredSignInsStmt, deleteExpiredSignIns, expiresAt)
 	return err
 }
 
@@ -24,7 +24,7 @@ DELETE FROM sign_ins WHERE token_hash = ?
 `
 
 func (q *Queries) DeleteSignIn(ctx context.Context, tokenHash []byte) error {
-	_, err := q.db.ExecContext(ctx, deleteSignIn, tokenHash)
+	_, err := q.exec(ctx, q.deleteSignInStmt, deleteSignIn, tokenHash)
 	return err
 }
 
@@ -38,7 +38,7 @@ type DeleteSignInsOfParams struct {
 }
 
 func (q *Queries) DeleteSignInsOf(ctx context.Context, arg DeleteSignInsOfParams) error {
-	_, err := q.db.ExecContext(ctx, deleteSignInsOf, arg.PracticeID, arg.UserID)
+	_, err := q.exec(ctx, q.deleteSignInsOfStmt, deleteSignInsOf, arg.PracticeID, arg.UserID)
 	return err
 }
 
@@ -47,7 +47,7 @@ SELECT id, name, zone, vehicle, sides, created_at FROM practices ORDER BY create
 `
 
 func (q *Queries) GetFirstPractice(ctx context.Context) (Practice, error) {
-	row := q.db.QueryRowContext(ctx, getFirstPractice)
+	row := q.queryRow(ctx, q.getFirstPracticeStmt, getFirstPractice)
 	var i Practice
 	err := row.Scan(
 		&i.ID,
@@ -76,7 +76,7 @@ type GetPeopleRow struct {
 }
 
 func (q *Queries) GetPeople(ctx context.Context, practiceID string) ([]GetPeopleRow, error) {
-	rows, err := q.db.QueryContext(ctx, getPeople, practiceID)
+	rows, err := q.query(ctx, q.getPeopleStmt, getPeople, practiceID)
 	if err != nil {
 		return nil, err
 	}
@@ -126,7 +126,7 @@ type GetPersonRow struct {
 }
 
 func (q *Queries) GetPerson(ctx context.Context, arg GetPersonParams) (GetPersonRow, error) {
-	row := q.db.QueryRowContext(ctx, getPerson, arg.PracticeID, arg.ID)
+	row := q.queryRow(ctx, q.getPersonStmt, getPerson, arg.PracticeID, arg.ID)
 	var i GetPersonRow
 	err := row.Scan(
 		&i.ID,
@@ -145,7 +145,7 @@ SELECT id, name, zone, vehicle, sides, created_at FROM practices WHERE id = ?
 `
 
 func (q *Queries) GetPractice(ctx context.Context, id string) (Practice, error) {
-	row := q.db.QueryRowContext(ctx, getPractice, id)
+	row := q.queryRow(ctx, q.getPracticeStmt, getPractice, id)
 	var i Practice
 	err := row.Scan(
 		&i.ID,
@@ -159,8 +159,9 @@ func (q *Queries) GetPractice(ctx context.Context, id string) (Practice, error) 
 }
 
 const getSignedIn = `-- name: GetSignedIn :one
-SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, s.expires_at
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, p.name AS practice_name, p.zone, p.vehicle, p.sides
 FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
+JOIN practices AS p ON p.id = s.practice_id
 WHERE s.token_hash = ? AND s.expires_at > ? AND u.active = 1
 `
 
@@ -170,17 +171,20 @@ type GetSignedInParams struct {
 }
 
 type GetSignedInRow struct {
-	ID         string
-	PracticeID string
-	Name       string
-	Email      string
-	Role       string
-	MustChange int64
-	ExpiresAt  int64
+	ID           string
+	PracticeID   string
+	Name         string
+	Email        string
+	Role         string
+	MustChange   int64
+	PracticeName string
+	Zone         string
+	Vehicle      string
+	Sides        string
 }
 
 func (q *Queries) GetSignedIn(ctx context.Context, arg GetSignedInParams) (GetSignedInRow, error) {
-	row := q.db.QueryRowContext(ctx, getSignedIn, arg.TokenHash, arg.ExpiresAt)
+	row := q.queryRow(ctx, q.getSignedInStmt, getSignedIn, arg.TokenHash, arg.ExpiresAt)
 	var i GetSignedInRow
 	err := row.Scan(
 		&i.ID,
@@ -189,7 +193,10 @@ func (q *Queries) GetSignedIn(ctx context.Context, arg GetSignedInParams) (GetSi
 		&i.Email,
 		&i.Role,
 		&i.MustChange,
-		&i.ExpiresAt,
+		&i.PracticeName,
+		&i.Zone,
+		&i.Vehicle,
+		&i.Sides,
 	)
 	return i, err
 }
@@ -215,7 +222,7 @@ type GetUserRow struct {
 }
 
 func (q *Queries) GetUser(ctx context.Context, arg GetUserParams) (GetUserRow, error) {
-	row := q.db.QueryRowContext(ctx, getUser, arg.PracticeID, arg.ID)
+	row := q.queryRow(ctx, q.getUserStmt, getUser, arg.PracticeID, arg.ID)
 	var i GetUserRow
 	err := row.Scan(
 		&i.ID,
@@ -246,7 +253,7 @@ type GetUserByEmailRow struct {
 }
 
 func (q *Queries) GetUserByEmail(ctx context.Context, email string) (GetUserByEmailRow, error) {
-	row := q.db.QueryRowContext(ctx, getUserByEmail, email)
+	row := q.queryRow(ctx, q.getUserByEmailStmt, getUserByEmail, email)
 	var i GetUserByEmailRow
 	err := row.Scan(
 		&i.ID,
@@ -276,7 +283,7 @@ type GetUsersRow struct {
 }
 
 func (q *Queries) GetUsers(ctx context.Context, practiceID string) ([]GetUsersRow, error) {
-	rows, err := q.db.QueryContext(ctx, getUsers, practiceID)
+	rows, err := q.query(ctx, q.getUsersStmt, getUsers, practiceID)
 	if err != nil {
 		return nil, err
 	}
@@ -318,7 +325,7 @@ type GetYardsRow struct {
 }
 
 func (q *Queries) GetYards(ctx context.Context, practiceID string) ([]GetYardsRow, error) {
-	rows, err := q.db.QueryContext(ctx, getYards, practiceID)
+	rows, err := q.query(ctx, q.getYardsStmt, getYards, practiceID)
 	if err != nil {
 		return nil, err
 	}
@@ -358,7 +365,7 @@ type InsertChangeParams struct {
 }
 
 func (q *Queries) InsertChange(ctx context.Context, arg InsertChangeParams) error {
-	_, err := q.db.ExecContext(ctx, insertChange,
+	_, err := q.exec(ctx, q.insertChangeStmt, insertChange,
 		arg.PracticeID,
 		arg.UserID,
 		arg.At,
@@ -384,7 +391,7 @@ type InsertPersonParams struct {
 }
 
 func (q *Queries) InsertPerson(ctx context.Context, arg InsertPersonParams) error {
-	_, err := q.db.ExecContext(ctx, insertPerson,
+	_, err := q.exec(ctx, q.insertPersonStmt, insertPerson,
 		arg.ID,
 		arg.PracticeID,
 		arg.Kind,
@@ -411,7 +418,7 @@ type InsertPracticeParams struct {
 }
 
 func (q *Queries) InsertPractice(ctx context.Context, arg InsertPracticeParams) error {
-	_, err := q.db.ExecContext(ctx, insertPractice,
+	_, err := q.exec(ctx, q.insertPracticeStmt, insertPractice,
 		arg.ID,
 		arg.Name,
 		arg.Zone,
@@ -436,7 +443,7 @@ type InsertSignInParams struct {
 }
 
 func (q *Queries) InsertSignIn(ctx context.Context, arg InsertSignInParams) error {
-	_, err := q.db.ExecContext(ctx, insertSignIn,
+	_, err := q.exec(ctx, q.insertSignInStmt, insertSignIn,
 		arg.TokenHash,
 		arg.PracticeID,
 		arg.UserID,
@@ -464,7 +471,7 @@ type InsertUserParams struct {
 }
 
 func (q *Queries) InsertUser(ctx context.Context, arg InsertUserParams) error {
-	_, err := q.db.ExecContext(ctx, insertUser,
+	_, err := q.exec(ctx, q.insertUserStmt, insertUser,
 		arg.ID,
 		arg.PracticeID,
 		arg.Name,
@@ -491,7 +498,7 @@ type InsertYardParams struct {
 }
 
 func (q *Queries) InsertYard(ctx context.Context, arg InsertYardParams) error {
-	_, err := q.db.ExecContext(ctx, insertYard,
+	_, err := q.exec(ctx, q.insertYardStmt, insertYard,
 		arg.ID,
 		arg.PracticeID,
 		arg.Name,
@@ -514,7 +521,7 @@ type SetPasswordParams struct {
 }
 
 func (q *Queries) SetPassword(ctx context.Context, arg SetPasswordParams) (int64, error) {
-	result, err := q.db.ExecContext(ctx, setPassword,
+	result, err := q.exec(ctx, q.setPasswordStmt, setPassword,
 		arg.PasswordHash,
 		arg.MustChange,
 		arg.PracticeID,
@@ -537,7 +544,7 @@ type SetUserActiveParams struct {
 }
 
 func (q *Queries) SetUserActive(ctx context.Context, arg SetUserActiveParams) (int64, error) {
-	result, err := q.db.ExecContext(ctx, setUserActive, arg.Active, arg.PracticeID, arg.ID)
+	result, err := q.exec(ctx, q.setUserActiveStmt, setUserActive, arg.Active, arg.PracticeID, arg.ID)
 	if err != nil {
 		return 0, err
 	}
@@ -561,7 +568,7 @@ type UpdatePersonParams struct {
 }
 
 func (q *Queries) UpdatePerson(ctx context.Context, arg UpdatePersonParams) (int64, error) {
-	result, err := q.db.ExecContext(ctx, updatePerson,
+	result, err := q.exec(ctx, q.updatePersonStmt, updatePerson,
 		arg.Kind,
 		arg.Name,
 		arg.Phone,

@@ -31,7 +31,7 @@ type GetEntriesOfHorseRow struct {
 }
 
 func (q *Queries) GetEntriesOfHorse(ctx context.Context, arg GetEntriesOfHorseParams) ([]GetEntriesOfHorseRow, error) {
-	rows, err := q.db.QueryContext(ctx, getEntriesOfHorse, arg.PracticeID, arg.HorseID)
+	rows, err := q.query(ctx, q.getEntriesOfHorseStmt, getEntriesOfHorse, arg.PracticeID, arg.HorseID)
 	if err != nil {
 		return nil, err
 	}
@@ -83,7 +83,7 @@ type GetEntriesOfSessionRow struct {
 }
 
 func (q *Queries) GetEntriesOfSession(ctx context.Context, arg GetEntriesOfSessionParams) ([]GetEntriesOfSessionRow, error) {
-	rows, err := q.db.QueryContext(ctx, getEntriesOfSession, arg.PracticeID, arg.SessionID)
+	rows, err := q.query(ctx, q.getEntriesOfSessionStmt, getEntriesOfSession, arg.PracticeID, arg.SessionID)
 	if err != nil {
 		return nil, err
 	}
@@ -133,7 +133,7 @@ type GetEntryKeptRow struct {
 }
 
 func (q *Queries) GetEntryKept(ctx context.Context, arg GetEntryKeptParams) (GetEntryKeptRow, error) {
-	row := q.db.QueryRowContext(ctx, getEntryKept, arg.PracticeID, arg.ID)
+	row := q.queryRow(ctx, q.getEntryKeptStmt, getEntryKept, arg.PracticeID, arg.ID)
 	var i GetEntryKeptRow
 	err := row.Scan(
 		&i.SessionID,
@@ -155,7 +155,7 @@ type GetLastWorkedRow struct {
 }
 
 func (q *Queries) GetLastWorked(ctx context.Context, practiceID string) ([]GetLastWorkedRow, error) {
-	rows, err := q.db.QueryContext(ctx, getLastWorked, practiceID)
+	rows, err := q.query(ctx, q.getLastWorkedStmt, getLastWorked, practiceID)
 	if err != nil {
 		return nil, err
 	}
@@ -196,7 +196,7 @@ type GetLatestReportRow struct {
 }
 
 func (q *Queries) GetLatestReport(ctx context.Context, arg GetLatestReportParams) (GetLatestReportRow, error) {
-	row := q.db.QueryRowContext(ctx, getLatestReport, arg.PracticeID, arg.SessionID)
+	row := q.queryRow(ctx, q.getLatestReportStmt, getLatestReport, arg.PracticeID, arg.SessionID)
 	var i GetLatestReportRow
 	err := row.Scan(
 		&i.Version,
@@ -235,7 +235,7 @@ type GetSessionRow struct {
 }
 
 func (q *Queries) GetSession(ctx context.Context, arg GetSessionParams) (GetSessionRow, error) {
-	row := q.db.QueryRowContext(ctx, getSession, arg.PracticeID, arg.ID)
+	row := q.queryRow(ctx, q.getSessionStmt, getSession, arg.PracticeID, arg.ID)
 	var i GetSessionRow
 	err := row.Scan(
 		&i.ID,
@@ -266,7 +266,7 @@ type GetSessionEndedParams struct {
 }
 
 func (q *Queries) GetSessionEnded(ctx context.Context, arg GetSessionEndedParams) (bool, error) {
-	row := q.db.QueryRowContext(ctx, getSessionEnded, arg.PracticeID, arg.SessionID)
+	row := q.queryRow(ctx, q.getSessionEndedStmt, getSessionEnded, arg.PracticeID, arg.SessionID)
 	var exists bool
 	err := row.Scan(&exists)
 	return exists, err
@@ -300,7 +300,7 @@ type GetSessionsOfHorseRow struct {
 }
 
 func (q *Queries) GetSessionsOfHorse(ctx context.Context, arg GetSessionsOfHorseParams) ([]GetSessionsOfHorseRow, error) {
-	rows, err := q.db.QueryContext(ctx, getSessionsOfHorse, arg.PracticeID, arg.HorseID)
+	rows, err := q.query(ctx, q.getSessionsOfHorseStmt, getSessionsOfHorse, arg.PracticeID, arg.HorseID)
 	if err != nil {
 		return nil, err
 	}
@@ -360,7 +360,7 @@ type InsertEntryParams struct {
 }
 
 func (q *Queries) InsertEntry(ctx context.Context, arg InsertEntryParams) error {
-	_, err := q.db.ExecContext(ctx, insertEntry,
+	_, err := q.exec(ctx, q.insertEntryStmt, insertEntry,
 		arg.ID,
 		arg.PracticeID,
 		arg.SessionID,
@@ -392,7 +392,7 @@ type InsertReportParams struct {
 }
 
 func (q *Queries) InsertReport(ctx context.Context, arg InsertReportParams) error {
-	_, err := q.db.ExecContext(ctx, insertReport,
+	_, err := q.exec(ctx, q.insertReportStmt, insertReport,
 		arg.PracticeID,
 		arg.SessionID,
 		arg.Version,
@@ -429,7 +429,7 @@ type InsertSessionParams struct {
 }
 
 func (q *Queries) InsertSession(ctx context.Context, arg InsertSessionParams) error {
-	_, err := q.db.ExecContext(ctx, insertSession,
+	_, err := q.exec(ctx, q.insertSessionStmt, insertSession,
 		arg.ID,
 		arg.PracticeID,
 		arg.CaseID,

@@ -262,6 +262,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
 .arena {
   height: 100dvh;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: auto minmax(0, 1fr) auto auto;
   background: var(--ivory-0);
   color: var(--arena-ink);
@@ -393,8 +394,11 @@ small {
     justify-content: space-between;
     padding: var(--gap-1) var(--gap-2);
     flex-wrap: nowrap;
+    gap: var(--gap-2);
   }
   .horse {
+    min-width: 0;
+    flex: 1 1 0;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;

@@ -54,6 +54,9 @@ const letter = (name: string) => name.charAt(0).toUpperCase()
 h1 {
   font-size: var(--step-3);
 }
+.where::first-letter {
+  text-transform: uppercase;
+}
 .where,
 .lab {
   font-size: var(--step-1);

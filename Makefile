@@ -1,0 +1,72 @@
+# make demo   the product with an invented practice on 127.0.0.1:8080
+# make test   everything that must hold
+# Both set up what they need; a second run is quick.
+
+ADDRESS ?= 127.0.0.1:8080
+AS_ROOT := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
+WEB     := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
+GO      := $(shell find cmd core demo server store web -name '*.go' -o -path 'store/migrations/*' -o -path 'core/*.yaml' -o -path 'core/*.txt')
+STATICCHECK := go tool -modfile=tools/go.mod staticcheck
+
+.PHONY: demo build test format lint types unit browser bench generate screenshots chromium clean
+
+demo: build
+	bin/ivorybridge demo --address $(ADDRESS) --log-level warn $(if $(FRESH),--fresh)
+
+build: bin/ivorybridge
+
+bin/ivorybridge: web/dist/index.html $(GO) go.mod go.sum
+	go build -o $@ ./cmd/ivorybridge
+
+web/node_modules/.package-lock.json: web/package.json web/package-lock.json
+	cd web && npm ci --prefer-offline --no-audit --no-fund
+	@touch $@
+
+web/dist/index.html: web/node_modules/.package-lock.json $(WEB)
+	@find web/dist -mindepth 1 ! -name .keep -delete
+	cd web && npx --no-install vite build --logLevel warn
+	@touch $@
+
+test: format lint types unit browser
+	@echo "all: passed"
+
+format: web/node_modules/.package-lock.json
+	@bad=$$(gofmt -l cmd core demo e2e server store web/*.go); [ -z "$$bad" ] || { echo "not formatted: $$bad"; exit 1; }
+	cd web && npx --no-install prettier --check --log-level warn .
+
+lint: web/dist/index.html
+	go vet ./...
+	$(STATICCHECK) ./...
+	cd web && npx --no-install eslint --max-warnings 0 .
+
+types: web/dist/index.html bin/ivorybridge
+	bin/ivorybridge openapi > bin/openapi.json
+	cd web && npx --no-install openapi-typescript ../bin/openapi.json --output ../bin/schema.d.ts >/dev/null
+	@cmp -s bin/schema.d.ts web/src/api/schema.d.ts || { echo "web/src/api/schema.d.ts is behind the server: run make generate"; exit 1; }
+	cd web && npx --no-install vue-tsc --noEmit
+
+unit: web/dist/index.html
+	go test ./cmd/... ./core/... ./demo/... ./server/... ./store/...
+
+browser: bin/ivorybridge chromium
+	go test -count=1 ./e2e/...
+
+chromium:
+	@command -v chromium >/dev/null || { $(AS_ROOT) apt-get update -q && $(AS_ROOT) apt-get install -q -y --no-install-recommends chromium; }
+
+bench: web/dist/index.html
+	go test -run '^$$' -bench . -benchmem ./core/... ./server/...
+
+# What is made from other files and committed: the typed queries and the
+# client's types.
+generate: bin/ivorybridge
+	cd store && go tool -modfile=../tools/go.mod sqlc generate
+	bin/ivorybridge openapi > bin/openapi.json
+	cd web && npx --no-install openapi-typescript ../bin/openapi.json --output src/api/schema.d.ts
+
+screenshots: bin/ivorybridge chromium
+	SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./e2e
+
+clean:
+	rm -rf bin web/node_modules demo-data
+	find web/dist -mindepth 1 ! -name .keep -delete

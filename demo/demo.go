@@ -1,0 +1,141 @@
+// Package demo fills a database with an invented practice: owners, yards,
+// horses at every point of the work, and sessions that follow the advisor's
+// own advice with a made-up horse. Nothing in it is anybody's real data.
+package demo
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+
+	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/phrase"
+	"ivorybridge/server"
+	"ivorybridge/store"
+)
+
+// Practice is the demo practice's name, and User the address of the user whom
+// the sign-in page offers.
+const (
+	Practice = "Harrow Groundwork"
+	User     = "wren@harrow.example"
+)
+
+// Password is everybody's in the demo.
+const Password = "rope and ivory"
+
+const zone = "Europe/London"
+
+// filler writes one demo practice as of a moment.
+type filler struct {
+	ctx   context.Context
+	db    *store.Store
+	cat   *catalog.Catalog
+	now   time.Time
+	who   store.Who
+	yards map[string]string
+	ids   *seeded
+}
+
+// Fill makes the practice in an empty database. The same moment gives the same
+// practice, but for the salt of the passwords.
+func Fill(ctx context.Context, db *store.Store, c *catalog.Catalog, now time.Time) error {
+	f := &filler{ctx: ctx, db: db, cat: c, now: now, yards: map[string]string{}, ids: newSeeded(7)}
+	f.who = store.Who{Practice: f.id(), User: f.id(), At: now.Add(-100 * 24 * time.Hour).UnixMilli()}
+	if err := f.people(); err != nil {
+		return err
+	}
+	for _, s := range stories() {
+		if err := f.tell(s); err != nil {
+			return fmt.Errorf("%s: %w", s.name, err)
+		}
+	}
+	return nil
+}
+
+func (f *filler) id() string {
+	id, err := uuid.NewRandomFromReader(f.ids)
+	if err != nil {
+		panic(err) // the reader never fails
+	}
+	return id.String()
+}
+
+// day is the date so many days ago.
+func (f *filler) day(ago int) string { return f.now.AddDate(0, 0, -ago).Format(time.DateOnly) }
+
+// people adds the practice, its users, yards and the vets.
+func (f *filler) people() error {
+	hash := server.Hash(Password)
+	p := store.Practice{ID: f.who.Practice, Name: Practice, Zone: zone, Words: phrase.Shipped}
+	if err := f.db.AddPractice(f.ctx, p, f.who.At); err != nil {
+		return err
+	}
+	for _, u := range []store.User{
+		{ID: f.who.User, Name: "Wren Harrow", Email: User, Role: store.Lead, Hash: hash},
+		{ID: f.id(), Name: "Ash Tollemar", Email: "ash@harrow.example", Role: store.Assistant, Hash: hash},
+	} {
+		if err := f.db.AddUser(f.ctx, f.who, u); err != nil {
+			return err
+		}
+	}
+	for _, y := range []store.Yard{
+		{Name: "Tarn Side Livery", Address: "Tarn Side, Upper Fallow, gate by the water trough", Phone: "01632 960142"},
+		{Name: "Lower Fallow Farm", Address: "Lower Fallow Farm, second track past the mill", Phone: "01632 960177"},
+	} {
+		y.ID = f.id()
+		f.yards[y.Name] = y.ID
+		if err := f.db.AddYard(f.ctx, f.who, y); err != nil {
+			return err
+		}
+	}
+	for _, p := range []store.Person{
+		{Kind: "vet", Name: "Orla Finch, Fallowdale Vets", Phone: "01632 960111", Note: "Day and night, same number."},
+		{Kind: "dentist", Name: "Jory Pascoe", Phone: "01632 960123"},
+		{Kind: "farrier", Name: "Tamsin Rook", Phone: "01632 960135", Note: "Every seven weeks at Tarn Side."},
+	} {
+		p.ID = f.id()
+		if err := f.db.AddPerson(f.ctx, f.who, p); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// tell takes a horse on, assesses it, and runs its sessions.
+func (f *filler) tell(s story) error {
+	t := teller{filler: f, story: s, pony: newPony(s)}
+	who := f.who
+	who.At = f.now.AddDate(0, 0, -s.takenOn).UnixMilli()
+	owner := s.owner
+	owner.ID = f.id()
+	t.horseID, t.caseID, t.ownerID = f.id(), f.id(), owner.ID
+	k := store.Case{ID: t.caseID, Problem: "loading", Ladder: "load", Goal: s.goal, OpenedOn: f.day(s.takenOn)}
+	if s.neededIn > 0 {
+		k.NeededBy = f.day(-s.neededIn)
+	}
+	if err := f.db.TakeOn(f.ctx, who, store.Intake{
+		Horse:    store.Horse{ID: t.horseID, Name: s.name, YardID: f.yards[s.yard], Record: s.record(f)},
+		NewOwner: &owner, Case: k,
+	}); err != nil {
+		return err
+	}
+	if s.assessed != nil {
+		doc := s.assessed(f)
+		a := store.Assessment{ID: f.id(), CaseID: t.caseID, On: f.day(s.takenOn - 1), Doc: doc}
+		if err := f.db.AddAssessment(f.ctx, who, a); err != nil {
+			return err
+		}
+		t.assessments = []assess.Assessment{doc}
+	}
+	if err := t.sessions(); err != nil {
+		return err
+	}
+	if s.finishes {
+		return t.finish()
+	}
+	return nil
+}

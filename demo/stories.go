@@ -1,0 +1,196 @@
+package demo
+
+import (
+	"ivorybridge/core/assess"
+	"ivorybridge/core/horse"
+	"ivorybridge/store"
+)
+
+// A story is one horse of the practice and how its work went. Days count back
+// from the day the demo is made.
+type story struct {
+	name     string
+	yard     string
+	owner    store.Person
+	goal     string
+	neededIn int // days from now; 0: no date
+	takenOn  int // days ago
+	record   func(*filler) assess.Record
+	assessed func(*filler) assess.Assessment
+	days     []int // sessions, days ago
+	reps     int   // at most in a session; 0: until the advisor ends it
+	finishes bool
+	notes    []string // how the sessions ended, in turn
+
+	// the made-up horse
+	seed   uint64
+	quick  float64 // share of what is missing that one good release teaches
+	heavy  float64 // level needed at the very first
+	forget float64 // share lost over days off
+	way    string  // its favourite way out
+	fright int     // number of the session in which it goes over the line once; 0: none
+	lost   int     // number of the session in which what was met is refused; 0: none
+}
+
+func read[T interface{ UnmarshalText([]byte) error }](v T, s string) {
+	if err := v.UnmarshalText([]byte(s)); err != nil {
+		panic(err)
+	}
+}
+
+func number(n int) *int { return &n }
+
+func record(f *filler, sex string, years, heightMM int, breed string) assess.Record {
+	r := assess.Record{HeightMM: heightMM, Breed: breed, Born: f.now.AddDate(-years, -1, 0).Format("2006-01-02"), Rides: number(120)}
+	read(&r.Sex, sex)
+	read(&r.Energy, "usual")
+	read(&r.Food, "only after standing")
+	return r
+}
+
+// bodyOf sets the items named, all others clear.
+func bodyOf(state string, items ...string) []assess.BodyNote {
+	var notes []assess.BodyNote
+	for _, item := range (horse.BodyItem{}).All() {
+		n := assess.BodyNote{Item: item, State: horse.Clear}
+		for _, name := range items {
+			if item.String() == name {
+				read(&n.State, state)
+			}
+		}
+		notes = append(notes, n)
+	}
+	return notes
+}
+
+func began(s *assess.Story, how string, done ...string) {
+	read(&s.Began, how)
+	for _, d := range done {
+		var w assess.Done
+		read(&w, d)
+		s.Done = append(s.Done, w)
+	}
+}
+
+func stories() []story {
+	return []story{moth(), lantern(), button(), pepper(), teasel()}
+}
+
+// moth is half-way over the bridge.
+func moth() story {
+	return story{
+		name: "Copperfield Moth", yard: "Tarn Side Livery", takenOn: 43, neededIn: 31,
+		owner: store.Person{Kind: "owner", Name: "Ines Calloway", Phone: "01632 960188", Email: "ines@calloway.example"},
+		goal:  "Loads, stands tied and travels with Ines alone",
+		record: func(f *filler) assess.Record {
+			r := record(f, "mare", 9, 1520, "cob cross")
+			r.Living = "field by day with two others, stable at night"
+			return r
+		},
+		assessed: func(f *filler) assess.Assessment {
+			a := assess.Assessment{Body: bodyOf("clear")}
+			a.Story = assess.Story{
+				Since: f.day(400), Tries: number(11), Successes: number(2), UsualMin: number(95), WorstMin: number(180),
+				WithWhom: "Ines, and a friend behind", Where: "at home by the gate, and once at a show", Helpers: number(2),
+				Tried: "lunge line behind, food in a bucket, another horse first", WhoAlone: "Ines",
+				Description: "Plants two metres from the ramp, swings to the right, then backs away fast. Once the strap gave and she was out.",
+			}
+			began(&a.Story, "after an event", "the person gives up", "put away")
+			a.Baseline = assess.Baseline{
+				Done: true, Reached: "load.bridge", WaysOut: []horse.WayOut{way("turned away"), way("planted")}, Arousal: horse.ArousalOf(2),
+				Recovery: number(240), Minutes: number(25), Tries: number(3), Note: "two metres from the ramp and no further; swings right",
+			}
+			return a
+		},
+		days: []int{40, 37, 34, 30, 27, 23, 20, 16, 13, 9, 6, 2}, reps: 50,
+		notes: []string{
+			"quiet, and let go of her tail for the first time", "stopped on a soft one, with a sigh",
+			"one fright by the lorry, waited, came back well", "both sides light, she looked for the answer",
+			"a dip, and through it without a fuss", "head low, hind leg resting", "asked for less than last time and got more",
+			"the strap held and so did she", "chewed, blinked, walked away slowly",
+		},
+		seed: 11, quick: 0.46, heavy: 7, forget: 0.05, way: "turned away", fright: 2,
+	}
+}
+
+// lantern was nearly there and slipped after time off.
+func lantern() story {
+	s := moth()
+	s.name, s.yard, s.takenOn, s.neededIn = "Juniper Lantern", "Lower Fallow Farm", 52, 12
+	s.owner = store.Person{Kind: "owner", Name: "Bram Ostler-Quill", Phone: "01632 960164"}
+	s.goal = "Walks in quietly and rides ten minutes to the river meadows"
+	s.record = func(f *filler) assess.Record { return record(f, "gelding", 6, 1610, "sport horse") }
+	assessed := s.assessed
+	s.assessed = func(f *filler) assess.Assessment {
+		a := assessed(f)
+		a.Story.HandlerIs, a.Story.Since = "beginner", f.day(120)
+		a.Story.Tries, a.Story.Successes, a.Story.UsualMin, a.Story.WorstMin = number(6), number(1), number(40), number(70)
+		a.Story.Description = "Rushes in, and out again before anybody can close the bar."
+		a.Story.WhoAlone, a.Story.WithWhom = "Bram", "Bram"
+		e := assess.Event{On: f.day(60)}
+		read(&e.Kind, "ran over a person or broke loose")
+		a.Events = append(a.Events, e)
+		return a
+	}
+	s.days, s.notes = []int{51, 49, 47, 45, 43, 41, 39, 36, 16}, []string{"quiet to the end", "stood well", "light both ways", "soft, and stopped there", "through the dip", "a sigh", "good on a windy day", "curious", "had lost some of it over the break; stopped on one good one"}
+	s.seed, s.quick, s.forget, s.way, s.fright = 23, 0.55, 0.17, "rushed through", 0
+	s.lost = 9
+	return s
+}
+
+// button has a hind leg that nobody has seen yet.
+func button() story {
+	s := moth()
+	s.name, s.takenOn, s.neededIn = "Button", 12, 0
+	s.owner = store.Person{Kind: "rescue", Name: "Millrace Horse Rescue", Phone: "01632 960155", Note: "Ask for the yard manager."}
+	s.goal = "Loads for any handler of the rescue, for the vet and for rehoming"
+	s.record = func(f *filler) assess.Record {
+		r := record(f, "mare", 14, 1320, "moorland pony")
+		read(&r.RiddenPast, "unknown")
+		r.Rides = nil
+		return r
+	}
+	s.assessed = func(*filler) assess.Assessment {
+		a := assess.Assessment{Body: bodyOf("suspect", "hind leg")}
+		for i, n := range a.Body {
+			switch n.Item.String() {
+			case "hind leg":
+				a.Body[i].Note = "near hind caught twice as she turned"
+			case "mouth", "eyes":
+				a.Body[i].State = horse.NotLookedAt
+			}
+		}
+		a.Story = assess.Story{Helpers: number(3), Where: "at the rescue's gate", Description: "Past unknown. Goes as far as the ramp and stands."}
+		return a
+	}
+	s.days, s.notes = []int{10, 4}, []string{"forward and halt quite willing; no backing", "head down at a touch"}
+	s.seed, s.quick, s.forget, s.fright = 5, 0.34, 0.05, 0
+	return s
+}
+
+// pepper was taken on yesterday.
+func pepper() story {
+	return story{
+		name: "Pepperdine", yard: "Lower Fallow Farm", takenOn: 1, neededIn: 75,
+		owner:  store.Person{Kind: "owner", Name: "Sorrel Adeyemi-Wright", Phone: "01632 960190"},
+		goal:   "Goes in within five minutes for Sorrel, at home and away",
+		record: func(f *filler) assess.Record { return record(f, "gelding", 12, 1570, "trotter cross") },
+	}
+}
+
+// teasel is finished.
+func teasel() story {
+	s := moth()
+	s.name, s.yard, s.takenOn, s.neededIn = "Teasel", "Lower Fallow Farm", 96, 0
+	s.owner = store.Person{Kind: "owner", Name: "Hattie Lumb", Phone: "01632 960129"}
+	s.goal = "Loads, travels and unloads for Hattie alone in under three minutes"
+	s.record = func(f *filler) assess.Record { return record(f, "gelding", 8, 1480, "native pony") }
+	s.days = nil
+	for ago := 93; ago > 20; ago -= 3 {
+		s.days = append(s.days, ago)
+	}
+	s.reps, s.finishes = 0, true
+	s.notes = []string{"ended on a sigh", "a good one, and stopped there", "stood by choice", "light on both sides"}
+	s.seed, s.quick, s.heavy, s.forget, s.fright = 3, 0.62, 4, 0.01, 0
+	return s
+}

@@ -1,0 +1,233 @@
+package demo
+
+import (
+	"fmt"
+	"time"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
+	"ivorybridge/core/casefile"
+	"ivorybridge/core/horse"
+	"ivorybridge/store"
+)
+
+// teller runs the sessions of one story.
+type teller struct {
+	*filler
+	story
+	*pony
+	horseID, caseID, ownerID string
+	assessments              []assess.Assessment
+	days                     []arena.Day
+}
+
+// longest is the most reps a told session has.
+const longest = 60
+
+func (t *teller) sessions() error {
+	if t.assessed == nil {
+		return nil
+	}
+	if err := t.firstPlan(); err != nil {
+		return err
+	}
+	before := t.takenOn
+	for i, ago := range t.story.days {
+		t.rest(before - ago)
+		before = ago
+		done, err := t.oneSession(i, ago)
+		if err != nil {
+			return fmt.Errorf("session %d: %w", i+1, err)
+		}
+		if done {
+			break
+		}
+	}
+	return nil
+}
+
+// file reads the case as it stands on a day.
+func (t *teller) file(day string) (casefile.File, error) {
+	in := casefile.Input{Today: day, Record: t.story.record(t.filler), Problem: horse.Loading, Ladder: "load", Days: t.days, Owners: []string{t.ownerID}}
+	for _, a := range t.assessments {
+		in.Assessments = append(in.Assessments, casefile.Dated{On: t.day(t.takenOn - 1), Doc: a})
+	}
+	return casefile.Read(t.cat, in)
+}
+
+func (t *teller) firstPlan() error {
+	f, err := t.file(t.day(t.takenOn - 1))
+	if err != nil {
+		return err
+	}
+	who := t.who
+	who.At = t.now.AddDate(0, 0, -t.takenOn+1).UnixMilli()
+	_, err = t.db.AddPlan(t.ctx, who, t.caseID, store.Plan{
+		School: horse.BuildAndRelease.String(), Reason: "First plan after the assessment", Catalog: t.cat.Version, Doc: f.Plan,
+	})
+	return err
+}
+
+// oneSession tells one session; it reports whether the whole bridge is kept.
+func (t *teller) oneSession(i, ago int) (bool, error) {
+	day := t.day(ago)
+	f, err := t.file(day)
+	if err != nil || f.Bridge.Progress >= 1 {
+		return true, err
+	}
+	ready := arena.Readiness{Arousal: horse.ArousalOf(1), Handler: horse.Calm, Tack: true, Body: true, Weather: "dry, light wind"}
+	_, ask := f.Gate(ready, true)
+	start := time.Date(t.now.Year(), t.now.Month(), t.now.Day(), 9, 10+i%20, 0, 0, time.UTC).AddDate(0, 0, -ago)
+	who := t.who
+	who.At = start.UnixMilli()
+	n := store.Session{
+		ID: t.id(), CaseID: t.caseID, HorseID: t.horseID, StartedAt: who.At, Zone: zone, Date: day, School: horse.BuildAndRelease,
+		Begins: ask, Handler: who.User, Readiness: ready, Catalog: t.cat.Version, Rules: t.cat.Rules, Core: arena.Version,
+	}
+	if ask.IsZero() {
+		return true, nil
+	}
+	if err := t.db.StartSession(t.ctx, who, n); err != nil {
+		return false, err
+	}
+	s := &telling{
+		teller: t, file: f, today: arena.Day{Date: day, Started: who.At, Handler: who.User}, at: who.At,
+		in: f.Advice(casefile.Begins{Ask: ask, School: horse.BuildAndRelease, Started: who.At, Handler: who.User, Mind: horse.Calm}),
+	}
+	if err := s.run(t.notes[i%len(t.notes)]); err != nil {
+		return false, err
+	}
+	who.At = s.at
+	_, refused, err := t.db.Append(t.ctx, who, n.ID, 0, s.today.Track)
+	for _, r := range refused {
+		if r != nil {
+			return false, r
+		}
+	}
+	t.days = append(t.days, s.today)
+	return false, err
+}
+
+// finish closes the case on the day after its last session.
+func (t *teller) finish() error {
+	k, err := t.db.Case(t.ctx, t.who.Practice, t.caseID)
+	if err != nil {
+		return err
+	}
+	k.FinishedOn = t.days[len(t.days)-1].Date
+	return t.db.UpdateCase(t.ctx, t.who, k)
+}
+
+// telling is one session being told.
+type telling struct {
+	*teller
+	file  casefile.File
+	in    arena.Input
+	today arena.Day
+	at    int64
+	seq   int64
+	tried map[horse.Ask]int
+	moved map[horse.Ask]bool
+	reps  int
+}
+
+func (s *telling) add(e arena.Entry) {
+	s.seq++
+	e.ID, e.At, e.Device, e.Seq = s.id(), s.at, "demo", s.seq
+	s.today.Track = append(s.today.Track, e)
+}
+
+// run follows the advice until it ends the session or time is up. First every
+// step met but not yet kept is asked twice, without warming up.
+func (s *telling) run(note string) error {
+	s.tried, s.moved = map[horse.Ask]int{}, map[horse.Ask]bool{}
+	s.checkMet()
+	limit := longest
+	if s.story.reps > 0 {
+		limit = s.story.reps
+	}
+	for s.reps < limit {
+		in := s.in
+		in.Track, in.Now = s.today.Track, s.at
+		a, err := arena.Advise(s.cat, s.cat.Rules, in)
+		if err != nil {
+			return err
+		}
+		if !s.follow(a) {
+			break
+		}
+	}
+	s.at += 20_000
+	s.add(arena.Entry{Kind: arena.KindEnd, Note: note})
+	return nil
+}
+
+func (s *telling) checkMet() {
+	n := 0
+	for _, k := range s.file.Known {
+		if k.State != horse.Met || n >= 8 {
+			continue
+		}
+		n++
+		step, _ := s.cat.Step(k.Step)
+		s.change(k.Ask)
+		s.rep(k.Ask, step.Last(), false)
+		s.rep(k.Ask, step.Last(), false)
+		for s.tried[k.Ask] < 4 && s.session == s.lost {
+			s.rep(k.Ask, step.Last(), false)
+		}
+	}
+	if n > 0 {
+		s.change(s.in.Ask)
+	}
+}
+
+func (s *telling) change(a horse.Ask) {
+	s.at += 15_000
+	s.add(arena.Entry{Kind: arena.KindMark, Mark: &arena.Mark{Ask: &a, Arousal: horse.ArousalOf(1)}})
+}
+
+func (s *telling) rep(a horse.Ask, target int, dip bool) {
+	s.reps++
+	s.tried[a]++
+	r := s.answer(a, target, s.tried[a], dip)
+	s.at += int64(r.Seconds*1000) + 26_000
+	s.add(arena.Entry{Kind: arena.KindRep, Rep: &r})
+}
+
+// follow does what the advice says; false ends the session.
+func (s *telling) follow(a arena.Advice) bool {
+	switch a.Action {
+	case arena.EndSession, arena.MakeSafe:
+		return false
+	case arena.Wait:
+		s.at += 90_000
+		s.add(arena.Entry{Kind: arena.KindMark, Mark: &arena.Mark{Arousal: horse.ArousalOf(1)}})
+		return true
+	case arena.EndAsk, arena.ChangeAsk:
+		return s.goOn()
+	}
+	if a.Next == nil {
+		return false
+	}
+	n := a.Numbers.N + 1
+	dip := n%a.Numbers.Cycle == a.Numbers.Cycle-1 || n%a.Numbers.Cycle == 0
+	s.at += int64(min(a.Rest, 60)) * 500
+	s.rep(a.Next.Ask, a.Next.Target, dip)
+	return true
+}
+
+// goOn changes to the next step of the plan that was not worked today.
+func (s *telling) goOn() bool {
+	for _, item := range s.file.Plan.Items {
+		step, _ := s.cat.Step(item.Step)
+		for _, a := range step.Asks() {
+			if item.Open && item.State != horse.Met && s.tried[a] == 0 && !s.moved[a] {
+				s.moved[a] = true
+				s.change(a)
+				return true
+			}
+		}
+	}
+	return false
+}

@@ -1,0 +1,188 @@
+package server
+
+import (
+	"net/http"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/horse"
+)
+
+var calm = map[string]any{"arousal": 1, "handler": "calm", "tack": true, "body": true}
+
+// session begins a session and returns its id and first view.
+func (p *practice) session() (string, Arena) {
+	p.t.Helper()
+	id := uuid.NewString()
+	var view Arena
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", map[string]any{
+		"id": id, "started_at": p.now.UnixMilli(), "zone": "Europe/London", "readiness": calm,
+	}).into(&view)
+	return id, view
+}
+
+func (p *practice) logs(session string, entries ...any) Logged {
+	p.t.Helper()
+	var l Logged
+	p.ask(http.MethodPost, "/api/sessions/"+session+"/entries", map[string]any{"sent_at": p.now.UnixMilli(), "entries": entries}).into(&l)
+	return l
+}
+
+// at sets an entry's time and place in the device's order.
+func at(e map[string]any, seconds, seq int) map[string]any {
+	e["at"] = time.Date(2026, 6, 1, 9, 0, seconds, 0, time.UTC).UnixMilli()
+	e["seq"] = seq
+	return e
+}
+
+func TestASessionIsAdvisedAsItIsLogged(t *testing.T) {
+	p := signedInPractice(t)
+	id, view := p.session()
+	assert.Equal(t, "lead.forward", view.Told.Advice.Next.Step, "the foundations come first")
+	assert.NotEmpty(t, view.Told.Advice.Say.Text)
+	assert.NotEmpty(t, view.Precautions)
+	assert.Equal(t, "owner", view.Contacts[0].What)
+
+	first := at(rep("accepted", 3), 60, 1)
+	l := p.logs(id, first)
+	assert.Equal(t, arena.Same, l.Told.Advice.Action)
+	assert.Equal(t, horse.Big, l.Told.Advice.Release, "never accepted before")
+	l = p.logs(id, first, at(rep("accepted", 2), 120, 2))
+	assert.Len(t, l.Told.Beads, 2, "sent twice is harmless")
+
+	undo := at(map[string]any{"id": uuid.NewString(), "kind": "undo", "device": "tablet", "replaces": l.Told.Recent[0].ID}, 130, 3)
+	l = p.logs(id, undo)
+	assert.Len(t, l.Told.Beads, 1)
+	l = p.logs(id, at(rep("accepted", 1), 180, 4), at(rep("accepted", 1), 220, 5), at(rep("accepted", 1), 260, 6))
+	assert.Equal(t, arena.Up, l.Told.Advice.Action, "three in a row, at the level the ladder needs")
+
+	again, known := p.ask(http.MethodGet, "/api/sessions/"+id, nil), Arena{}
+	again.into(&known)
+	assert.Equal(t, l.Told, known.Told, "read afresh, the same is said")
+
+	end := at(map[string]any{"id": uuid.NewString(), "kind": "end", "device": "tablet", "note": "a sigh"}, 300, 7)
+	assert.True(t, p.logs(id, end).Told.Ended)
+	var sum Summary
+	p.ask(http.MethodGet, "/api/sessions/"+id+"/summary", nil).into(&sum)
+	assert.Equal(t, "a sigh", sum.Note)
+	assert.Equal(t, horse.Met, sum.Changes[0].To)
+	var file File
+	p.ask(http.MethodGet, "/api/horses/"+p.horse, nil).into(&file)
+	assert.Equal(t, horse.Met, file.Bridge.Piers[0].State)
+	assert.Empty(t, file.Open)
+}
+
+func TestABadEntryDoesNotHoldUpTheGoodOnes(t *testing.T) {
+	p := signedInPractice(t)
+	id, _ := p.session()
+	bad := at(rep("accepted", 3), 30, 1)
+	bad["rep"].(map[string]any)["step"] = "lead.fly"
+	other := at(rep("try", 3), 60, 2)
+	l := p.logs(id, bad, other)
+	require.Len(t, l.Refused, 1)
+	assert.Contains(t, l.Refused[0].Say, "lead.fly")
+	assert.Len(t, l.Told.Beads, 1)
+
+	changed := at(rep("refused", 3), 60, 2)
+	changed["id"] = other["id"]
+	l = p.logs(id, changed)
+	assert.Contains(t, l.Refused[0].Say, "other content")
+	for _, e := range []map[string]any{{"kind": "rep"}, {"id": "x", "kind": "rep"}, at(rep("splendid", 3), 1, 1), at(rep("accepted", 11), 1, 1)} {
+		a := p.ask(http.MethodPost, "/api/sessions/"+id+"/entries", map[string]any{"sent_at": 0, "entries": []any{e}})
+		assert.Equal(t, http.StatusUnprocessableEntity, a.Code, "%v: %s", e, a.Body)
+	}
+}
+
+func TestTheGateIsKeptOnTheServer(t *testing.T) {
+	p := signedInPractice(t)
+	begin := func(change map[string]any) answer {
+		ready := map[string]any{}
+		for k, v := range calm {
+			ready[k] = v
+		}
+		for k, v := range change {
+			ready[k] = v
+		}
+		return p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", map[string]any{
+			"id": uuid.NewString(), "started_at": p.now.UnixMilli(), "zone": "Europe/London", "readiness": ready,
+		})
+	}
+	for says, change := range map[string]map[string]any{
+		"Explosive at the gate": {"arousal": 4}, "scared": {"handler": "scared"}, "storm": {"stop": "storm"}, "not as last time": {"body": false},
+	} {
+		a := begin(change)
+		assert.Equal(t, http.StatusUnprocessableEntity, a.Code)
+		assert.Contains(t, a.problem().Detail, says)
+	}
+	assert.Equal(t, http.StatusOK, begin(nil).Code)
+	a := p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", map[string]any{
+		"id": uuid.NewString(), "started_at": 0, "zone": "Moon/Base", "readiness": calm, "handler": uuid.NewString(),
+	})
+	assert.Equal(t, http.StatusUnprocessableEntity, a.Code)
+}
+
+func TestTheReportKeepsItsWording(t *testing.T) {
+	p := signedInPractice(t)
+	id, _ := p.session()
+	p.logs(id, at(rep("accepted", 3), 60, 1), at(rep("refused", 5), 120, 2))
+	var r Report
+	p.ask(http.MethodGet, "/api/sessions/"+id+"/report", nil).into(&r)
+	line := r.Sections[0].Sentences[0]
+	assert.Contains(t, line.Said.Text, "Moth gave 1 soft answers out of 2")
+
+	save := func(version int, key, text string) answer {
+		return p.ask(http.MethodPut, "/api/sessions/"+id+"/report", map[string]any{
+			"version": version, "edits": map[string]any{key: map[string]any{"text": text, "basis": line.Basis}},
+		})
+	}
+	save(0, line.ID, "She tried hard.").into(&r)
+	assert.Equal(t, "She tried hard.", r.Sections[0].Sentences[0].Edited)
+	assert.Equal(t, http.StatusConflict, save(0, line.ID, "Other words.").Code)
+	assert.Contains(t, save(1, "one.nothing", "x").problem().Errors[0].Say, "not in the report")
+	assert.Contains(t, save(1, line.ID, " ").problem().Errors[0].Say, "empty")
+
+	p.logs(id, at(rep("accepted", 2), 180, 3))
+	p.ask(http.MethodGet, "/api/sessions/"+id+"/report", nil).into(&r)
+	assert.Equal(t, "She tried hard.", r.Sections[0].Sentences[0].Edited, "the wording survives")
+	assert.True(t, r.Sections[0].Sentences[0].Changed, "and is marked, since its numbers changed")
+	var rows []ReportRow
+	p.ask(http.MethodGet, "/api/horses/"+p.horse+"/reports", nil).into(&rows)
+	assert.Equal(t, "Wren", rows[0].SavedBy)
+}
+
+func TestAssessmentAndPlanFollowEachOther(t *testing.T) {
+	p := signedInPractice(t)
+	doc := map[string]any{
+		"story": map[string]any{"handler_is": "beginner"}, "body": []any{map[string]any{"item": "hind leg", "state": "suspect"}},
+		"baseline": map[string]any{"done": true, "arousal": 3},
+	}
+	var result Result
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/judge", map[string]any{"doc": doc}).into(&result)
+	assert.Equal(t, horse.ExtraCare, result.Risk.Care, "%+v", result.Risk)
+	assert.NotEmpty(t, result.Blocks)
+	var walk Walk
+	p.ask(http.MethodGet, "/api/cases/"+p.kase+"/assessment", nil).into(&walk)
+	assert.Nil(t, walk.Newest, "judging keeps nothing")
+
+	var kept Assessment
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/assessments", map[string]any{"doc": doc}).into(&kept)
+	assert.Equal(t, "vet", kept.Result.Referrals[0].Who)
+	var plan Plan
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "First"}).into(&plan)
+	doc["body"] = []any{map[string]any{"item": "hind leg", "state": "cleared"}}
+	p.ask(http.MethodPut, "/api/assessments/"+kept.ID, map[string]any{"doc": doc, "version": 1}).into(&kept)
+	assert.Empty(t, kept.Result.Blocks)
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "The vet has cleared the leg"}).into(&plan)
+	require.Len(t, plan.Made, 2)
+	assert.Contains(t, plan.Made[0].Lifted, "step in")
+	assert.Empty(t, plan.Made[0].Blocked)
+
+	doc["story"] = map[string]any{"tries": 2, "successes": 3}
+	a := p.ask(http.MethodPost, "/api/cases/"+p.kase+"/judge", map[string]any{"doc": doc})
+	assert.Equal(t, "doc.story.successes", a.problem().Errors[0].Field)
+}

@@ -1,0 +1,135 @@
+package server
+
+import (
+	"net/http"
+	"strings"
+	"testing"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func intake(change map[string]any) map[string]any {
+	body := map[string]any{
+		"name": "Plum", "record": map[string]any{"born": "2018-01-01"}, "owner": map[string]any{"kind": "owner", "name": "Bram"},
+		"problem": "loading", "goal": "Loads", "yard": map[string]any{"name": "Tarn Side"},
+	}
+	for k, v := range change {
+		if v == nil {
+			delete(body, k)
+			continue
+		}
+		body[k] = v
+	}
+	return body
+}
+
+func TestBadInputIsRefusedWithASentence(t *testing.T) {
+	p := signedInPractice(t)
+	long := strings.Repeat("x", 121)
+	for name, c := range map[string]struct {
+		change map[string]any
+		field  string
+		says   string
+	}{
+		"no name":               {map[string]any{"name": ""}, "name", "too short"},
+		"a missing name":        {map[string]any{"name": nil}, "name", "missing"},
+		"a blank name":          {map[string]any{"name": "  \t "}, "name", "Give the horse's name"},
+		"far too long":          {map[string]any{"name": long}, "name", "Shorten it to 120"},
+		"a number for a name":   {map[string]any{"name": 7}, "name", "text"},
+		"no goal":               {map[string]any{"goal": " "}, "goal", "what fixed would look like"},
+		"an unknown problem":    {map[string]any{"problem": "flying"}, "problem", "Choose one of these"},
+		"a problem to come":     {map[string]any{"problem": "bridling"}, "problem", "with a ladder"},
+		"a date that is none":   {map[string]any{"needed_by": "2026-13-40"}, "needed_by", "not a date"},
+		"a date gone by":        {map[string]any{"needed_by": "2026-05-01"}, "needed_by", "has passed"},
+		"born tomorrow":         {map[string]any{"record": map[string]any{"born": "2026-06-02"}}, "record.born", "future"},
+		"gelded before birth":   {map[string]any{"record": map[string]any{"born": "2018-01-01", "gelded": "2017-01-01"}}, "record.gelded", "before the horse was born"},
+		"arrived before birth":  {map[string]any{"record": map[string]any{"born": "2018-01-01", "arrived": "2016-01-01"}}, "record.arrived", "before the horse was born"},
+		"14 cm":                 {map[string]any{"record": map[string]any{"height_mm": 140}}, "record.height_mm", "500 or more"},
+		"a heavy horse":         {map[string]any{"record": map[string]any{"weight_g": 2_000_000_000}}, "record.weight_g", "or less"},
+		"half a ride":           {map[string]any{"record": map[string]any{"rides": 1.5}}, "record.rides", "whole number"},
+		"an unknown key":        {map[string]any{"colour": "bay"}, "colour", "not known"},
+		"nobody to own it":      {map[string]any{"owner": nil}, "owner_id", "Choose the owner"},
+		"an owner with no name": {map[string]any{"owner": map[string]any{"kind": "owner", "name": " "}}, "owner.name", "name"},
+		"an address that's no address": {
+			map[string]any{"owner": map[string]any{"kind": "owner", "name": "B", "email": "nowhere"}}, "owner.email", "not an email",
+		},
+		"a yard with no name": {map[string]any{"yard": map[string]any{"name": " "}}, "yard.name", "yard's name"},
+	} {
+		a := p.ask(http.MethodPost, "/api/horses", intake(c.change))
+		assert.Equal(t, http.StatusUnprocessableEntity, a.Code, "%s: %s", name, a.Body)
+		says := ""
+		for _, e := range a.problem().Errors {
+			if e.Field == c.field {
+				says += e.Say
+			}
+		}
+		assert.Contains(t, says, c.says, "%s: %s", name, a.Body)
+	}
+	for _, body := range []string{"", "{", "[]", "null", `"x"`, "\x00"} {
+		a := p.ask(http.MethodPost, "/api/horses", body)
+		assert.GreaterOrEqual(t, a.Code, 400, "%q", body)
+		assert.Less(t, a.Code, 500, "%q: %s", body, a.Body)
+	}
+	assert.Equal(t, http.StatusRequestEntityTooLarge, p.ask(http.MethodPost, "/api/horses", strings.Repeat(" ", maxBody+1)).Code)
+	var people []Person
+	p.ask(http.MethodGet, "/api/people", nil).into(&people)
+	assert.Len(t, people, 1, "nothing was half-saved")
+}
+
+func TestUnknownIDsAreNotFound(t *testing.T) {
+	p := signedInPractice(t)
+	for _, owner := range []map[string]any{{"owner": nil, "owner_id": uuid.NewString()}, {"yard": nil, "yard_id": uuid.NewString()}} {
+		a := p.ask(http.MethodPost, "/api/horses", intake(owner))
+		assert.Equal(t, http.StatusNotFound, a.Code, "%s", a.Body)
+	}
+	for _, op := range p.operations(uuid.NewString()) {
+		if !strings.Contains(op[1], "-") || strings.Contains(op[1], "sign-") {
+			continue
+		}
+		assert.Equal(t, http.StatusNotFound, p.ask(op[0], op[1], validBody(op)).Code, op)
+	}
+	for _, op := range p.operations("no-id") {
+		if strings.Contains(op[1], "no-id") {
+			a := p.ask(op[0], op[1], validBody(op))
+			assert.Equal(t, http.StatusUnprocessableEntity, a.Code, op)
+			assert.Contains(t, a.problem().Errors[0].Say, "not an id")
+		}
+	}
+}
+
+func TestAnyNameIsKeptAsItIs(t *testing.T) {
+	p := signedInPractice(t)
+	for _, name := range []string{"<script>alert(1)</script>", "Émile 🐴", "نجمة الصباح", "O'Leary; DROP TABLE horses", strings.Repeat("长", 120), "{trailer}"} {
+		var h Horse
+		p.ask(http.MethodPost, "/api/horses", intake(map[string]any{"name": name})).into(&h)
+		assert.Equal(t, name, h.Name)
+		var f File
+		p.ask(http.MethodGet, "/api/horses/"+h.ID, nil).into(&f)
+		assert.Equal(t, name, f.Name)
+	}
+}
+
+func TestStaleSavesShowBothVersions(t *testing.T) {
+	p := signedInPractice(t)
+	save := func(name string, version int) answer {
+		return p.ask(http.MethodPut, "/api/horses/"+p.horse, map[string]any{"name": name, "record": map[string]any{}, "version": version})
+	}
+	require.Equal(t, http.StatusOK, save("Copper", 1).Code)
+	a := save("Moth again", 1)
+	assert.Equal(t, http.StatusConflict, a.Code)
+	assert.Equal(t, "Copper", a.problem().Current.(map[string]any)["name"])
+	require.Equal(t, http.StatusOK, save("Moth again", 2).Code)
+
+	a = p.ask(http.MethodPut, "/api/horses/"+p.horse, map[string]any{"name": "x", "record": map[string]any{}, "version": 3, "yard_id": uuid.NewString()})
+	assert.Equal(t, http.StatusNotFound, a.Code, "an unknown yard is no conflict")
+}
+
+func TestPasswordsAreNotEchoed(t *testing.T) {
+	p := newPractice(t)
+	secret := strings.Repeat("s3cret", 50)
+	a := p.signIn("Wren@example.org", secret)
+	assert.Equal(t, http.StatusUnprocessableEntity, a.Code)
+	assert.NotContains(t, a.Body.String(), "s3cret")
+}

@@ -1,0 +1,366 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"path/filepath"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ivorybridge/core/catalog/yaml"
+	"ivorybridge/core/phrase"
+	"ivorybridge/store"
+)
+
+const password = "a rope of words"
+
+// hash is made once: hashing is slow on purpose.
+var hash = Hash(password)
+
+// A practice is a server with one practice in it, and a clock that tests turn.
+type practice struct {
+	*Server
+	t      testing.TB
+	who    store.Who
+	now    time.Time
+	horse  string
+	kase   string
+	owner  string
+	cookie *http.Cookie
+	from   string // network address
+}
+
+func newPractice(t testing.TB) *practice {
+	t.Helper()
+	p := &practice{t: t, now: time.Date(2026, 6, 1, 9, 0, 0, 0, time.UTC), from: "192.0.2.7:1000"}
+	catalog, err := yaml.Shipped()
+	require.NoError(t, err)
+	db, err := store.Open(context.Background(), filepath.Join(t.TempDir(), "p.db"), p.now)
+	require.NoError(t, err)
+	t.Cleanup(func() { assert.NoError(t, db.Close()) })
+	p.Server, err = New(Config{
+		Store: db, Catalog: catalog, Now: func() time.Time { return p.now }, Log: slog.New(slog.DiscardHandler), Version: "test",
+		Web: fstest.MapFS{"index.html": {Data: []byte("<!doctype html>")}, "assets/a.js": {Data: []byte("1")}},
+	})
+	require.NoError(t, err)
+	p.who = p.fill("Wren")
+	return p
+}
+
+// fill adds a practice with a lead trainer and a horse.
+func (p *practice) fill(name string) store.Who {
+	ctx := context.Background()
+	who := store.Who{Practice: uuid.NewString(), User: uuid.NewString(), At: p.now.UnixMilli()}
+	require.NoError(p.t, p.Store.AddPractice(ctx, store.Practice{ID: who.Practice, Name: name, Zone: "Europe/London", Words: phrase.Shipped}, who.At))
+	require.NoError(p.t, p.Store.AddUser(ctx, who, store.User{ID: who.User, Name: name, Email: name + "@example.org", Role: store.Lead, Hash: hash}))
+	p.takesOn(who)
+	return who
+}
+
+// takesOn takes on another horse, which is the one that tests then speak of.
+func (p *practice) takesOn(who store.Who) {
+	p.horse, p.kase, p.owner = uuid.NewString(), uuid.NewString(), uuid.NewString()
+	require.NoError(p.t, p.Store.TakeOn(context.Background(), who, store.Intake{
+		Horse: store.Horse{ID: p.horse, Name: "Moth"}, NewOwner: &store.Person{ID: p.owner, Kind: "owner", Name: "Ines", Phone: "1"},
+		Case: store.Case{ID: p.kase, Problem: "loading", Ladder: "load", Goal: "Loads", OpenedOn: "2026-06-01"},
+	}))
+}
+
+func (p *practice) add(name string, role store.Role, mustChange bool) {
+	err := p.Store.AddUser(context.Background(), p.who, store.User{ID: uuid.NewString(), Name: name, Email: name + "@example.org", Role: role, Hash: hash, MustChange: mustChange})
+	require.NoError(p.t, err)
+}
+
+type answer struct {
+	*httptest.ResponseRecorder
+	t testing.TB
+}
+
+func (a answer) problem() Problem {
+	a.t.Helper()
+	var p Problem
+	require.NoError(a.t, json.Unmarshal(a.Body.Bytes(), &p), "%s", a.Body)
+	assert.Equal(a.t, "application/problem+json", a.Header().Get("Content-Type"))
+	return p
+}
+
+func (a answer) into(v any) {
+	a.t.Helper()
+	require.Less(a.t, a.Code, 300, "%s", a.Body)
+	require.NoError(a.t, json.Unmarshal(a.Body.Bytes(), v), "%s", a.Body)
+}
+
+// ask sends one request with the practice's cookie.
+func (p *practice) ask(method, path string, body any) answer {
+	p.t.Helper()
+	var text io.Reader
+	switch b := body.(type) {
+	case nil:
+	case string:
+		text = strings.NewReader(b)
+	default:
+		j, err := json.Marshal(b)
+		require.NoError(p.t, err)
+		text = bytes.NewReader(j)
+	}
+	r := httptest.NewRequest(method, path, text)
+	r.RemoteAddr = p.from
+	r.Header.Set("Content-Type", "application/json")
+	if p.cookie != nil {
+		r.AddCookie(p.cookie)
+	}
+	w := httptest.NewRecorder()
+	p.ServeHTTP(w, r)
+	return answer{w, p.t}
+}
+
+func (p *practice) signIn(email, password string) answer {
+	p.t.Helper()
+	a := p.ask(http.MethodPost, "/api/sign-in", map[string]string{"email": email, "password": password})
+	for _, c := range a.Result().Cookies() {
+		p.cookie = c
+	}
+	return a
+}
+
+func signedInPractice(t testing.TB) *practice {
+	p := newPractice(t)
+	require.Equal(t, http.StatusOK, p.signIn("Wren@example.org", password).Code)
+	return p
+}
+
+// operations lists all operations with their ids filled in.
+func (p *practice) operations(id string) [][2]string {
+	text, err := p.OpenAPI()
+	require.NoError(p.t, err)
+	var doc struct {
+		Paths map[string]map[string]any `json:"paths"`
+	}
+	require.NoError(p.t, json.Unmarshal(text, &doc))
+	var list [][2]string
+	for path, methods := range doc.Paths {
+		for method := range methods {
+			list = append(list, [2]string{strings.ToUpper(method), strings.ReplaceAll(path, "{id}", id)})
+		}
+	}
+	return list
+}
+
+func TestNothingWithoutSigningIn(t *testing.T) {
+	p := newPractice(t)
+	operations := p.operations(p.horse)
+	require.Greater(t, len(operations), 25)
+	for _, op := range operations {
+		if strings.HasPrefix(op[1], "/api/sign-in") || op[1] == "/healthz" {
+			continue
+		}
+		a := p.ask(op[0], op[1], "{}")
+		assert.Equal(t, http.StatusUnauthorized, a.Code, op)
+		assert.Contains(t, a.problem().Detail, "Sign in")
+	}
+	assert.Equal(t, http.StatusOK, p.ask(http.MethodGet, "/healthz", nil).Code)
+	assert.Equal(t, http.StatusNotFound, p.ask(http.MethodPost, "/api/sign-in/demo", nil).Code, "outside demo mode there is no demo user")
+}
+
+func TestNothingOfAnotherPractice(t *testing.T) {
+	p := signedInPractice(t)
+	stranger := p.fill("Other")
+	theirs := map[string]string{"horse": p.horse, "case": p.kase, "person": p.owner, "user": stranger.User}
+	for what, id := range theirs {
+		for _, op := range p.operations(id) {
+			if !strings.Contains(op[1], id) {
+				continue
+			}
+			a := p.ask(op[0], op[1], validBody(op))
+			assert.Equal(t, http.StatusNotFound, a.Code, "%s %v: %s", what, op, a.Body)
+		}
+	}
+}
+
+// validBody is a body that an operation would accept.
+func validBody(op [2]string) any {
+	last := op[1][strings.LastIndex(op[1], "/")+1:]
+	ready := map[string]any{"arousal": 1, "handler": "calm", "tack": true, "body": true}
+	switch {
+	case op[0] == http.MethodGet:
+		return nil
+	case last == "active":
+		return map[string]any{"active": true}
+	case last == "gate":
+		return map[string]any{"readiness": ready}
+	case last == "sessions":
+		return map[string]any{"id": uuid.NewString(), "started_at": 0, "zone": "Europe/London", "readiness": ready}
+	case last == "entries":
+		return map[string]any{"sent_at": 0, "entries": []any{rep("accepted", 3)}}
+	case last == "plans":
+		return map[string]any{"reason": "why"}
+	case last == "report":
+		return map[string]any{"version": 0, "edits": map[string]any{}}
+	case last == "reset":
+		return nil
+	}
+	doc := map[string]any{"story": map[string]any{}, "baseline": map[string]any{}}
+	switch {
+	case last == "judge" || last == "assessments":
+		return map[string]any{"doc": doc}
+	case strings.Contains(op[1], "/assessments/"):
+		return map[string]any{"version": 1, "doc": doc}
+	case strings.Contains(op[1], "/people/"):
+		return map[string]any{"version": 1, "name": "x", "kind": "owner"}
+	case strings.Contains(op[1], "/cases/"):
+		return map[string]any{"version": 1, "goal": "x", "finished": false}
+	}
+	return map[string]any{"version": 1, "name": "x", "record": map[string]any{}}
+}
+
+func rep(answer string, peak int) map[string]any {
+	return map[string]any{
+		"id": uuid.NewString(), "kind": "rep", "at": time.Date(2026, 6, 1, 9, 5, 0, 0, time.UTC).UnixMilli(), "device": "tablet", "seq": 1,
+		"rep": map[string]any{"step": "lead.forward", "answer": answer, "peak": peak, "arousal": 1},
+	}
+}
+
+func TestRolesAreKept(t *testing.T) {
+	p := newPractice(t)
+	p.add("ash", store.Assistant, false)
+	p.add("ines", store.Owner, false)
+	p.add("new", store.Assistant, true)
+
+	p.signIn("ash@example.org", password)
+	assert.Equal(t, http.StatusOK, p.ask(http.MethodGet, "/api/caseload", nil).Code)
+	assert.Equal(t, http.StatusForbidden, p.ask(http.MethodGet, "/api/users", nil).Code)
+	assert.Contains(t, p.ask(http.MethodPost, "/api/users", map[string]any{"name": "x", "email": "x@example.org", "role": "lead trainer"}).problem().Detail, "lead trainer")
+
+	p.signIn("ines@example.org", password)
+	assert.Equal(t, http.StatusForbidden, p.ask(http.MethodGet, "/api/caseload", nil).Code)
+
+	p.signIn("new@example.org", password)
+	assert.Contains(t, p.ask(http.MethodGet, "/api/caseload", nil).problem().Detail, "password of your own")
+	a := p.ask(http.MethodPost, "/api/password", map[string]string{"old": password, "new": "another rope of words"})
+	require.Equal(t, http.StatusOK, a.Code, "%s", a.Body)
+	p.cookie = a.Result().Cookies()[0]
+	assert.Equal(t, http.StatusOK, p.ask(http.MethodGet, "/api/caseload", nil).Code)
+}
+
+func TestSignInIsCareful(t *testing.T) {
+	p := newPractice(t)
+	a := p.signIn("Wren@example.org", "wrong")
+	assert.Equal(t, http.StatusUnauthorized, a.Code)
+	assert.Equal(t, a.problem().Detail, p.signIn("nobody@example.org", "wrong").problem().Detail, "it does not tell who has a sign-in")
+
+	a = p.signIn("Wren@example.org", password)
+	c := a.Result().Cookies()[0]
+	assert.True(t, c.HttpOnly)
+	assert.Equal(t, http.SameSiteLaxMode, c.SameSite)
+	assert.NotContains(t, a.Body.String(), "argon2")
+	first := p.cookie
+	p.signIn("Wren@example.org", password)
+	assert.NotEqual(t, first.Value, p.cookie.Value, "a new token each time")
+	p.cookie = first
+	assert.Equal(t, http.StatusUnauthorized, p.ask(http.MethodGet, "/api/me", nil).Code, "the old one is over")
+
+	p.signIn("Wren@example.org", password)
+	p.now = p.now.Add(31 * 24 * time.Hour)
+	assert.Equal(t, http.StatusUnauthorized, p.ask(http.MethodGet, "/api/me", nil).Code, "a sign-in runs out")
+}
+
+func TestSecureCookies(t *testing.T) {
+	p := newPractice(t)
+	p.Secure = true
+	c := p.signIn("Wren@example.org", password).Result().Cookies()[0]
+	assert.True(t, c.Secure)
+	assert.True(t, strings.HasPrefix(c.Name, "__Host-"))
+	assert.NotEmpty(t, p.ask(http.MethodGet, "/", nil).Header().Get("Strict-Transport-Security"))
+}
+
+func TestWrongPasswordsDoNotLockOutTheYard(t *testing.T) {
+	p := newPractice(t)
+	home := p.from
+	p.from = "198.51.100.9:1"
+	code := 0
+	for range 12 {
+		code = p.signIn("Wren@example.org", "wrong").Code
+	}
+	assert.Equal(t, http.StatusTooManyRequests, code)
+	assert.Equal(t, http.StatusTooManyRequests, p.signIn("Wren@example.org", password).Code, "not even with the right one from there")
+	p.from = home
+	assert.Equal(t, http.StatusOK, p.signIn("Wren@example.org", password).Code, "from the yard one still gets in")
+	p.from, p.now = "198.51.100.9:1", p.now.Add(time.Minute)
+	assert.Equal(t, http.StatusOK, p.signIn("Wren@example.org", password).Code, "and after a while from there too")
+}
+
+func TestSignOutEverywhere(t *testing.T) {
+	p := signedInPractice(t)
+	phone := p.cookie
+	p.cookie = nil
+	p.signIn("Wren@example.org", password)
+	require.Equal(t, http.StatusNoContent, p.ask(http.MethodPost, "/api/sign-out-everywhere", nil).Code)
+	assert.Equal(t, http.StatusUnauthorized, p.ask(http.MethodGet, "/api/me", nil).Code)
+	p.cookie = phone
+	assert.Equal(t, http.StatusUnauthorized, p.ask(http.MethodGet, "/api/me", nil).Code)
+}
+
+func TestAnotherSiteIsRefused(t *testing.T) {
+	p := signedInPractice(t)
+	r := httptest.NewRequest(http.MethodPost, "/api/sign-out", nil)
+	r.Header.Set("Sec-Fetch-Site", "cross-site")
+	r.AddCookie(p.cookie)
+	w := httptest.NewRecorder()
+	p.ServeHTTP(w, r)
+	assert.Equal(t, http.StatusForbidden, w.Code)
+	assert.Contains(t, answer{w, t}.problem().Detail, "another site")
+}
+
+func TestHeadersAndFiles(t *testing.T) {
+	p := newPractice(t)
+	a := p.ask(http.MethodGet, "/horses/abc", nil)
+	assert.Equal(t, http.StatusOK, a.Code, "a place of the front end")
+	csp := a.Header().Get("Content-Security-Policy")
+	assert.Contains(t, csp, "script-src 'self'")
+	assert.NotContains(t, csp, "unsafe-inline")
+	assert.Equal(t, "nosniff", a.Header().Get("X-Content-Type-Options"))
+	assert.Contains(t, p.ask(http.MethodGet, "/assets/a.js", nil).Header().Get("Cache-Control"), "immutable")
+	assert.Equal(t, http.StatusNotFound, p.ask(http.MethodGet, "/assets/gone.js", nil).Code)
+	assert.Equal(t, http.StatusNotFound, p.ask(http.MethodGet, "/api/nothing", nil).Code)
+	assert.Equal(t, http.StatusMethodNotAllowed, p.ask(http.MethodPost, "/horses", nil).Code)
+	assert.Equal(t, http.StatusOK, p.ask(http.MethodGet, "/api/openapi.json", nil).Code)
+}
+
+func TestUsersAreLookedAfterByLeads(t *testing.T) {
+	p := signedInPractice(t)
+	var in Invitation
+	p.ask(http.MethodPost, "/api/users", map[string]any{"name": " Ash ", "email": "ash@example.org", "role": "assistant"}).into(&in)
+	assert.Equal(t, "Ash", in.User.Name)
+	assert.True(t, in.User.MustChange)
+	twice := p.ask(http.MethodPost, "/api/users", map[string]any{"name": "Ash", "email": "ASH@example.org", "role": "assistant"})
+	assert.Equal(t, "email", twice.problem().Errors[0].Field)
+
+	lead := p.cookie
+	p.cookie = nil
+	assert.Equal(t, http.StatusOK, p.signIn("ash@example.org", in.Password).Code)
+	ash := p.cookie
+	p.cookie = lead
+	var reset Invitation
+	p.ask(http.MethodPost, "/api/users/"+in.User.ID+"/reset", nil).into(&reset)
+	assert.NotEqual(t, in.Password, reset.Password)
+	p.cookie = ash
+	assert.Equal(t, http.StatusUnauthorized, p.ask(http.MethodGet, "/api/me", nil).Code, "a reset signs out")
+
+	p.cookie = lead
+	last := p.ask(http.MethodPut, "/api/users/"+p.who.User+"/active", map[string]any{"active": false})
+	assert.Equal(t, http.StatusConflict, last.Code)
+	assert.Contains(t, last.problem().Detail, "last lead trainer")
+	require.Equal(t, http.StatusOK, p.ask(http.MethodPut, "/api/users/"+in.User.ID+"/active", map[string]any{"active": false}).Code)
+	assert.Equal(t, http.StatusUnauthorized, p.signIn("ash@example.org", reset.Password).Code, "who is let out can't sign in")
+}
