@@ -140,7 +140,7 @@ func (y *yard) open(width, height int) *user {
 	context := browser.MustIncognito()
 	page := context.MustPage("about:blank")
 	y.t.Cleanup(func() { _ = context.Close() })
-	u := &user{Page: page.Timeout(2 * time.Minute), t: y.t, yard: y}
+	u := &user{Page: page.Timeout(time.Minute), t: y.t, yard: y}
 	u.MustSetViewport(width, height, 1, false)
 	u.t.Cleanup(func() {
 		if u.t.Failed() {
@@ -153,7 +153,7 @@ func (y *yard) open(width, height int) *user {
 // another opens a second tab of the same browser.
 func (u *user) another() *user {
 	page := u.Browser().MustPage("about:blank")
-	return &user{Page: page.Timeout(2 * time.Minute), t: u.t, yard: u.yard}
+	return &user{Page: page.Timeout(time.Minute), t: u.t, yard: u.yard}
 }
 
 func (u *user) keepPicture() {
@@ -187,35 +187,33 @@ func (u *user) sees(text string) {
 	u.seesIn("body", text)
 }
 
+// seesIn waits until an element of this kind says something. White space
+// counts as one reads it.
 func (u *user) seesIn(css, text string) {
 	u.t.Helper()
-	last := ""
-	ok := u.eventually(func() bool {
-		e, err := u.Page.Timeout(patience).Element(css)
-		if err != nil {
-			return false
-		}
-		last, err = e.Text()
-		return err == nil && contains(last, text)
-	})
-	require.True(u.t, ok, "waiting to see %q in %s on %s; there is:\n%s", text, css, u.MustInfo().URL, last)
+	u.waits("to see", css, text, `(css, text) => {
+		const plain = (s) => s.replace(/\s+/g, ' ').trim()
+		return [...document.querySelectorAll(css)].some((e) => plain(e.innerText ?? e.textContent).includes(plain(text)))
+	}`)
 }
 
 func (u *user) seesNo(text string) {
 	u.t.Helper()
-	ok := u.eventually(func() bool { return !contains(u.MustElement("body").MustText(), text) })
-	require.True(u.t, ok, "still sees %q", text)
+	u.waits("no longer to see", "body", text, `(css, text) => !document.querySelector(css).innerText.includes(text)`)
 }
 
-func (u *user) eventually(is func() bool) bool {
-	deadline := time.Now().Add(patience)
-	for time.Now().Before(deadline) {
-		if is() {
-			return true
-		}
-		u.Page.MustWaitIdle()
+func (u *user) waits(what, css, text, predicate string) {
+	u.t.Helper()
+	err := u.Page.Timeout(patience).Wait(rod.Eval(predicate, css, text))
+	if err == nil {
+		return
 	}
-	return is()
+	says, _ := u.Page.Timeout(patience).Eval(`() => document.body.innerText`)
+	there := ""
+	if says != nil {
+		there = says.Value.Str()
+	}
+	require.Fail(u.t, "waiting "+what, "%q in %s on %s: %v; there is:\n%s", text, css, u.MustInfo().URL, err, there)
 }
 
 // presses clicks the button or link that is named so.

@@ -9,6 +9,7 @@ export const outbox = computed<Outbox | undefined>(() => (me.value ? outboxOf(me
 export const keptWords = computed(() => {
   const state = outbox.value?.state
   if (!state) return ''
+  if (state.full) return 'not kept: this device has no room. Write it down.'
   const here = `${state.waiting} kept here`
   switch (true) {
     case state.waiting === 0 && state.refused > 0:

@@ -16,6 +16,12 @@ export interface Kept {
   refused?: string
 }
 
+/** An entry before the outbox has given it its id, time and place. */
+export type Said = Omit<Entry, 'id' | 'at' | 'seq' | 'device'>
+
+/** A copy that the device's database can take: without the page's proxies. */
+const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
+
 interface Setting {
   key: string
   value: unknown
@@ -38,7 +44,7 @@ class Shelf extends Dexie {
 }
 
 export class Outbox {
-  readonly state = reactive({ waiting: 0, refused: 0, signal: 'ok' as Signal, oldest: 0 })
+  readonly state = reactive({ waiting: 0, refused: 0, signal: 'ok' as Signal, oldest: 0, full: false })
   private readonly shelf: Shelf
   private readonly listeners = new Map<string, Set<(told: Schemas['Told']) => void>>()
   private sending = false
@@ -53,9 +59,23 @@ export class Outbox {
     void this.count().then(() => this.send())
   }
 
-  /** Keeps an entry on this device; done once it is on its disk. */
-  async add(session: string, entry: Omit<Entry, 'id' | 'at' | 'seq' | 'device'>): Promise<Kept> {
-    const kept = await this.shelf.transaction('rw', this.shelf.entries, this.shelf.settings, async () => {
+  /** Keeps an entry on this device; done once it is on its disk. What can't be
+   * kept is said, and thrown. */
+  async add(session: string, entry: Said): Promise<Kept> {
+    try {
+      const kept = await this.keepEntry(session, plain(entry))
+      this.state.full = false
+      await this.count()
+      void this.send()
+      return kept
+    } catch (error) {
+      this.state.full = true
+      throw error
+    }
+  }
+
+  private keepEntry(session: string, entry: Said): Promise<Kept> {
+    return this.shelf.transaction('rw', this.shelf.entries, this.shelf.settings, async () => {
       const device = (await this.setting<string>('device')) ?? v7()
       const seq = ((await this.setting<number>('seq')) ?? 0) + 1
       await this.shelf.settings.bulkPut([
@@ -67,9 +87,6 @@ export class Outbox {
       await this.shelf.entries.add(kept)
       return kept
     })
-    await this.count()
-    void this.send()
-    return kept
   }
 
   /** What is kept of a session and not sent yet, in order. */
@@ -91,7 +108,7 @@ export class Outbox {
 
   /** Keeps something small for when there is no signal. */
   async keep(key: string, value: unknown) {
-    await this.shelf.settings.put({ key, value: JSON.parse(JSON.stringify(value)) as unknown })
+    await this.shelf.settings.put({ key, value: plain(value) })
   }
 
   async setting<T>(key: string): Promise<T | undefined> {

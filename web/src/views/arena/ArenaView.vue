@@ -441,6 +441,14 @@ small {
     display: grid;
   }
 }
+@media (max-width: 400px) {
+  .mid {
+    grid-template-columns: minmax(0, 1fr) 112px;
+  }
+  .left .mid {
+    grid-template-columns: 112px minmax(0, 1fr);
+  }
+}
 @media (max-height: 620px) {
   .keys {
     min-height: 0;

@@ -99,5 +99,8 @@ button:disabled {
     min-width: 56px;
     min-height: var(--touch);
   }
+  .undo {
+    min-width: var(--touch);
+  }
 }
 </style>

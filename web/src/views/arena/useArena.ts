@@ -3,7 +3,7 @@
 import { computed, reactive, ref, shallowRef } from 'vue'
 import { api, told, type Schemas, type Trouble } from '../../api/client'
 import { useLoad } from '../../api/use'
-import type { Kept, Outbox } from '../../offline/outbox'
+import type { Kept, Outbox, Said } from '../../offline/outbox'
 import { askKey, beadOf, type Bead } from '../../parts/beads'
 
 export type ArenaSession = Schemas['Arena']
@@ -68,7 +68,7 @@ export function useArena(id: string, box: Outbox) {
     void refresh()
   })
 
-  async function add(entry: Parameters<Outbox['add']>[1]): Promise<string> {
+  async function add(entry: Said): Promise<string> {
     const kept = await box.add(id, entry)
     await refresh()
     return kept.id

@@ -227,11 +227,30 @@ const print = () => window.print()
     margin: 0;
     border: 0;
     max-width: none;
-    font-size: 0.9rem;
+  }
+  .paper {
+    font-size: 0.8125rem;
+    line-height: 1.35;
+  }
+  .paper h1 {
+    font-size: var(--step-3);
+  }
+  .paper h2 {
+    font-size: var(--step-1);
   }
   .part {
     margin-top: var(--gap-3);
     break-inside: avoid;
+  }
+  .picture :deep(svg) {
+    height: 190px;
+    margin: 0 auto;
+  }
+  .figures > div {
+    padding: var(--gap-2);
+  }
+  .figures dd:not(.quiet) {
+    font-size: var(--step-2);
   }
 }
 </style>

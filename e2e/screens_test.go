@@ -1,0 +1,197 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// A place is one main view of the demo practice.
+type place struct {
+	name, path, shows string
+}
+
+// places lists the main views, with ids of the demo filled in and a session of
+// Moth under way.
+func (u *user) places() []place {
+	u.t.Helper()
+	var ids map[string]string
+	text := u.MustEval(`async () => {
+		const rows = await (await fetch('/api/caseload')).json()
+		const moth = rows.find((r) => r.name.includes('Moth'))
+		const pepper = rows.find((r) => r.name.includes('Pepperdine'))
+		const sessions = await (await fetch('/api/horses/' + moth.id + '/sessions')).json()
+		return JSON.stringify({ horse: moth.id, kase: moth.case.id, session: sessions.find((s) => s.ended).id, fresh: pepper.id })
+	}`).Str()
+	require.NoError(u.t, json.Unmarshal([]byte(text), &ids))
+	return []place{
+		{"caseload", "/horses", "Copperfield Moth"},
+		{"horse", "/horses/" + ids["horse"], "Since the first day"},
+		{"assessment", "/horses/" + ids["horse"] + "/assessment", "What follows"},
+		{"plan", "/horses/" + ids["horse"] + "/plan", "The next visits"},
+		{"sessions", "/horses/" + ids["horse"] + "/sessions", "What it came to"},
+		{"reports", "/horses/" + ids["horse"] + "/reports", "Visit on"},
+		{"record", "/horses/" + ids["horse"] + "/record", "The horse's record"},
+		{"fresh", "/horses/" + ids["fresh"], "Not assessed yet"},
+		{"take-on", "/horses/new", "Where it stands"},
+		{"arena-door", "/arena", "Into the arena with"},
+		{"ready", "/arena/ready/" + ids["kase"], "Say first"},
+		{"after", "/arena/" + ids["session"] + "/after", "How it ended"},
+		{"report", "/reports/" + ids["session"], "does not replace your vet"},
+		{"people", "/people", "Orla Finch"},
+		{"password", "/password", "Change your password"},
+		{"nowhere", "/no/such/place", "Not here"},
+	}
+}
+
+// Every view is reachable by everybody: nothing wider than the screen, nothing
+// that axe finds, nothing that the security policy had to stop.
+func TestEveryViewAtEveryWidth(t *testing.T) {
+	u := demoYard(t).open(1280, 800)
+	axe, err := os.ReadFile(filepath.Join("..", "web", "node_modules", "axe-core", "axe.min.js"))
+	require.NoError(t, err)
+	_, err = u.EvalOnNewDocument(`window.refused = []; document.addEventListener('securitypolicyviolation', (e) => window.refused.push(e.violatedDirective + ' ' + e.blockedURI))`)
+	require.NoError(t, err)
+	u.Page = u.Page.CancelTimeout().Timeout(4 * time.Minute)
+	u.goes("/sign-in")
+	u.looksRight(string(axe), "sign-in")
+	u.signsInDemo()
+	places := u.places()
+	for _, p := range places {
+		u.MustSetViewport(1280, 800, 1, false)
+		u.goes(p.path)
+		u.sees(p.shows)
+		u.looksRight(string(axe), p.name)
+		for _, width := range []int{360, 640, 1920} { // 640: a desktop at 200 %
+			u.MustSetViewport(width, 800, 1, false)
+			u.fits(p.name, width)
+		}
+	}
+	u.MustSetViewport(1280, 800, 1, false)
+	u.goes("/horses")
+	u.begins("Copperfield Moth")
+	u.looksRight(string(axe), "arena")
+	for _, size := range [][2]int{{412, 800}, {360, 640}, {800, 1200}, {1920, 1000}} {
+		u.MustSetViewport(size[0], size[1], 1, false)
+		u.fits("arena", size[0])
+		u.targetsAreLarge(size[0])
+	}
+}
+
+// looksRight runs axe, and asks what the security policy refused.
+func (u *user) looksRight(axe, name string) {
+	u.t.Helper()
+	u.MustEval(`(code) => { if (!window.axe) (0, eval)(code) }`, axe)
+	found := u.MustEval(`async () => {
+		const r = await window.axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+		return JSON.stringify(r.violations.map((v) => v.id + ': ' + v.help + ' ' + v.nodes.slice(0, 3).map((n) => n.target.join(' ')).join(' | ')))
+	}`).Str()
+	assert.Equal(u.t, "[]", found, name)
+	assert.Equal(u.t, "[]", u.MustEval(`() => JSON.stringify(window.refused)`).Str(), name)
+}
+
+func (u *user) fits(name string, width int) {
+	u.t.Helper()
+	err := u.Page.Timeout(patience / 3).Wait(rod.Eval(`() => document.documentElement.scrollWidth <= window.innerWidth`))
+	if err != nil {
+		wide := u.MustEval(`() => [...document.querySelectorAll('main *')].filter((e) => e.getBoundingClientRect().right > window.innerWidth + 1)
+			.slice(0, 6).map((e) => e.tagName + '.' + e.className + ' ' + (e.textContent ?? '').trim().slice(0, 30)).join('; ')`).Str()
+		assert.Fail(u.t, "wider than the screen", "%s at %d: %s", name, width, wide)
+	}
+}
+
+// targetsAreLarge measures the arena's own targets: gloves on.
+func (u *user) targetsAreLarge(width int) {
+	u.t.Helper()
+	small := u.MustEval(`() => [...document.querySelectorAll('.answer, .act, .undo, .arousal, .variants button')]
+		.filter((e) => e.offsetParent && (e.offsetHeight < 64 || e.offsetWidth < 64)).map((e) => e.textContent.trim() + ' ' + e.offsetWidth + 'x' + e.offsetHeight).join(', ')`).Str()
+	assert.Empty(u.t, small, "at %d", width)
+}
+
+// The caseload shows after little has been loaded.
+func TestTheFirstViewIsLight(t *testing.T) {
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.goes("/horses")
+	u.sees("Copperfield Moth")
+	bytes := u.MustEval(`() => performance.getEntriesByType('resource').filter((r) => /\.(js|css)$/.test(new URL(r.name).pathname)).reduce((n, r) => n + r.encodedBodySize, 0)`).Int()
+	t.Logf("scripts and styles before the caseload shows: %d bytes compressed", bytes)
+	assert.Positive(t, bytes)
+	assert.LessOrEqual(t, bytes, 220_000)
+}
+
+// What can't be is said next to its field, and what was typed stays.
+func TestAFormThatCantBeKept(t *testing.T) {
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.presses("Take on a horse")
+	u.presses("trailer loading")
+	u.types("Name of the horse", "<script>alert(1)</script>")
+	u.types("Height, cm", "14")
+	u.types("Born", "2031-01-01")
+	u.presses("Take it on")
+	u.sees("too short")
+	u.seesNextTo("Height, cm", "Give 500 or more")
+	u.types("Height, cm", "148")
+	u.types("What would fixed look like, in one sentence one can check", "Loads")
+	u.presses("Take it on")
+	u.seesNextTo("Born", "in the future")
+	u.seesNextTo("Owner", "Choose the owner")
+	u.types("Born", "2016-01-01")
+	u.chooses("Owner", "Bram Ostler-Quill")
+	u.presses("Take it on")
+	u.seesIn("h1", "<script>alert(1)</script>")
+}
+
+func (u *user) seesNextTo(label, text string) {
+	u.t.Helper()
+	u.waits("to see", ".field", label+" "+text, `(css, both) => [...document.querySelectorAll(css)].some((f) => {
+		const label = f.querySelector('label')?.innerText.trim()
+		const wrong = f.querySelector('[role=alert]')?.innerText
+		return label && wrong && both.startsWith(label) && wrong.includes(both.slice(label.length).trim())
+	})`)
+}
+
+// TestScreenshots keeps one picture of each main view; make screenshots asks
+// for it.
+func TestScreenshots(t *testing.T) {
+	dir := os.Getenv("SCREENSHOTS")
+	if dir == "" {
+		t.Skip("make screenshots takes these")
+	}
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	keep := func(name string) {
+		shot, err := u.Screenshot(false, nil)
+		require.NoError(t, err)
+		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), shot, 0o600))
+	}
+	for _, p := range u.places() {
+		if strings.Contains("caseload horse assessment plan ready after report people", p.name) {
+			u.goes(p.path)
+			u.sees(p.shows)
+			u.MustWaitIdle()
+			keep(p.name)
+		}
+	}
+	u.goes("/horses")
+	u.begins("Copperfield Moth")
+	for n, r := range []struct {
+		level  int
+		answer string
+	}{{4, "accepted"}, {3, "accepted"}, {6, "refused"}, {4, "tolerated"}, {3, "accepted"}} {
+		u.pull(r.level)
+		u.answers(r.answer)
+		u.keeps(n + 1)
+	}
+	u.seesIn(".clocks", "all sent")
+	keep("arena")
+	u.MustSetViewport(412, 800, 1, true)
+	keep("arena-phone")
+	fmt.Println("pictures are in", dir)
+}
