@@ -152,8 +152,8 @@ func Watch(c *catalog.Catalog, rules catalog.HouseRules, in Input) (Advice, []To
 	if err := rules.Check(); err != nil {
 		return Advice{}, nil, err
 	}
-	if !c.HasAsk(in.Ask) {
-		return Advice{}, nil, fmt.Errorf("%q is not an ask of the catalogue", in.Ask)
+	if err := in.check(c); err != nil {
+		return Advice{}, nil, err
 	}
 	track := slices.Clone(in.Track)
 	Order(track)
@@ -170,6 +170,42 @@ func Watch(c *catalog.Catalog, rules catalog.HouseRules, in Input) (Advice, []To
 	}
 	d := s.decide(max(in.Now, s.now))
 	return s.advice(d), told, nil
+}
+
+// check names what can't be in an input, apart from its track.
+func (in Input) check(c *catalog.Catalog) error {
+	asks := []horse.Ask{in.Ask}
+	for _, k := range in.Known {
+		asks = append(asks, k.Ask)
+	}
+	for _, a := range asks {
+		if !c.HasAsk(a) {
+			return fmt.Errorf("%q is not an ask of the catalogue", a)
+		}
+	}
+	if in.Started < 0 || in.Now < 0 {
+		return fmt.Errorf("started and now are milliseconds since 1970, 0 or more")
+	}
+	steps := slices.Clone(in.Blocked)
+	for key, level := range in.Levels {
+		if level < 1 || level > 10 {
+			return fmt.Errorf("the level of %q is from 1 to 10, not %d", key, level)
+		}
+		steps = append(steps, key)
+	}
+	for key, limit := range in.Limits {
+		if limit < 1 {
+			return fmt.Errorf("the limit of %q is 1 or more, not %d", key, limit)
+		}
+		steps = append(steps, key)
+	}
+	slices.Sort(steps)
+	for _, key := range steps {
+		if _, ok := c.Step(key); !ok {
+			return fmt.Errorf("%q is not a step of the catalogue", key)
+		}
+	}
+	return nil
 }
 
 func (s *session) advice(d decision) Advice {

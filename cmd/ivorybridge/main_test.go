@@ -1,0 +1,188 @@
+package main
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"os"
+	"path/filepath"
+	"reflect"
+	"regexp"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/horse"
+	"ivorybridge/demo"
+	"ivorybridge/store"
+)
+
+// command runs the program's command with a text on standard input.
+func command(t *testing.T, in string, args ...string) (string, error) {
+	t.Helper()
+	cmd := root()
+	var out bytes.Buffer
+	cmd.SetArgs(args)
+	cmd.SetIn(strings.NewReader(in))
+	cmd.SetOut(&out)
+	err := cmd.ExecuteContext(context.Background())
+	return out.String(), err
+}
+
+func docs(t *testing.T, name string) string {
+	t.Helper()
+	text, err := os.ReadFile(filepath.Join("..", "..", "docs", name))
+	require.NoError(t, err)
+	return string(text)
+}
+
+func TestTheExampleOfTheRulesAnswersAsDocumented(t *testing.T) {
+	out, err := command(t, docs(t, "advise.json"), "rules", "advise")
+	require.NoError(t, err)
+	assert.JSONEq(t, docs(t, "advised.json"), out)
+}
+
+func TestImpossibleDocumentsAreNamed(t *testing.T) {
+	for in, says := range map[string]string{
+		`{"school":"build and release","ask":{"step":"lead.fly"}}`:             "lead.fly",
+		`{"school":"build and release","ask":{"step":"lead.back"},"colour":1}`: "colour",
+		`{"school":"magic"}`: "magic",
+		`{"school":"relief place","ask":{"step":"lead.back"}}`:                                        "build and release",
+		`{"school":"build and release","ask":{"step":"lead.back"},"rules":{"cycle":0}}`:               "cycle",
+		`{"school":"build and release","ask":{"step":"lead.back"},"levels":{"lead.back":11}}`:         "11",
+		`{"school":"build and release","ask":{"step":"lead.back"},"blocked":["lead.up"]}`:             "lead.up",
+		`{"school":"build and release","ask":{"step":"lead.back"},"track":[{"id":"7","kind":"rep"}]}`: "entry 7",
+		`{"school":"build and release","ask":{"step":"lead.back"},"now":"noon"}`:                      "now",
+		`{"school":`: "reading the document",
+		`{} {}`:      "",
+	} {
+		out, err := command(t, in, "rules", "advise")
+		require.Error(t, err, in)
+		assert.Contains(t, err.Error(), says, in)
+		assert.Empty(t, out, in)
+	}
+	_, err := command(t, "{}", "rules", "guess")
+	assert.ErrorContains(t, err, "advise")
+}
+
+// Every key that goes in or comes out, and every word, stands in the document.
+func TestEveryKeyOfTheRulesIsDocumented(t *testing.T) {
+	text := docs(t, "rules.md")
+	row := regexp.MustCompile("(?m)^\\| `([a-z_]+)` \\| `")
+	documented := map[string]bool{}
+	for _, m := range row.FindAllStringSubmatch(text, -1) {
+		documented[m[1]] = true
+	}
+	seen := map[reflect.Type]bool{}
+	var walk func(reflect.Type)
+	walk = func(of reflect.Type) {
+		for of.Kind() == reflect.Pointer || of.Kind() == reflect.Slice || of.Kind() == reflect.Map {
+			of = of.Elem()
+		}
+		if of.Kind() != reflect.Struct || seen[of] {
+			return
+		}
+		seen[of] = true
+		for i := range of.NumField() {
+			f := of.Field(i)
+			if key, _, _ := strings.Cut(f.Tag.Get("json"), ","); key != "" {
+				assert.True(t, documented[key], "%s of %s is not in docs/rules.md", key, of)
+			}
+			if f.IsExported() {
+				walk(f.Type)
+			}
+		}
+	}
+	walk(reflect.TypeFor[adviseDocument]())
+	walk(reflect.TypeFor[arena.Advice]())
+	words := [][]string{
+		horse.Answer{}.Words(), horse.Sign{}.Words(), horse.WayOut{}.Words(), horse.Flag{}.Words(), horse.Stop{}.Words(),
+		horse.Aid{}.Words(), horse.Held{}.Words(), horse.Release{}.Words(), arena.Action{}.Words(), arena.Kind{}.Words(),
+	}
+	for _, list := range words {
+		for _, w := range list {
+			assert.Contains(t, text, w)
+		}
+	}
+}
+
+func TestTheFirstUserMakesThePractice(t *testing.T) {
+	db := filepath.Join(t.TempDir(), "p.db")
+	_, err := command(t, "", "user", "add", "wren@example.org", "--name", "Wren", "--database", db)
+	require.ErrorContains(t, err, "--practice")
+	out, err := command(t, "", "user", "add", "wren@example.org", "--name", "Wren", "--practice", "Harrow", "--zone", "Europe/Dublin", "--database", db)
+	require.NoError(t, err)
+	assert.Contains(t, out, "can sign in once with this password")
+	_, err = command(t, "", "user", "add", "WREN@example.org", "--name", "Wren", "--database", db)
+	require.ErrorContains(t, err, "user reset")
+	again, err := command(t, "", "user", "reset", "wren@example.org", "--database", db)
+	require.NoError(t, err)
+	assert.NotEqual(t, out, again, "another password")
+	_, err = command(t, "", "user", "reset", "nobody@example.org", "--database", db)
+	require.ErrorContains(t, err, "user add")
+	_, err = command(t, "", "user", "add", "nowhere", "--name", "X", "--database", db)
+	require.ErrorContains(t, err, "not an email")
+}
+
+// The demo's own copy, while it is open, restored elsewhere, says the same.
+func TestBackupAndRestore(t *testing.T) {
+	ctx := context.Background()
+	dir := t.TempDir()
+	db, copied, back := filepath.Join(dir, "demo.db"), filepath.Join(dir, "copy.db"), filepath.Join(dir, "back.db")
+	_, err := command(t, "", "demo", "--fill-only", "--database", db)
+	require.NoError(t, err)
+	open, err := store.Open(ctx, db, time.Now())
+	require.NoError(t, err)
+	defer func() { assert.NoError(t, open.Close()) }()
+	_, err = command(t, "", "backup", copied, "--database", db)
+	require.NoError(t, err)
+	_, err = command(t, "", "backup", copied, "--database", db)
+	require.ErrorContains(t, err, "name another")
+	_, err = command(t, "", "restore", copied, "--database", back)
+	require.NoError(t, err)
+	out, err := command(t, "", "restore", copied, "--database", back)
+	require.NoError(t, err)
+	assert.Contains(t, out, "What was there is kept at")
+
+	restored, err := store.Open(ctx, back, time.Now())
+	require.NoError(t, err)
+	defer func() { assert.NoError(t, restored.Close()) }()
+	assert.Equal(t, caseload(t, open), caseload(t, restored))
+	_, err = command(t, "", "restore", filepath.Join(dir, "missing.db"), "--database", back)
+	require.Error(t, err)
+}
+
+// caseload is what a practice holds, as text.
+func caseload(t *testing.T, s *store.Store) string {
+	t.Helper()
+	ctx := context.Background()
+	p, err := s.FirstPractice(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, demo.Practice, p.Name)
+	horses, err := s.Horses(ctx, p.ID)
+	require.NoError(t, err)
+	var all []any
+	for _, h := range horses {
+		_, days, err := s.Days(ctx, p.ID, h.ID)
+		require.NoError(t, err)
+		all = append(all, h, days)
+	}
+	text, err := json.Marshal(all)
+	require.NoError(t, err)
+	return string(text)
+}
+
+func TestTheDemoIsOnlyEverMadeOverADemo(t *testing.T) {
+	dir := t.TempDir()
+	db := filepath.Join(dir, "real.db")
+	_, err := command(t, "", "user", "add", "a@example.org", "--name", "A", "--practice", "A real practice", "--database", db)
+	require.NoError(t, err)
+	_, err = command(t, "", "demo", "--fill-only", "--fresh", "--database", db)
+	require.ErrorContains(t, err, "another practice")
+	_, err = command(t, "", "serve", "--tls-key", "x", "--database", db)
+	require.ErrorContains(t, err, "certificate")
+}

@@ -1,0 +1,261 @@
+package casefile
+
+import (
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/catalog/yaml"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+func shipped(t testing.TB) *catalog.Catalog {
+	t.Helper()
+	c, err := yaml.Shipped()
+	require.NoError(t, err)
+	return c
+}
+
+// day is a session on a date with reps of one ask, a minute apart.
+func day(date string, reps ...arena.Rep) arena.Day {
+	start, err := time.Parse(time.DateOnly, date)
+	if err != nil {
+		panic(err)
+	}
+	d := arena.Day{Date: date, Started: start.UnixMilli(), Handler: "trainer"}
+	for i, r := range reps {
+		d.Track = append(d.Track, arena.Entry{
+			ID: fmt.Sprintf("%s-%d", date, i), Kind: arena.KindRep, At: d.Started + int64(i+1)*60_000, Rep: &r,
+		})
+	}
+	return d
+}
+
+func good(step string) arena.Rep {
+	return arena.Rep{Ask: horse.Ask{Step: step}, Answer: horse.Accepted, Peak: horse.LevelOf(1), Arousal: horse.ArousalOf(1)}
+}
+
+func refused(by string) arena.Rep {
+	return arena.Rep{Ask: horse.Ask{Step: "lead.forward"}, Answer: horse.Refused, Peak: horse.LevelOf(4), Arousal: horse.ArousalOf(1), Handler: by}
+}
+
+func kicked() arena.Rep {
+	r := refused("")
+	r.WaysOut = []horse.WayOut{horse.KickedAtPerson}
+	return r
+}
+
+func input(days ...arena.Day) Input {
+	return Input{Today: "2026-06-20", Problem: horse.Loading, Ladder: "load", Days: days, Owners: []string{"owner"}}
+}
+
+func looked(change ...func(*assess.Assessment)) Dated {
+	a := assess.Assessment{Baseline: assess.Baseline{Done: true, Arousal: horse.ArousalOf(1)}}
+	for _, item := range (horse.BodyItem{}).All() {
+		a.Body = append(a.Body, assess.BodyNote{Item: item, State: horse.Clear})
+	}
+	for _, c := range change {
+		c(&a)
+	}
+	return Dated{On: "2026-06-01", Doc: a}
+}
+
+func suspectLeg(a *assess.Assessment) { a.Body[5].State = horse.Suspect }
+
+func read(t *testing.T, in Input) File {
+	t.Helper()
+	f, err := Read(shipped(t), in)
+	require.NoError(t, err)
+	return f
+}
+
+var ready = arena.Readiness{Arousal: horse.ArousalOf(1), Handler: horse.Calm, Tack: true, Body: true}
+
+func TestTheGradeRisesAtOnceAndFallsSlowly(t *testing.T) {
+	for _, c := range []struct {
+		name string
+		days []arena.Day
+		care horse.Care
+	}{
+		{"nothing logged", nil, horse.OrdinaryCare},
+		{"a kick", []arena.Day{day("2026-06-10", kicked())}, horse.ExtraCare},
+		{
+			"long ago, two quiet sessions since",
+			[]arena.Day{day("2026-02-10", kicked()), day("2026-06-10", good("lead.forward")), day("2026-06-12", good("lead.forward"))},
+			horse.ExtraCare,
+		},
+		{
+			"long ago, three quiet sessions since",
+			[]arena.Day{day("2026-02-10", kicked()), day("2026-06-10", good("lead.forward")), day("2026-06-12", good("lead.forward")), day("2026-06-14", good("lead.forward"))},
+			horse.OrdinaryCare,
+		},
+	} {
+		assert.Equal(t, c.care, read(t, input(c.days...)).Risk.Care, c.name)
+	}
+}
+
+func TestAClearedRearIsNoEvent(t *testing.T) {
+	r := refused("")
+	r.WaysOut = []horse.WayOut{horse.Reared}
+	require.Len(t, Events(day("2026-06-10", r)), 1)
+	r.Flags = []horse.Flag{horse.RearCleared}
+	assert.Empty(t, Events(day("2026-06-10", r)))
+}
+
+func TestTheGateKeepsTheGradesPrecautions(t *testing.T) {
+	says := func(g arena.Gate, key string) bool {
+		for _, r := range g.Reasons {
+			if r.Key == "gate."+key {
+				return true
+			}
+		}
+		return false
+	}
+	high := input()
+	high.Assessments = []Dated{looked(func(a *assess.Assessment) {
+		for _, k := range []string{"kicked at a person", "struck"} {
+			e := assess.Event{On: "2026-06-01"}
+			if err := e.Kind.UnmarshalText([]byte(k)); err != nil {
+				panic(err)
+			}
+			a.Events = append(a.Events, e)
+		}
+	})}
+	f := read(t, high)
+	require.Equal(t, horse.HighCare, f.Risk.Care)
+	assert.False(t, f.OwnerHandles())
+	alone := ready
+	alone.Alone = true
+	g, ask := f.Gate(alone, true)
+	assert.False(t, g.May)
+	assert.True(t, says(g, "not_alone"))
+	assert.True(t, ask.IsZero(), "nothing may be asked")
+	g, ask = f.Gate(ready, true)
+	assert.True(t, g.May)
+	assert.Equal(t, "lead.forward", ask.Step)
+
+	g, _ = read(t, input()).Gate(alone, true)
+	assert.True(t, g.May && says(g, "bars"), "ordinary care may be alone, but no bar is closed")
+	in := f.Advice(Begins{Alone: true})
+	assert.Contains(t, in.Blocked, "load.close")
+	assert.NotContains(t, f.Advice(Begins{}).Blocked, "load.close")
+}
+
+func TestDaysOffBeginLower(t *testing.T) {
+	passed := func(step string, n int) []arena.Rep {
+		var reps []arena.Rep
+		for range n {
+			reps = append(reps, good(step))
+		}
+		return reps
+	}
+	days := []arena.Day{
+		day("2026-06-10", append(passed("lead.forward", 3), passed("lead.halt", 3)...)...),
+		day("2026-06-17", append(passed("lead.forward", 2), passed("lead.halt", 2)...)...),
+	}
+	in := input(days...)
+	in.Today = "2026-06-18"
+	_, ask := read(t, in).Gate(ready, true)
+	assert.Equal(t, "lead.stand", ask.Step, "a day off: on where it was")
+	in.Today = "2026-06-20"
+	_, ask = read(t, in).Gate(ready, true)
+	assert.Equal(t, "lead.forward", ask.Step, "three days off: one below the last met, lead.halt")
+	wanted := ready
+	wanted.Asked = horse.Ask{Step: "lead.stand"}
+	_, ask = read(t, in).Gate(wanted, true)
+	assert.Equal(t, "lead.stand", ask.Step, "the trainer may want another")
+}
+
+func TestWhatFailedWithTheOwnerIsKnown(t *testing.T) {
+	f := read(t, input(day("2026-06-10", refused("owner"), refused("trainer")), day("2026-06-12", good("lead.halt"))))
+	h := f.Advice(Begins{}).Handlers["owner"]
+	assert.True(t, h.Owner)
+	assert.Equal(t, []string{"lead.forward"}, h.Failed)
+	ok := good("lead.forward")
+	ok.Handler = "owner"
+	f = read(t, input(day("2026-06-10", refused("owner"), ok)))
+	assert.Empty(t, f.Advice(Begins{}).Handlers["owner"].Failed)
+}
+
+func TestWhatWasNotLookedAtIsNotClear(t *testing.T) {
+	f := read(t, input())
+	h := f.Advice(Begins{}).Horse
+	assert.True(t, h.FearLikely)
+	assert.False(t, h.BodyClear)
+	in := input()
+	in.Assessments = []Dated{looked()}
+	h = read(t, in).Advice(Begins{}).Horse
+	assert.False(t, h.FearLikely)
+	assert.True(t, h.BodyClear)
+}
+
+func TestAttention(t *testing.T) {
+	keys := func(f File) []string {
+		var list []string
+		for _, n := range f.Attention() {
+			list = append(list, n.Say.Key)
+			assert.True(t, phrase.English(phrase.Shipped).Has(n.Say.Key), n.Say.Key)
+		}
+		return list
+	}
+	assert.Equal(t, []string{"attention.not_assessed"}, keys(read(t, input())))
+	in := input(day("2026-06-01", kicked()))
+	in.Assessments, in.NeededBy = []Dated{looked(suspectLeg)}, "2026-06-25"
+	f := read(t, in)
+	assert.Equal(t, []string{"attention.incident", "attention.referral", "attention.date_near", "attention.quiet"}, keys(f))
+	assert.NotEmpty(t, f.Blocks)
+	in.Finished = "2026-06-19"
+	assert.Empty(t, keys(read(t, in)))
+}
+
+func TestAnUnknownLadderIsRefused(t *testing.T) {
+	in := input()
+	in.Ladder = "flying"
+	_, err := Read(shipped(t), in)
+	assert.ErrorContains(t, err, "flying")
+}
+
+// A blocked step is never proposed to begin with, whatever was logged.
+func TestTheGateNeverProposesABlockedStep(t *testing.T) {
+	c := shipped(t)
+	rapid.Check(t, func(t *rapid.T) {
+		in := input()
+		if rapid.Bool().Draw(t, "leg") {
+			in.Assessments = []Dated{looked(suspectLeg)}
+		}
+		steps := []string{"lead.forward", "lead.halt", "lead.back", "head.down", "load.board", "load.front", "load.step", "load.close"}
+		for i := range rapid.IntRange(0, 4).Draw(t, "sessions") {
+			var reps []arena.Rep
+			for range rapid.IntRange(0, 8).Draw(t, "reps") {
+				r := good(rapid.SampledFrom(steps).Draw(t, "step"))
+				r.Answer = rapid.SampledFrom((horse.Answer{}).All()).Draw(t, "answer")
+				reps = append(reps, r)
+			}
+			in.Days = append(in.Days, day(fmt.Sprintf("2026-06-%02d", i*4+1), reps...))
+		}
+		f, err := Read(c, in)
+		require.NoError(t, err)
+		r := ready
+		r.Alone = rapid.Bool().Draw(t, "alone")
+		r.Arousal = horse.ArousalOf(rapid.IntRange(0, 4).Draw(t, "arousal"))
+		g, ask := f.Gate(r, true)
+		if !g.May {
+			assert.True(t, ask.IsZero())
+			return
+		}
+		assert.NotContains(t, f.Advice(Begins{Alone: r.Alone}).Blocked, ask.Step)
+		step, ok := c.Step(ask.Step)
+		require.True(t, ok, "something is always open here")
+		if ladder, _ := c.Ladder(step.Ladder); g.Foundations {
+			assert.Equal(t, catalog.Foundation, ladder.Kind)
+		}
+	})
+}
