@@ -17,6 +17,14 @@ import (
 // pull holds the rope, slides up to a level and lets go.
 func (u *user) pull(level int) {
 	u.t.Helper()
+	u.holds(level)
+	require.NoError(u.t, u.Mouse.Up(proto.InputMouseButtonLeft, 1))
+	u.sees("now tap the answer")
+}
+
+// holds presses the rope and slides up to a level.
+func (u *user) holds(level int) {
+	u.t.Helper()
 	box := u.MustElement(".rope").MustShape().Box()
 	x, y := box.X+box.Width/2, box.Y+box.Height*0.8
 	require.NoError(u.t, u.Mouse.MoveTo(proto.NewPoint(x, y)))
@@ -25,8 +33,6 @@ func (u *user) pull(level int) {
 		require.NoError(u.t, u.Mouse.MoveTo(proto.NewPoint(x, y-float64(l-1)*34)))
 	}
 	u.seesIn(".rope .level", itoa(level))
-	require.NoError(u.t, u.Mouse.Up(proto.InputMouseButtonLeft, 1))
-	u.sees("now tap the answer")
 }
 
 // answers taps an answer key.

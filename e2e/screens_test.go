@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -169,7 +170,7 @@ func TestScreenshots(t *testing.T) {
 	keep := func(name string) {
 		shot, err := u.Screenshot(false, nil)
 		require.NoError(t, err)
-		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), shot, 0o600))
+		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), shot, 0o644))
 	}
 	for _, p := range u.places() {
 		if strings.Contains("caseload horse assessment plan ready after report people", p.name) {
@@ -190,7 +191,9 @@ func TestScreenshots(t *testing.T) {
 		u.keeps(n + 1)
 	}
 	u.seesIn(".clocks", "all sent")
+	u.holds(3)
 	keep("arena")
+	require.NoError(t, u.Mouse.Up(proto.InputMouseButtonLeft, 1))
 	u.MustSetViewport(412, 800, 1, true)
 	keep("arena-phone")
 	fmt.Println("pictures are in", dir)

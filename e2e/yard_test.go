@@ -197,11 +197,6 @@ func (u *user) seesIn(css, text string) {
 	}`)
 }
 
-func (u *user) seesNo(text string) {
-	u.t.Helper()
-	u.waits("no longer to see", "body", text, `(css, text) => !document.querySelector(css).innerText.includes(text)`)
-}
-
 func (u *user) waits(what, css, text, predicate string) {
 	u.t.Helper()
 	err := u.Page.Timeout(patience).Wait(rod.Eval(predicate, css, text))

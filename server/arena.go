@@ -131,6 +131,7 @@ type liveArena struct {
 	ready bool
 	day   arena.Day
 	input arena.Input
+	rules catalog.HouseRules // as the session pinned them
 	have  map[string]bool
 }
 
@@ -177,7 +178,7 @@ func (s *Server) fill(ctx context.Context, c caller, l *liveArena, session strin
 	if err != nil {
 		return err
 	}
-	l.day = r.days[i]
+	l.day, l.rules = r.days[i], n.Rules
 	l.input = f.Advice(casefile.Begins{
 		Ask: n.Begins, School: n.School, Started: n.StartedAt, Handler: l.day.Handler,
 		Mind: n.Readiness.Handler, Alone: n.Readiness.Alone,
@@ -194,7 +195,7 @@ func (s *Server) fill(ctx context.Context, c caller, l *liveArena, session strin
 func (s *Server) tellArena(c caller, l *liveArena) (Told, error) {
 	in := l.input
 	in.Track, in.Now = l.day.Track, c.now.UnixMilli()
-	advice, beads, err := arena.Watch(s.Catalog, s.Catalog.Rules, in)
+	advice, beads, err := arena.Watch(s.Catalog, l.rules, in)
 	if err != nil {
 		return Told{}, fmt.Errorf("advising: %w", err)
 	}

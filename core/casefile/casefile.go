@@ -69,7 +69,10 @@ func Read(c *catalog.Catalog, in Input) (File, error) {
 		return File{}, fmt.Errorf("%q is not a ladder of the catalogue", in.Ladder)
 	}
 	f := File{cat: c, in: in, DaysOff: -1}
-	f.Known, f.Visits = arena.States(c, in.Days), arena.Changes(c, in.Days)
+	f.Visits = arena.Changes(c, in.Days)
+	if n := len(f.Visits); n > 0 {
+		f.Known = f.Visits[n-1].After
+	}
 	if n := len(in.Assessments); n > 0 {
 		f.Assessment, f.Assessed = in.Assessments[n-1].Doc, in.Assessments[n-1].On
 	}

@@ -119,7 +119,7 @@ const short = computed(
         <path v-else-if="p.plank.next" :d="`M${p.x} ${p.y + 14}l6 10h-12z`" class="mark" />
       </g>
     </svg>
-    <figcaption class="ends">
+    <figcaption v-if="goal" class="ends">
       <div class="end">
         <span class="quiet small">Before</span>
         <span>{{ before || 'not written down' }}</span>

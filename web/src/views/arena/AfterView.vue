@@ -62,7 +62,7 @@ async function keep() {
                 <b>{{ [c.name, c.variant.text].filter(Boolean).join(', ') }}</b> {{ c.from }} → {{ c.to }}
               </li>
             </ul>
-            <BridgeDrawing :bridge="data.bridge" goal="as it stands after this session" before="" />
+            <BridgeDrawing :bridge="data.bridge" />
             <p v-if="data.care !== data.care_before" class="strong">
               The grade of care is now {{ data.care }}; it was {{ data.care_before }}.
             </p>

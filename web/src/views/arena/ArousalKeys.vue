@@ -8,7 +8,14 @@ const emit = defineEmits<{ arousal: [level: number] }>()
   <div class="how">
     <p class="lab">How is it?</p>
     <div class="words" role="group" aria-label="How is it?">
-      <button v-for="(w, i) in words" :key="w" type="button" class="arousal" :aria-pressed="calm === i" @click="emit('arousal', i)">
+      <button
+        v-for="(w, i) in words"
+        :key="w"
+        type="button"
+        class="arousal"
+        :aria-pressed="calm === i"
+        @click="emit('arousal', i)"
+      >
         {{ w }}
       </button>
     </div>

@@ -137,7 +137,7 @@ const print = () => window.print()
               />
             </section>
             <template v-if="i === 0">
-              <BridgeDrawing class="picture" :bridge="data.bridge" goal="" before="" />
+              <BridgeDrawing class="picture" :bridge="data.bridge" />
               <dl v-if="data.figures.length" class="figures">
                 <div v-for="f in data.figures" :key="f.label.key">
                   <dt>{{ f.label.text }}</dt>
@@ -184,9 +184,6 @@ const print = () => window.print()
 }
 .picture {
   margin-top: var(--gap-2);
-}
-.picture :deep(.ends) {
-  display: none;
 }
 .figures {
   display: grid;
