@@ -124,6 +124,7 @@ func lantern() story {
 	s.assessed = func(f *filler) assess.Assessment {
 		a := assessed(f)
 		a.Story.HandlerIs, a.Story.Since = "beginner", f.day(120)
+		a.Baseline.Note, a.Baseline.WaysOut = "rushes in and out, three times in two minutes", []horse.WayOut{way("rushed through")}
 		a.Story.Tries, a.Story.Successes, a.Story.UsualMin, a.Story.WorstMin = number(6), number(1), number(40), number(70)
 		a.Story.Description = "Rushes in, and out again before anybody can close the bar."
 		a.Story.WhoAlone, a.Story.WithWhom = "Bram", "Bram"

@@ -35,10 +35,13 @@ func (u *user) holds(level int) {
 	u.seesIn(".rope .level", itoa(level))
 }
 
-// answers taps an answer key.
+// answers taps an answer key, no sooner after the last than a hand can: the
+// arena takes two contacts closer together for one.
 func (u *user) answers(word string) {
 	u.t.Helper()
+	require.NoError(u.t, u.Page.Timeout(patience).Wait(rod.Eval(`() => performance.now() - (window.tapped ?? -1000) > 200`)))
 	u.MustElement("[data-answer=" + word + "]").MustClick()
+	u.MustEval(`() => { window.tapped = performance.now() }`)
 }
 
 // The whole of the thinnest thread: a phone call, a first look, a plan, a
@@ -334,4 +337,50 @@ func TestDanger(t *testing.T) {
 	u.finds("button", "End\\s+session").MustClick()
 	u.sees("Dangerous: kicked at a person")
 	u.sees("The grade of care is now")
+}
+
+// People and yards are looked after in one place; somebody invited signs in
+// with the password that was shown once.
+func TestPeopleYardsAndSignIns(t *testing.T) {
+	y := demoYard(t)
+	u := y.open(1280, 800).signsInDemo()
+	u.presses("People")
+	u.presses("Add a person")
+	u.presses("vet")
+	u.types("Name", "Night vets of the valley")
+	u.types("Phone", "01632 960100")
+	u.presses("Save")
+	u.sees("Night vets of the valley")
+	u.presses(`change\s*Tarn Side Livery`)
+	u.types("Address, so that a vet finds it", "the white gate, not the blue one")
+	u.presses("Save the yard")
+	u.sees("the white gate, not the blue one")
+
+	u.presses("Invite somebody")
+	u.types("Name", "Rowan Pike")
+	u.types("Email address", "rowan@harrow.example")
+	u.presses("Invite")
+	u.sees("It is shown this once")
+	password := u.MustElement("code").MustText()
+
+	rowan := y.open(412, 800).goes("/people")
+	rowan.types("Email address", "rowan@harrow.example")
+	rowan.types("Password", password)
+	rowan.presses("Sign in")
+	rowan.sees("Choose a password of your own")
+	rowan.types("Password now", password)
+	rowan.types("New password", "short")
+	rowan.presses("Change it")
+	rowan.sees("The password is too short")
+	rowan.types("New password", "four words on a rope")
+	rowan.presses("Change it")
+	rowan.seesIn("h1", "Horses")
+
+	u.presses(`let out\s*Rowan Pike`)
+	u.sees("no longer let in")
+	u.presses(`let out\s*Wren Harrow`)
+	u.sees("The last lead trainer stays")
+	rowan.MustActivate()
+	rowan.presses("Arena")
+	rowan.sees("Sign in again")
 }

@@ -112,7 +112,7 @@ func (u *user) fits(name string, width int) {
 // targetsAreLarge measures the arena's own targets: gloves on.
 func (u *user) targetsAreLarge(width int) {
 	u.t.Helper()
-	small := u.MustEval(`() => [...document.querySelectorAll('.answer, .act, .undo, .arousal, .variants button')]
+	small := u.MustEval(`() => [...document.querySelectorAll('.answer, .act, .strip button, .arousal, .variants button, .acts button, .set')]
 		.filter((e) => e.offsetParent && (e.offsetHeight < 64 || e.offsetWidth < 64)).map((e) => e.textContent.trim() + ' ' + e.offsetWidth + 'x' + e.offsetHeight).join(', ')`).Str()
 	assert.Empty(u.t, small, "at %d", width)
 }

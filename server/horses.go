@@ -278,10 +278,9 @@ func (s *Server) takeOn(ctx context.Context, c caller, in *intakeInput) (Horse, 
 		wrong = append(wrong, FieldProblem{Field: "owner_id", Say: "Choose the owner, or write down a new one."})
 	}
 	if b.Yard != nil {
-		intake.NewYard = &store.Yard{
-			ID: uuid.NewString(), Name: need("yard.name", b.Yard.Name, "Give the yard's name."),
-			Address: strings.TrimSpace(b.Yard.Address), Phone: strings.TrimSpace(b.Yard.Phone),
-		}
+		y, bad := b.Yard.yard("yard.")
+		y.ID = uuid.NewString()
+		intake.NewYard, wrong = &y, append(wrong, bad...)
 	}
 	if len(wrong) > 0 {
 		return Horse{}, faulty(wrong...)

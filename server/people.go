@@ -36,6 +36,7 @@ type Yard struct {
 	Name    string `json:"name"`
 	Address string `json:"address"`
 	Phone   string `json:"phone"`
+	Version int64  `json:"version"`
 }
 
 // YardText is what is written down of a yard.
@@ -55,11 +56,23 @@ type personChange struct {
 	}
 }
 
+type yardInput struct{ Body YardText }
+
+type yardChange struct {
+	ID   string `path:"id" format:"uuid"`
+	Body struct {
+		YardText
+		Version int64 `json:"version" minimum:"1"`
+	}
+}
+
 func (s *Server) peopleOperations() {
 	operation(s, staff, http.MethodGet, "/api/people", "people", "Owners, vets and others", s.people)
 	operation(s, staff, http.MethodPost, "/api/people", "addPerson", "Add a person", s.addPerson)
 	operation(s, staff, http.MethodPut, "/api/people/{id}", "changePerson", "Change a person", s.changePerson)
 	operation(s, staff, http.MethodGet, "/api/yards", "yards", "The yards", s.yards)
+	operation(s, staff, http.MethodPost, "/api/yards", "addYard", "Add a yard", s.addYard)
+	operation(s, staff, http.MethodPut, "/api/yards/{id}", "changeYard", "Change a yard", s.changeYard)
 }
 
 func (s *Server) people(ctx context.Context, c caller, _ *struct{}) ([]Person, error) {
@@ -116,4 +129,35 @@ func (s *Server) changePerson(ctx context.Context, c caller, in *personChange) (
 	}
 	p.Version++
 	return Person(p), nil
+}
+
+// yard checks what was written and makes a yard of it.
+func (t YardText) yard(prefix string) (store.Yard, []FieldProblem) {
+	y := store.Yard{Name: strings.TrimSpace(t.Name), Address: strings.TrimSpace(t.Address), Phone: strings.TrimSpace(t.Phone)}
+	if y.Name == "" {
+		return y, []FieldProblem{{Field: prefix + "name", Say: "Give the yard's name."}}
+	}
+	return y, nil
+}
+
+func (s *Server) addYard(ctx context.Context, c caller, in *yardInput) (Yard, error) {
+	y, wrong := in.Body.yard("")
+	if len(wrong) > 0 {
+		return Yard{}, faulty(wrong...)
+	}
+	y.ID, y.Version = uuid.NewString(), 1
+	return Yard(y), s.Store.AddYard(ctx, c.who(), y)
+}
+
+func (s *Server) changeYard(ctx context.Context, c caller, in *yardChange) (Yard, error) {
+	y, wrong := in.Body.yard("")
+	if len(wrong) > 0 {
+		return Yard{}, faulty(wrong...)
+	}
+	y.ID, y.Version = in.ID, in.Body.Version
+	if err := s.Store.UpdateYard(ctx, c.who(), y); err != nil {
+		return Yard{}, stale(err, func(now any) Yard { return Yard(now.(store.Yard)) })
+	}
+	y.Version++
+	return Yard(y), nil
 }

@@ -218,6 +218,8 @@ func validBody(op [2]string) any {
 		return map[string]any{"version": 1, "doc": doc}
 	case strings.Contains(op[1], "/people/"):
 		return map[string]any{"version": 1, "name": "x", "kind": "owner"}
+	case strings.Contains(op[1], "/yards/"):
+		return map[string]any{"version": 1, "name": "x"}
 	case strings.Contains(op[1], "/cases/"):
 		return map[string]any{"version": 1, "goal": "x", "finished": false}
 	}

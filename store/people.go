@@ -19,7 +19,13 @@ type Person struct {
 }
 
 // A Yard is where horses stand.
-type Yard struct{ ID, Name, Address, Phone string }
+type Yard struct {
+	ID      string
+	Name    string
+	Address string
+	Phone   string
+	Version int64
+}
 
 // AddPerson keeps a new person.
 func (s *Store) AddPerson(ctx context.Context, who Who, p Person) error {
@@ -101,6 +107,22 @@ func (s *Store) Yards(ctx context.Context, practice string) ([]Yard, error) {
 		yards = append(yards, Yard(y))
 	}
 	return yards, reading("the yards", err)
+}
+
+// UpdateYard keeps a changed yard; a *StaleError if it was changed since the
+// version it was read at.
+func (s *Store) UpdateYard(ctx context.Context, who Who, y Yard) error {
+	err := s.write(ctx, "changing a yard", func(q *sqlc.Queries) error {
+		n, err := q.UpdateYard(ctx, sqlc.UpdateYardParams{Name: y.Name, Address: y.Address, Phone: y.Phone, PracticeID: who.Practice, ID: y.ID, Version: y.Version})
+		if err := one(n, err); err != nil {
+			return err
+		}
+		return who.changed(ctx, q, "yard changed", y.ID)
+	})
+	return stale(err, func() (any, error) {
+		now, err := s.read.GetYard(ctx, sqlc.GetYardParams{PracticeID: who.Practice, ID: y.ID})
+		return Yard(now), reading("the yard", err)
+	})
 }
 
 func asStale(err error) (*StaleError, bool) {

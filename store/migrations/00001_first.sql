@@ -69,6 +69,7 @@ CREATE TABLE yards (
   name        TEXT NOT NULL CHECK (length(name) BETWEEN 1 AND 120),
   address     TEXT NOT NULL DEFAULT '' CHECK (length(address) <= 400),
   phone       TEXT NOT NULL DEFAULT '' CHECK (length(phone) <= 60),
+  version     INTEGER NOT NULL DEFAULT 1,
   created_at  INTEGER NOT NULL,
   PRIMARY KEY (practice_id, id)
 ) STRICT;

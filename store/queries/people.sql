@@ -62,7 +62,14 @@ WHERE practice_id = ? AND id = ? AND version = ?;
 INSERT INTO yards (id, practice_id, name, address, phone, created_at) VALUES (?, ?, ?, ?, ?, ?);
 
 -- name: GetYards :many
-SELECT id, name, address, phone FROM yards WHERE practice_id = ? ORDER BY name, id;
+SELECT id, name, address, phone, version FROM yards WHERE practice_id = ? ORDER BY name, id;
+
+-- name: GetYard :one
+SELECT id, name, address, phone, version FROM yards WHERE practice_id = ? AND id = ?;
+
+-- name: UpdateYard :execrows
+UPDATE yards SET name = ?, address = ?, phone = ?, version = version + 1
+WHERE practice_id = ? AND id = ? AND version = ?;
 
 -- name: InsertChange :exec
 INSERT INTO changes (practice_id, user_id, at, what, subject) VALUES (?, ?, ?, ?, ?);

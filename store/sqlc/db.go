@@ -108,6 +108,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getUsersStmt, err = db.PrepareContext(ctx, getUsers); err != nil {
 		return nil, fmt.Errorf("error preparing query GetUsers: %w", err)
 	}
+	if q.getYardStmt, err = db.PrepareContext(ctx, getYard); err != nil {
+		return nil, fmt.Errorf("error preparing query GetYard: %w", err)
+	}
 	if q.getYardsStmt, err = db.PrepareContext(ctx, getYards); err != nil {
 		return nil, fmt.Errorf("error preparing query GetYards: %w", err)
 	}
@@ -170,6 +173,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.updatePersonStmt, err = db.PrepareContext(ctx, updatePerson); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdatePerson: %w", err)
+	}
+	if q.updateYardStmt, err = db.PrepareContext(ctx, updateYard); err != nil {
+		return nil, fmt.Errorf("error preparing query UpdateYard: %w", err)
 	}
 	return &q, nil
 }
@@ -316,6 +322,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getUsersStmt: %w", cerr)
 		}
 	}
+	if q.getYardStmt != nil {
+		if cerr := q.getYardStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getYardStmt: %w", cerr)
+		}
+	}
 	if q.getYardsStmt != nil {
 		if cerr := q.getYardsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getYardsStmt: %w", cerr)
@@ -421,6 +432,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing updatePersonStmt: %w", cerr)
 		}
 	}
+	if q.updateYardStmt != nil {
+		if cerr := q.updateYardStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing updateYardStmt: %w", cerr)
+		}
+	}
 	return err
 }
 
@@ -488,6 +504,7 @@ type Queries struct {
 	getUserStmt              *sql.Stmt
 	getUserByEmailStmt       *sql.Stmt
 	getUsersStmt             *sql.Stmt
+	getYardStmt              *sql.Stmt
 	getYardsStmt             *sql.Stmt
 	insertAssessmentStmt     *sql.Stmt
 	insertCaseStmt           *sql.Stmt
@@ -509,6 +526,7 @@ type Queries struct {
 	updateCaseStmt           *sql.Stmt
 	updateHorseStmt          *sql.Stmt
 	updatePersonStmt         *sql.Stmt
+	updateYardStmt           *sql.Stmt
 }
 
 func (q *Queries) WithTx(tx *sql.Tx) *Queries {
@@ -543,6 +561,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getUserStmt:              q.getUserStmt,
 		getUserByEmailStmt:       q.getUserByEmailStmt,
 		getUsersStmt:             q.getUsersStmt,
+		getYardStmt:              q.getYardStmt,
 		getYardsStmt:             q.getYardsStmt,
 		insertAssessmentStmt:     q.insertAssessmentStmt,
 		insertCaseStmt:           q.insertCaseStmt,
@@ -564,5 +583,6 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		updateCaseStmt:           q.updateCaseStmt,
 		updateHorseStmt:          q.updateHorseStmt,
 		updatePersonStmt:         q.updatePersonStmt,
+		updateYardStmt:           q.updateYardStmt,
 	}
 }

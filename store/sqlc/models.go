@@ -164,5 +164,6 @@ type Yard struct {
 	Name       string
 	Address    string
 	Phone      string
+	Version    int64
 	CreatedAt  int64
 }

@@ -313,8 +313,38 @@ func (q *Queries) GetUsers(ctx context.Context, practiceID string) ([]GetUsersRo
 	return items, nil
 }
 
+const getYard = `-- name: GetYard :one
+SELECT id, name, address, phone, version FROM yards WHERE practice_id = ? AND id = ?
+`
+
+type GetYardParams struct {
+	PracticeID string
+	ID         string
+}
+
+type GetYardRow struct {
+	ID      string
+	Name    string
+	Address string
+	Phone   string
+	Version int64
+}
+
+func (q *Queries) GetYard(ctx context.Context, arg GetYardParams) (GetYardRow, error) {
+	row := q.queryRow(ctx, q.getYardStmt, getYard, arg.PracticeID, arg.ID)
+	var i GetYardRow
+	err := row.Scan(
+		&i.ID,
+		&i.Name,
+		&i.Address,
+		&i.Phone,
+		&i.Version,
+	)
+	return i, err
+}
+
 const getYards = `-- name: GetYards :many
-SELECT id, name, address, phone FROM yards WHERE practice_id = ? ORDER BY name, id
+SELECT id, name, address, phone, version FROM yards WHERE practice_id = ? ORDER BY name, id
 `
 
 type GetYardsRow struct {
@@ -322,6 +352,7 @@ type GetYardsRow struct {
 	Name    string
 	Address string
 	Phone   string
+	Version int64
 }
 
 func (q *Queries) GetYards(ctx context.Context, practiceID string) ([]GetYardsRow, error) {
@@ -338,6 +369,7 @@ func (q *Queries) GetYards(ctx context.Context, practiceID string) ([]GetYardsRo
 			&i.Name,
 			&i.Address,
 			&i.Phone,
+			&i.Version,
 		); err != nil {
 			return nil, err
 		}
@@ -574,6 +606,35 @@ func (q *Queries) UpdatePerson(ctx context.Context, arg UpdatePersonParams) (int
 		arg.Phone,
 		arg.Email,
 		arg.Note,
+		arg.PracticeID,
+		arg.ID,
+		arg.Version,
+	)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
+const updateYard = `-- name: UpdateYard :execrows
+UPDATE yards SET name = ?, address = ?, phone = ?, version = version + 1
+WHERE practice_id = ? AND id = ? AND version = ?
+`
+
+type UpdateYardParams struct {
+	Name       string
+	Address    string
+	Phone      string
+	PracticeID string
+	ID         string
+	Version    int64
+}
+
+func (q *Queries) UpdateYard(ctx context.Context, arg UpdateYardParams) (int64, error) {
+	result, err := q.exec(ctx, q.updateYardStmt, updateYard,
+		arg.Name,
+		arg.Address,
+		arg.Phone,
 		arg.PracticeID,
 		arg.ID,
 		arg.Version,

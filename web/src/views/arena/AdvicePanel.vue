@@ -34,7 +34,6 @@ const doing = computed(() => {
       {{ advice.why.text }}
       <template v-if="advice.rest && advice.action !== 'end session'"> Rest {{ advice.rest }} s first.</template>
       <template v-if="advice.release"> A {{ advice.release }} release.</template>
-      <button type="button" class="link" :aria-expanded="numbers" @click="numbers = !numbers">the numbers</button>
     </p>
     <p v-if="unsent" class="why strong">{{ unsent }} kept here that this does not know yet.</p>
     <dl v-if="numbers" class="numbers">
@@ -54,6 +53,7 @@ const doing = computed(() => {
     <div class="acts">
       <button v-if="doing" type="button" class="do" @click="emit('take')">{{ doing }}</button>
       <button v-if="!other" type="button" class="other" @click="emit('otherwise')">I do otherwise</button>
+      <button type="button" :aria-expanded="numbers" @click="numbers = !numbers">numbers</button>
       <button type="button" class="change" @click="emit('change')">change ask</button>
     </div>
     <p v-for="w in advice.warnings" :key="w.rule" class="note">
@@ -79,15 +79,6 @@ const doing = computed(() => {
 }
 .why {
   font-size: var(--step-2);
-}
-.link {
-  border: 0;
-  background: none;
-  padding: 0;
-  text-decoration: underline;
-  cursor: pointer;
-  min-height: 24px;
-  margin-left: 0.4em;
 }
 .acts {
   display: flex;

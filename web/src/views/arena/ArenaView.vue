@@ -324,7 +324,8 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
   margin-top: var(--gap-3);
 }
 .set {
-  min-height: 44px;
+  min-height: var(--touch);
+  min-width: var(--touch);
   border: 2px solid var(--arena-ink);
   border-radius: var(--radius);
   background: var(--ivory-0);

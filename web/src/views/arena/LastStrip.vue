@@ -59,7 +59,7 @@ function release(when: Rep['release']) {
   gap: var(--gap-2);
 }
 button {
-  min-height: 48px;
+  min-height: var(--touch);
   min-width: var(--touch);
   border: 2px solid var(--arena-ink);
   border-radius: var(--radius);
@@ -76,7 +76,6 @@ button:disabled {
   opacity: 0.45;
 }
 .undo {
-  min-height: var(--touch);
   border: var(--stroke);
   font-weight: 700;
 }
@@ -96,8 +95,6 @@ button:disabled {
   }
   button {
     padding: 0 var(--gap-2);
-    min-width: 56px;
-    min-height: var(--touch);
   }
   .undo {
     min-width: var(--touch);

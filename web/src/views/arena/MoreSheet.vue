@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // All that can be said of the last rep: each tap corrects it.
+import { computed } from 'vue'
 import type { ArenaSession, Rep } from './useArena'
 import ArenaSheet from './ArenaSheet.vue'
 import ChipRow from '../../parts/ChipRow.vue'
@@ -15,6 +16,13 @@ const held = texts(['free', 'loose line', 'slack rope', 'held', 'tied'] as const
 const levels = Array.from({ length: 11 }, (_, i) => ({ value: i, text: String(i) }))
 const faces = ['easy', 'turns to look', 'ears tip back', 'muzzle to the person', 'bites'].map((text, value) => ({ value, text }))
 
+const ways = computed(() =>
+  [false, true].map((danger) => ({
+    title: danger ? 'Dangerous: the advice is then to make safe' : 'Way out it tried',
+    ways: session.ways_out.filter((w) => w.danger === danger).map((w) => ({ value: w.word, text: w.word })),
+  })),
+)
+
 function toggled<T extends string>(list: readonly T[] | undefined, word: T): T[] {
   const now = list ?? []
   return now.includes(word) ? now.filter((w) => w !== word) : [...now, word]
@@ -24,16 +32,15 @@ const once = <T,>(now: T | undefined, value: T) => (now === value ? undefined : 
 
 <template>
   <ArenaSheet title="The last rep" @close="emit('close')">
-    <section>
-      <h3>Way out it tried</h3>
+    <section v-for="g in ways" :key="g.title">
+      <h3>{{ g.title }}</h3>
       <ChipRow
         big
-        label="Way out"
-        :choices="session.ways_out.map((w) => ({ value: w.word, text: w.danger ? `${w.word} !` : w.word }))"
+        :label="g.title"
+        :choices="g.ways"
         :chosen="rep.ways_out ?? []"
         @toggle="emit('correct', { ways_out: toggled(rep.ways_out, $event as NonNullable<Rep['ways_out']>[number]) })"
       />
-      <p>Those with ! are dangerous: the advice is to make safe.</p>
     </section>
     <section>
       <h3>Signs</h3>

@@ -123,6 +123,7 @@ const says = computed(() => {
   stroke-linecap: round;
 }
 .tight {
+  stroke-linecap: round;
   stroke: var(--leather);
   stroke-width: 60;
 }

@@ -6,6 +6,7 @@ import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
 import AccountList from './AccountList.vue'
 import PersonForm from './PersonForm.vue'
+import YardList from './YardList.vue'
 
 type Person = Schemas['Person']
 
@@ -70,6 +71,7 @@ async function done() {
             </li>
           </ul>
         </section>
+        <YardList />
         <AccountList v-if="isLead" />
       </div>
     </PageState>
