@@ -4,7 +4,6 @@ package e2e
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"net"
@@ -269,25 +268,6 @@ func (u *user) signsInDemo() *user {
 	u.presses("Look round as Wren Harrow")
 	u.seesIn("h1", "Horses")
 	return u
-}
-
-// api asks the server with the user's own cookie, as the page would.
-func (u *user) api(method, path string, body any) (int, map[string]any) {
-	u.t.Helper()
-	text, err := json.Marshal(body)
-	require.NoError(u.t, err)
-	out := u.MustEval(`async (method, path, body) => {
-		const r = await fetch(path, { method, headers: { 'Content-Type': 'application/json' }, body: method === 'GET' ? undefined : body })
-		return JSON.stringify({ status: r.status, body: await r.json().catch(() => ({})) })
-	}`, method, path, string(text))
-	var answer struct {
-		Status int            `json:"status"`
-		Body   map[string]any `json:"body"`
-	}
-	if json.Unmarshal([]byte(out.Str()), &answer) != nil {
-		return 0, nil
-	}
-	return answer.Status, answer.Body
 }
 
 func (u *user) key(k input.Key) {

@@ -60,6 +60,7 @@ type Step struct {
 	Key      string           `json:"key"`
 	Name     string           `json:"name" doc:"short name, on the plank"`
 	Ask      phrase.Slotted   `json:"ask"`
+	Plain    phrase.Slotted   `json:"plain" doc:"the ask as an owner understands it, as what the horse is doing"`
 	Release  phrase.Slotted   `json:"release,omitempty" doc:"what earns the release"`
 	Watch    phrase.Slotted   `json:"watch,omitempty" doc:"mistakes and cautions"`
 	Measures []Measure        `json:"measures,omitempty"`

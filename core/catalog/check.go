@@ -67,8 +67,8 @@ func checkLadder(c *Catalog, l Ladder, fault func(string, string, ...any)) {
 			}
 			continue
 		}
-		if s.Ask == "" || s.Name == "" || len(s.Measures) == 0 || s.Pass.Text == "" || s.Pass.Run < 1 || s.Pass.Level < 1 {
-			fault(s.Key, "a step needs a name, an ask, a measure and a pass mark")
+		if s.Ask == "" || s.Plain == "" || s.Name == "" || len(s.Measures) == 0 || s.Pass.Text == "" || s.Pass.Run < 1 || s.Pass.Level < 1 {
+			fault(s.Key, "a step needs a name, an ask, plain words for it, a measure and a pass mark")
 		}
 		for _, n := range s.Needs {
 			checkNeed(c, s.Key, n, fault)

@@ -169,7 +169,7 @@ func (w *writer) gained(state horse.StepState) []phrase.Slotted {
 // stepName says a step in words an owner can follow.
 func (w *writer) stepName(key string) phrase.Slotted {
 	step, _ := w.in.Catalog.Step(key)
-	return "“" + phrase.Slotted(strings.ToLower(string(step.Ask[:1]))) + step.Ask[1:] + "”"
+	return step.Plain
 }
 
 func (w *writer) saw(say saying) {

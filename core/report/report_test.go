@@ -47,8 +47,8 @@ func text(d Document, section string) string {
 
 func TestTheReportSaysWhatTheLogSays(t *testing.T) {
 	d := Visit(input(t))
-	assert.Contains(t, text(d, "one"), "Plum has now shown")
-	assert.Contains(t, text(d, "worked"), "2 soft of 3")
+	assert.Contains(t, text(d, "one"), "New for Plum: front feet on and off when asked")
+	assert.Contains(t, text(d, "worked"), "Of 3 answers, 2 soft")
 	assert.Contains(t, text(d, "saw"), "tense at times")
 	assert.Contains(t, text(d, "home"), "do not practise with the float")
 	assert.Contains(t, text(d, "care"), "does not replace your vet")

@@ -111,6 +111,7 @@ type step struct {
 	Key      string            `yaml:"step"`
 	Name     string            `yaml:"name"`
 	Ask      phrase.Slotted    `yaml:"ask"`
+	Plain    phrase.Slotted    `yaml:"plain"`
 	Release  phrase.Slotted    `yaml:"release"`
 	Watch    phrase.Slotted    `yaml:"watch"`
 	Measure  []catalog.Measure `yaml:"measure"`
@@ -195,7 +196,7 @@ func (doc ladder) ladder(rules catalog.HouseRules) (catalog.Ladder, error) {
 
 func (doc step) step(rules catalog.HouseRules) (catalog.Step, error) {
 	s := catalog.Step{
-		Key: doc.Key, Name: doc.Name, Ask: doc.Ask, Release: doc.Release, Watch: doc.Watch,
+		Key: doc.Key, Name: doc.Name, Ask: doc.Ask, Plain: doc.Plain, Release: doc.Release, Watch: doc.Watch,
 		Measures: doc.Measure, Variants: doc.Variants, Blocked: doc.Blocked, Kit: doc.Kit,
 		Link: doc.Link, Tied: doc.Tied, Means: doc.Means, Trailer: doc.Trailer, Bars: doc.Bars,
 	}

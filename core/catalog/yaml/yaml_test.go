@@ -117,16 +117,16 @@ swap sides: after the step
 
 func TestFaultsAreNamedWithTheirPlace(t *testing.T) {
 	head := "ladder: a\nname: A\nkind: foundation\nschools: [doses]\nwhere: here\nsteps:\n"
-	good := "  - {step: a.one, name: one, ask: does it, measure: [answer], pass: usual}\n"
+	good := "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer], pass: usual}\n"
 	for name, test := range map[string]struct{ text, want string }{
 		"key twice":      {head + good + good, "a.one: there are two steps with this key"},
-		"no pass mark":   {head + "  - {step: a.one, name: one, ask: does it, measure: [answer]}\n", "a.one: a step needs"},
-		"unknown need":   {head + "  - {step: a.one, name: one, ask: does it, measure: [answer], pass: usual, needs: [b.two]}\n", `a.one: it needs "b.two"`},
-		"circle":         {head + "  - {step: a.one, name: one, ask: does it, measure: [answer], pass: usual, needs: [a.two]}\n  - {step: a.two, name: two, ask: does it, measure: [answer], pass: usual}\n", "in a circle: a.one → a.two → a.one"},
+		"no pass mark":   {head + "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer]}\n", "a.one: a step needs"},
+		"unknown need":   {head + "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer], pass: usual, needs: [b.two]}\n", `a.one: it needs "b.two"`},
+		"circle":         {head + "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer], pass: usual, needs: [a.two]}\n  - {step: a.two, name: two, ask: does it, plain: doing it, measure: [answer], pass: usual}\n", "in a circle: a.one → a.two → a.one"},
 		"unknown word":   {head + "  - {step: a.one, colour: red}\n", "colour"},
-		"unknown body":   {head + "  - {step: a.one, name: one, ask: does it, measure: [answer], pass: usual, blocked: [elbow]}\n", "elbow"},
+		"unknown body":   {head + "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer], pass: usual, blocked: [elbow]}\n", "elbow"},
 		"link to nobody": {head + "  - {step: a.one, name: one, link: z}\n", `links to the ladder "z"`},
-		"unknown pass":   {head + "  - {step: a.one, name: one, ask: does it, measure: [answer], pass: easy}\n", `not "easy"`},
+		"unknown pass":   {head + "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer], pass: easy}\n", `not "easy"`},
 	} {
 		t.Run(name, func(t *testing.T) {
 			_, err := Read("t", fstest.MapFS{

@@ -29,12 +29,15 @@ const doing = computed(() => {
 <template>
   <section class="say" aria-live="polite">
     <p class="lab">{{ other ? 'You do otherwise. It says' : 'Next' }}</p>
-    <p class="what">{{ advice.say.text }}</p>
-    <p class="why">
-      {{ advice.why.text }}
-      <template v-if="advice.rest && advice.action !== 'end session'"> Rest {{ advice.rest }} s first.</template>
-      <template v-if="advice.release"> A {{ advice.release }} release.</template>
-    </p>
+    <button type="button" class="tell" :aria-expanded="numbers" @click="numbers = !numbers">
+      <span class="what">{{ advice.say.text }}</span>
+      <span class="why">
+        {{ advice.why.text }}
+        <template v-if="advice.rest && advice.action !== 'end session'"> Rest {{ advice.rest }} s first.</template>
+        <template v-if="advice.release"> A {{ advice.release }} release.</template>
+        <u>the numbers</u>
+      </span>
+    </button>
     <p v-if="unsent" class="why strong">{{ unsent }} kept here that this does not know yet.</p>
     <dl v-if="numbers" class="numbers">
       <dt>Rule</dt>
@@ -53,7 +56,6 @@ const doing = computed(() => {
     <div class="acts">
       <button v-if="doing" type="button" class="do" @click="emit('take')">{{ doing }}</button>
       <button v-if="!other" type="button" class="other" @click="emit('otherwise')">I do otherwise</button>
-      <button type="button" :aria-expanded="numbers" @click="numbers = !numbers">numbers</button>
       <button type="button" class="change" @click="emit('change')">change ask</button>
     </div>
     <p v-for="w in advice.warnings" :key="w.rule" class="note">
@@ -73,6 +75,17 @@ const doing = computed(() => {
 }
 .lab {
   font-size: var(--step-1);
+}
+.tell {
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+  min-height: var(--touch);
+  display: grid;
+  gap: var(--gap-2);
+  align-content: start;
+  cursor: pointer;
 }
 .what {
   font: 700 1.875rem / 1.12 var(--font-head);
@@ -125,6 +138,9 @@ const doing = computed(() => {
   .note {
     font-size: var(--step-1);
   }
+  .tell {
+    gap: var(--gap-1);
+  }
   .lab,
   .change {
     display: none;
@@ -133,8 +149,8 @@ const doing = computed(() => {
     grid-template-columns: minmax(0, 1fr) auto;
     gap: var(--gap-1) var(--gap-2);
   }
-  .what,
-  .why,
+  .tell,
+  .say > .why,
   .note,
   .numbers {
     grid-column: 1;
