@@ -376,9 +376,9 @@ func TestPeopleYardsAndSignIns(t *testing.T) {
 	rowan.presses("Change it")
 	rowan.seesIn("h1", "Horses")
 
-	u.presses(`let out\s*Rowan Pike`)
-	u.sees("no longer let in")
-	u.presses(`let out\s*Wren Harrow`)
+	u.presses(`keep out\s*Rowan Pike`)
+	u.sees("kept out")
+	u.presses(`keep out\s*Wren Harrow`)
 	u.sees("The last lead trainer stays")
 	rowan.MustActivate()
 	rowan.presses("Arena")

@@ -35,7 +35,7 @@ const doing = computed(() => {
         {{ advice.why.text }}
         <template v-if="advice.rest && advice.action !== 'end session'"> Rest {{ advice.rest }} s first.</template>
         <template v-if="advice.release"> A {{ advice.release }} release.</template>
-        <u>the numbers</u>
+        {{ ' ' }}<u>the numbers</u>
       </span>
     </button>
     <p v-if="unsent" class="why strong">{{ unsent }} kept here that this does not know yet.</p>

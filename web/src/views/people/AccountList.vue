@@ -76,7 +76,7 @@ async function leaveEverywhere() {
         <li v-for="u in data" :key="u.id" class="user">
           <div>
             <p>
-              <b>{{ u.name }}</b> <span class="quiet">{{ u.role }}{{ u.active ? '' : ', no longer let in' }}</span>
+              <b>{{ u.name }}</b> <span class="quiet">{{ u.role }}{{ u.active ? '' : ', kept out' }}</span>
             </p>
             <p class="quiet">{{ u.email }}{{ u.must_change ? ' · has not signed in yet' : '' }}</p>
           </div>
@@ -85,7 +85,7 @@ async function leaveEverywhere() {
               >reset<span class="visually-hidden"> password of {{ u.name }}</span></ElButton
             >
             <ElButton link @click="activate(u)"
-              >{{ u.active ? 'let out' : 'let in again' }}<span class="visually-hidden"> {{ u.name }}</span></ElButton
+              >{{ u.active ? 'keep out' : 'let in again' }}<span class="visually-hidden"> {{ u.name }}</span></ElButton
             >
           </div>
         </li>

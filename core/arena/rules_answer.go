@@ -1,0 +1,156 @@
+package arena
+
+import (
+	"slices"
+
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+// begin speaks before the first rep of an ask that was chosen by hand.
+func begin(s *session) (decision, bool) {
+	if s.asked == nil && len(s.reps) > 0 {
+		return decision{}, false
+	}
+	a, v := s.current()
+	step, _ := s.cat.Step(a.Step)
+	return decision{
+		action: Same, ask: a, target: v, begin: true,
+		why: phrase.Of("why.begin", phrase.Args{"release": step.Release}),
+	}, true
+}
+
+// Rule 5.
+func notCounted(s *session) (decision, bool) {
+	r := s.lastRep()
+	switch {
+	case r.counted:
+		return decision{}, false
+	case r.wrong && s.wrongs[r.Handler] >= 3:
+		return decision{action: ChangeAsk, why: phrase.Of("why.wrong.third", nil)}, true
+	case r.wrong:
+		return s.same(phrase.Of("why.wrong", nil))
+	case slices.Contains(r.Flags, horse.NotNoticed):
+		return decision{action: Refocus, then: []Action{Same}, ask: horse.Ask{Step: "head.down"}, why: phrase.Of("why.not_noticed", nil)}, true
+	}
+	return s.same(phrase.Of("why.outside", nil))
+}
+
+// tail counts how many of the run's newest reps are so.
+func tail(run []told, is func(told) bool) int {
+	n := 0
+	for i := len(run) - 1; i >= 0 && is(run[i]); i-- {
+		n++
+	}
+	return n
+}
+
+// Rule 6.
+func stepTooBig(s *session) (decision, bool) {
+	r := s.lastRep()
+	if tail(s.log(r.Ask).run, func(t told) bool { return t.Peak.Int() >= 7 }) < 3 {
+		return decision{}, false
+	}
+	return s.down(r.Ask, r.Target, 1, false, phrase.Of("why.too_big", nil)), true
+}
+
+// ceiling is the highest level for a firm or sour answer with this horse and
+// handler (rules 7 and 8, part 9).
+func (s *session) ceiling(handler string) int {
+	switch {
+	case s.in.Horse.GuardsItself:
+		return 4
+	case s.in.Handlers[handler].Beginner:
+		return 6
+	}
+	return 8
+}
+
+// Rule 7, as building and releasing has it.
+func refused(s *session) (decision, bool) {
+	r := s.lastRep()
+	log := s.log(r.Ask)
+	n := tail(log.run, told.refused)
+	if n < s.rules.Refusals {
+		return decision{}, false
+	}
+	run := log.run[len(log.run)-n:]
+	if n == s.rules.Refusals {
+		if s.mayBeFirm(*r, run) {
+			d, _ := s.same(phrase.Of("why.firm", nil))
+			d.buildTo = max(min(r.Peak.Int()+2, s.ceiling(r.Handler)), 1)
+			return d, true
+		}
+		if s.dip(run[0].n) && acceptedBefore(log, run[0].n) {
+			return s.same(phrase.Of("why.refused.dip", phrase.Args{"n": run[0].n}))
+		}
+	}
+	return s.down(r.Ask, r.Target, 1, false, phrase.Of("why.refused", phrase.Args{"n": n})), true
+}
+
+func acceptedBefore(log *askLog, n int) bool {
+	return slices.ContainsFunc(log.reps, func(t told) bool { return t.n < n && t.soft() })
+}
+
+func (s *session) mayBeFirm(r told, run []told) bool {
+	if s.known[r.Ask].State != horse.Kept || s.arousal > 1 || !s.in.Horse.BodyClear {
+		return false
+	}
+	return !slices.ContainsFunc(run, func(t told) bool {
+		return slices.Contains(t.WaysOut, horse.Reared) || slices.ContainsFunc(t.Signs, horse.FearSign) ||
+			slices.Contains(t.Signs, horse.WarningLook)
+	})
+}
+
+// Rule 8, as building and releasing has it; six mixed answers before four
+// tolerated ones, since both go down.
+func toleratedOrTry(s *session) (decision, bool) {
+	r := s.lastRep()
+	run := s.log(r.Ask).run
+	rested := func(why phrase.Message) (decision, bool) {
+		d := s.down(r.Ask, r.Target, 1, false, why)
+		d.rest = 90
+		return d, true
+	}
+	if mixed(run) >= 6 {
+		return rested(phrase.Of("why.mixed", nil))
+	}
+	switch r.answer {
+	case horse.Try:
+		return s.same(phrase.Of("why.try", nil))
+	case horse.Tolerated:
+		if tail(run, func(t told) bool { return t.answer == horse.Tolerated }) >= 4 {
+			return rested(phrase.Of("why.tolerated.four", nil))
+		}
+		if r.Manner == horse.Sour && s.in.Horse.BodyClear {
+			d, _ := s.same(phrase.Of("why.sour", nil))
+			d.buildTo = max(min(r.Peak.Int()+1, s.ceiling(r.Handler)), 1)
+			return d, true
+		}
+		if r.Manner == horse.Sour {
+			return s.same(phrase.Of("why.sour.body", nil))
+		}
+		return s.same(phrase.Of("why.tense", nil))
+	}
+	return decision{}, false
+}
+
+// mixed counts the run's newest reps without one accepted; a try that got
+// lighter or quicker does not count.
+func mixed(run []told) int {
+	n := 0
+	for i := len(run) - 1; i >= 0 && !run[i].soft(); i-- {
+		if run[i].answer == horse.Try && i > 0 && better(run[i], run[i-1]) {
+			continue
+		}
+		n++
+	}
+	return n
+}
+
+func better(t, before told) bool {
+	if t.Peak.Noted() && before.Peak.Noted() && t.Peak.Int() < before.Peak.Int() {
+		return true
+	}
+	return t.ToTry != nil && before.ToTry != nil && *t.ToTry < *before.ToTry
+}

@@ -1,0 +1,92 @@
+package arena
+
+import (
+	"slices"
+
+	"ivorybridge/core/horse"
+)
+
+// block begins a new block on another ladder, or after an ask was ended; the
+// easy known ask that finishes one belongs to it.
+func (s *session) block(t told) {
+	if s.finishing >= 0 && t.Ask == s.finishEasy {
+		return
+	}
+	s.blockOf(t.Ask, t.at-int64(t.Seconds*1000))
+}
+
+func (s *session) blockOf(a horse.Ask, at int64) {
+	step, _ := s.cat.Step(a.Step)
+	ended := s.askEnded && (len(s.reps) == 0 || a != s.reps[len(s.reps)-1].Ask)
+	if s.blockLadder != "" && s.blockLadder == step.Ladder && !ended {
+		return
+	}
+	if s.blockLadder != "" {
+		s.blockStart, s.blockEasy = max(at, s.blockStart), 0
+	}
+	s.blockLadder, s.askEnded, s.finishing = step.Ladder, false, -1
+	s.bigGiven = map[horse.Ask]bool{}
+}
+
+// note keeps what later decisions need of a decision that was just made.
+func (s *session) note(d decision) {
+	s.last = d
+	switch {
+	case d.action == EndSession && slices.Contains([]string{"1", "2", "3"}, d.rule):
+		s.over = d.rule
+	case d.action == EndAsk || d.action == ChangeAsk:
+		s.askEnded = true
+	default:
+		s.askEnded = false
+	}
+	if d.easy != nil && s.finishing < 0 {
+		s.finishing, s.finishEasy = len(s.reps), *d.easy
+	}
+}
+
+// tookDown counts a down that was taken; after the second from one ask the
+// horse stays on the lower one for the session.
+func (s *session) tookDown(d decision) {
+	s.downs[d.from]++
+	if s.downs[d.from] < 2 && !d.whole {
+		return
+	}
+	if d.ask == d.from {
+		s.stay[d.from] = true
+		return
+	}
+	s.close(d.from.Step)
+}
+
+func (s *session) schooling() float64 {
+	return float64(s.now-s.in.Started)/60000 - float64(s.easyMinutes)
+}
+
+func (s *session) blockMinutes() float64 {
+	return float64(s.now-s.blockStart)/60000 - float64(s.blockEasy)
+}
+
+// repSeconds is the median time from rep to rep in this session; the house
+// rule's while there are under 4 reps.
+func (s *session) repSeconds() float64 {
+	if len(s.reps) < 4 {
+		return float64(s.rules.RepSeconds)
+	}
+	gaps := make([]float64, 0, len(s.reps))
+	for i := 1; i < len(s.reps); i++ {
+		gaps = append(gaps, float64(s.reps[i].at-s.reps[i-1].at)/1000)
+	}
+	return median(gaps)
+}
+
+func median(v []float64) float64 {
+	slices.Sort(v)
+	n := len(v)
+	if n == 0 {
+		return 0
+	}
+	if n%2 == 1 {
+		return v[n/2]
+	}
+	return (v[n/2-1] + v[n/2]) / 2
+}

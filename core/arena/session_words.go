@@ -1,0 +1,56 @@
+package arena
+
+import (
+	"strings"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+func (s *session) dip(n int) bool {
+	m := n % s.rules.Cycle
+	return n > 0 && (m == s.rules.Cycle-1 || m == 0)
+}
+
+func (s *session) numbers() Numbers {
+	a, _ := s.current()
+	step, _ := s.cat.Step(a.Step)
+	log := s.log(a)
+	n := len(log.reps)
+	return Numbers{
+		N: n, Cycle: s.rules.Cycle, Dip: s.dip(n), PassRun: log.passRun, PassNeeds: step.Pass.Run, PassLevel: s.passLevel(step),
+		BlockMinutes: s.blockMinutes(), BlockEnds: s.rules.BlockMinutes,
+		SessionMinutes: s.schooling(), SessionCap: s.rules.SessionCap, RepSeconds: s.repSeconds(), Arousal: s.arousal,
+	}
+}
+
+func keyOf(a Action) string { return strings.ReplaceAll(a.String(), " ", "_") }
+
+func askName(step catalog.Step, a horse.Ask) phrase.Message {
+	if a.Variant.IsZero() {
+		return phrase.Of("ask", phrase.Args{"step": step.Name})
+	}
+	return phrase.Of("ask.variant", phrase.Args{"step": step.Name, "variant": variantName(a.Variant)})
+}
+
+func variantName(v horse.Variant) phrase.Message {
+	if !v.Side.IsZero() && v.Zone.IsZero() && v.Direction.IsZero() && v.Foot.IsZero() {
+		return phrase.Of("side."+v.Side.String(), nil)
+	}
+	return phrase.Of("variant", phrase.Args{"words": phrase.Sided(v.String())})
+}
+
+func targetText(step catalog.Step, v int) phrase.Message {
+	if v == 0 {
+		return phrase.Of("target.none", nil)
+	}
+	if step.Pass.Unit == "mm" {
+		return phrase.Of("target.mm", phrase.Args{"n": float64(v) / 1000})
+	}
+	unit := step.Pass.Unit
+	if unit == "" {
+		unit = "times"
+	}
+	return phrase.Of("target."+unit, phrase.Args{"n": v})
+}
