@@ -64,6 +64,7 @@ type yard struct {
 	address  string
 	database string
 	process  *exec.Cmd
+	serve    bool // a practice of its own instead of the demo
 }
 
 // demoYard starts the demo practice on a copy that this test may change.
@@ -89,7 +90,11 @@ func (y *yard) start() {
 	y.t.Helper()
 	log, err := os.OpenFile(y.database+".log", os.O_CREATE|os.O_APPEND|os.O_WRONLY, 0o600)
 	require.NoError(y.t, err)
-	y.process = exec.Command(program, "demo", "--address", y.address, "--database", y.database, "--log-level", "warn")
+	command := "demo"
+	if y.serve {
+		command = "serve"
+	}
+	y.process = exec.Command(program, command, "--address", y.address, "--database", y.database, "--log-level", "warn")
 	y.process.SysProcAttr = &syscall.SysProcAttr{Setpgid: true}
 	y.process.Stdout, y.process.Stderr = log, log
 	require.NoError(y.t, y.process.Start())
@@ -172,10 +177,14 @@ func (u *user) goes(path string) *user {
 	return u
 }
 
-// finds waits for an element of this kind with that text.
+// finds waits for an element of this kind that shows that text, a regular
+// expression.
 func (u *user) finds(css, text string) *rod.Element {
 	u.t.Helper()
-	e, err := u.Page.Timeout(patience).ElementR(css, text)
+	e, err := u.Page.Timeout(patience).ElementByJS(rod.Eval(`(css, text) => {
+		const says = new RegExp(text)
+		return [...document.querySelectorAll(css)].find((e) => e.checkVisibility() && says.test(e.innerText.replace(/\s+/g, ' '))) ?? null
+	}`, css, text))
 	require.NoError(u.t, err, "waiting for %s with %q on %s", css, text, u.MustInfo().URL)
 	return e.CancelTimeout()
 }

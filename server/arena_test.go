@@ -11,6 +11,7 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
 )
 
 var calm = map[string]any{"arousal": 1, "handler": "calm", "tack": true, "body": true}
@@ -133,7 +134,7 @@ func TestTheReportKeepsItsWording(t *testing.T) {
 	var r Report
 	p.ask(http.MethodGet, "/api/sessions/"+id+"/report", nil).into(&r)
 	line := r.Sections[0].Sentences[0]
-	assert.Contains(t, line.Said.Text, "Moth gave 1 soft answers out of 2")
+	assert.Contains(t, line.Said.Text, "Moth gave 1 soft answer out of 2")
 
 	save := func(version int, key, text string) answer {
 		return p.ask(http.MethodPut, "/api/sessions/"+id+"/report", map[string]any{
@@ -185,4 +186,100 @@ func TestAssessmentAndPlanFollowEachOther(t *testing.T) {
 	doc["story"] = map[string]any{"tries": 2, "successes": 3}
 	a := p.ask(http.MethodPost, "/api/cases/"+p.kase+"/judge", map[string]any{"doc": doc})
 	assert.Equal(t, "doc.story.successes", a.problem().Errors[0].Field)
+}
+
+func TestWhatComesLateOrByAWrongClockIsKeptAndSaid(t *testing.T) {
+	p := signedInPractice(t)
+	id, _ := p.session()
+	p.now = p.now.Add(10 * time.Minute)
+	p.logs(id, at(rep("accepted", 1), 60, 1), at(map[string]any{"id": uuid.NewString(), "kind": "end", "device": "tablet"}, 120, 2))
+	slow := at(rep("try", 2), 90, 1)
+	slow["device"] = "phone"
+	var l Logged
+	p.ask(http.MethodPost, "/api/sessions/"+id+"/entries", map[string]any{
+		"sent_at": p.now.Add(-26 * time.Hour).UnixMilli(), "entries": []any{slow},
+	}).into(&l)
+	assert.Empty(t, l.Refused)
+	var sum Summary
+	p.ask(http.MethodGet, "/api/sessions/"+id+"/summary", nil).into(&sum)
+	assert.Equal(t, 1, sum.Late)
+	assert.True(t, sum.Clock)
+	assert.Len(t, sum.Beads, 2, "nothing is lost")
+}
+
+func TestASessionSentTwiceIsOne(t *testing.T) {
+	p := signedInPractice(t)
+	body := map[string]any{"id": uuid.NewString(), "started_at": p.now.UnixMilli(), "zone": "Europe/London", "readiness": calm}
+	var one, two Arena
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", body).into(&one)
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", body).into(&two)
+	assert.Equal(t, one.ID, two.ID)
+	var rows []SessionRow
+	p.ask(http.MethodGet, "/api/horses/"+p.horse+"/sessions", nil).into(&rows)
+	assert.Len(t, rows, 1)
+	assert.False(t, rows[0].Ended)
+	var file File
+	p.ask(http.MethodGet, "/api/horses/"+p.horse, nil).into(&file)
+	assert.Equal(t, one.ID, file.Open)
+}
+
+// A device whose clock is far off begins its session now.
+func TestASessionOfAWrongClockBeginsNow(t *testing.T) {
+	p := signedInPractice(t)
+	var view Arena
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", map[string]any{
+		"id": uuid.NewString(), "started_at": p.now.AddDate(-3, 0, 0).UnixMilli(), "zone": "Pacific/Auckland", "readiness": calm,
+	}).into(&view)
+	assert.Equal(t, p.now.UnixMilli(), view.StartedAt)
+	assert.Equal(t, "2026-06-01", view.Date, "nine in London is evening there, the same day")
+}
+
+func TestTheOwnerHandlesOnlyWhereTheGradeLets(t *testing.T) {
+	p := signedInPractice(t)
+	begin := func() answer {
+		return p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", map[string]any{
+			"id": uuid.NewString(), "started_at": p.now.UnixMilli(), "zone": "Europe/London", "readiness": calm, "handler": p.owner,
+		})
+	}
+	var view Arena
+	begin().into(&view)
+	assert.Equal(t, p.owner, view.Handler)
+	doc := map[string]any{"story": map[string]any{}, "baseline": map[string]any{"done": true}, "events": []any{
+		map[string]any{"kind": "charged", "on": "2026-05-20"},
+	}}
+	require.Equal(t, http.StatusOK, p.ask(http.MethodPost, "/api/cases/"+p.kase+"/assessments", map[string]any{"doc": doc}).Code)
+	a := begin()
+	assert.Equal(t, http.StatusUnprocessableEntity, a.Code, "charged: high care, and the owner does not handle")
+	assert.Equal(t, "handler", a.problem().Errors[0].Field)
+	var r Readying
+	p.ask(http.MethodGet, "/api/cases/"+p.kase+"/readying", nil).into(&r)
+	assert.Equal(t, horse.HighCare, r.Care)
+	assert.Len(t, r.Handlers, 1)
+	assert.NotEmpty(t, r.Safety.Text)
+}
+
+// The same sentence in another practice's words.
+func TestAnswersAreSaidInThePracticesWords(t *testing.T) {
+	p := newPractice(t)
+	p.words = phrase.Words{Vehicle: "float", Sides: "left and right"}
+	p.fill("Down under")
+	p.signIn("Down under@example.org", password)
+	var choices []ProblemChoice
+	p.ask(http.MethodGet, "/api/problems", nil).into(&choices)
+	assert.EqualValues(t, "float loading", choices[0].Name)
+	id, view := p.session()
+	said := map[string]string{}
+	for _, c := range view.Cards {
+		for _, v := range c.Variants {
+			said[v.Variant.String()] = v.Name.Text
+		}
+		assert.NotContains(t, c.Ask+c.Release+c.Watch, "{")
+	}
+	assert.Equal(t, "left", said["near"])
+	var r Report
+	p.logs(id, at(rep("accepted", 3), 60, 1))
+	a := p.ask(http.MethodGet, "/api/sessions/"+id+"/report", nil)
+	a.into(&r)
+	assert.Contains(t, a.Body.String(), "do not practise with the float")
+	assert.NotContains(t, a.Body.String(), "the trailer")
 }

@@ -126,6 +126,82 @@ func TestStaleSavesShowBothVersions(t *testing.T) {
 	assert.Equal(t, http.StatusNotFound, a.Code, "an unknown yard is no conflict")
 }
 
+func TestACaseIsFinishedAndTakenUpAgain(t *testing.T) {
+	p := signedInPractice(t)
+	ask := func(version int, more map[string]any) answer {
+		body := map[string]any{"goal": "Loads alone", "finished": false, "version": version}
+		for k, v := range more {
+			body[k] = v
+		}
+		return p.ask(http.MethodPut, "/api/cases/"+p.kase, body)
+	}
+	change := func(version int, more map[string]any) (k Case) {
+		ask(version, more).into(&k)
+		return k
+	}
+	assert.Equal(t, "2026-06-01", change(1, map[string]any{"finished": true}).FinishedOn)
+	var rows []Row
+	p.ask(http.MethodGet, "/api/caseload", nil).into(&rows)
+	assert.Empty(t, rows[0].Attention, "what is finished wants nothing")
+	assert.Equal(t, http.StatusConflict, ask(1, nil).Code)
+	assert.Empty(t, change(2, map[string]any{"needed_by": "2026-09-01"}).FinishedOn)
+	assert.Equal(t, "needed_by", ask(3, map[string]any{"needed_by": "2026-05-31"}).problem().Errors[0].Field)
+	p.now = p.now.AddDate(0, 4, 0)
+	p.signIn("Wren@example.org", password)
+	assert.Equal(t, "2026-09-01", change(3, map[string]any{"needed_by": "2026-09-01"}).NeededBy, "a date that has passed since may stay")
+}
+
+func TestTheCaseloadPutsWhatPressesFirst(t *testing.T) {
+	p := signedInPractice(t)
+	assess := func(body []any) {
+		doc := map[string]any{"story": map[string]any{}, "baseline": map[string]any{"done": true, "arousal": 1}, "body": body}
+		require.Equal(t, http.StatusOK, p.ask(http.MethodPost, "/api/cases/"+p.kase+"/assessments", map[string]any{"doc": doc}).Code)
+	}
+	unlooked := p.horse
+	p.takesOn(p.who)
+	assess(nil)
+	begun := p.horse
+	p.takesOn(p.who)
+	assess([]any{map[string]any{"item": "hind leg", "state": "suspect"}})
+	lame := p.horse
+	var rows []Row
+	p.ask(http.MethodGet, "/api/caseload", nil).into(&rows)
+	var order []string
+	for _, r := range rows {
+		order = append(order, r.ID)
+	}
+	assert.Equal(t, []string{lame, unlooked, begun}, order, "a referral, then what was not looked at, then what has not begun")
+	assert.Equal(t, "Ask the vet about the hind leg.", rows[0].Attention[0].Say.Text)
+	assert.Positive(t, rows[0].Bridge.Blocked)
+}
+
+func TestPeopleAreCheckedToo(t *testing.T) {
+	p := signedInPractice(t)
+	var person Person
+	p.ask(http.MethodPost, "/api/people", map[string]any{"kind": "vet", "name": " Orla ", "phone": "1"}).into(&person)
+	assert.Equal(t, "Orla", person.Name)
+	for field, body := range map[string]map[string]any{
+		"kind": {"kind": "ghost", "name": "x"}, "name": {"kind": "vet", "name": "  "}, "email": {"kind": "vet", "name": "x", "email": "a b@c"},
+		"phone": {"kind": "vet", "name": "x", "phone": strings.Repeat("1", 61)},
+	} {
+		a := p.ask(http.MethodPut, "/api/people/"+person.ID, merged(body, "version", 1))
+		assert.Equal(t, http.StatusUnprocessableEntity, a.Code, field)
+		assert.Equal(t, field, a.problem().Errors[0].Field)
+	}
+	var yard Yard
+	p.ask(http.MethodPost, "/api/yards", map[string]any{"name": "Tarn Side"}).into(&yard)
+	a := p.ask(http.MethodPut, "/api/yards/"+yard.ID, map[string]any{"name": " ", "version": 1})
+	assert.Equal(t, "name", a.problem().Errors[0].Field)
+	p.ask(http.MethodPut, "/api/yards/"+yard.ID, map[string]any{"name": "Tarn Side", "phone": "2", "version": 1}).into(&yard)
+	assert.EqualValues(t, 2, yard.Version)
+	assert.Equal(t, http.StatusConflict, p.ask(http.MethodPut, "/api/yards/"+yard.ID, map[string]any{"name": "x", "version": 1}).Code)
+}
+
+func merged(body map[string]any, key string, value any) map[string]any {
+	body[key] = value
+	return body
+}
+
 func TestPasswordsAreNotEchoed(t *testing.T) {
 	p := newPractice(t)
 	secret := strings.Repeat("s3cret", 50)

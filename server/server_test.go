@@ -39,11 +39,12 @@ type practice struct {
 	owner  string
 	cookie *http.Cookie
 	from   string // network address
+	words  phrase.Words
 }
 
 func newPractice(t testing.TB) *practice {
 	t.Helper()
-	p := &practice{t: t, now: time.Date(2026, 6, 1, 9, 0, 0, 0, time.UTC), from: "192.0.2.7:1000"}
+	p := &practice{t: t, words: phrase.Shipped, now: time.Date(2026, 6, 1, 9, 0, 0, 0, time.UTC), from: "192.0.2.7:1000"}
 	catalog, err := yaml.Shipped()
 	require.NoError(t, err)
 	db, err := store.Open(context.Background(), filepath.Join(t.TempDir(), "p.db"), p.now)
@@ -62,7 +63,7 @@ func newPractice(t testing.TB) *practice {
 func (p *practice) fill(name string) store.Who {
 	ctx := context.Background()
 	who := store.Who{Practice: uuid.NewString(), User: uuid.NewString(), At: p.now.UnixMilli()}
-	require.NoError(p.t, p.Store.AddPractice(ctx, store.Practice{ID: who.Practice, Name: name, Zone: "Europe/London", Words: phrase.Shipped}, who.At))
+	require.NoError(p.t, p.Store.AddPractice(ctx, store.Practice{ID: who.Practice, Name: name, Zone: "Europe/London", Words: p.words}, who.At))
 	require.NoError(p.t, p.Store.AddUser(ctx, who, store.User{ID: who.User, Name: name, Email: name + "@example.org", Role: store.Lead, Hash: hash}))
 	p.takesOn(who)
 	return who

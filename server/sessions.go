@@ -133,6 +133,8 @@ type Summary struct {
 	Care   horse.Care      `json:"care"`
 	Was    horse.Care      `json:"care_before"`
 	EndID  string          `json:"end_id,omitempty" doc:"id of the entry that ended it"`
+	Late   int             `json:"late" doc:"reps and marks that arrived after the session had ended"`
+	Clock  bool            `json:"clock_off" doc:"a device's clock was wrong; its times were corrected"`
 }
 
 func (s *Server) sessionOperations() {
@@ -360,6 +362,16 @@ func (s *Server) summary(ctx context.Context, c caller, in *sessionInput) (Summa
 	}
 	if end := endedBy(r.days[i].Track); end != nil {
 		sum.EndID = end.ID
+	}
+	if err != nil {
+		return Summary{}, err
+	}
+	track, err := s.Store.Track(ctx, c.Practice, in.ID)
+	for _, k := range track {
+		sum.Clock = sum.Clock || k.ClockOff
+		if k.AfterEnd && k.Replaces == "" && (k.Kind == arena.KindRep || k.Kind == arena.KindMark) {
+			sum.Late++
+		}
 	}
 	return sum, err
 }

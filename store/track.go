@@ -99,16 +99,6 @@ func (s *Store) SessionsOf(ctx context.Context, practice, horseID string) ([]Ses
 	return list, nil
 }
 
-// LastWorked tells the last day each horse was worked.
-func (s *Store) LastWorked(ctx context.Context, practice string) (map[string]string, error) {
-	rows, err := s.read.GetLastWorked(ctx, practice)
-	days := map[string]string{}
-	for _, r := range rows {
-		days[r.HorseID] = r.LastDate
-	}
-	return days, reading("the last days worked", err)
-}
-
 // clockSlack is how far a device's clock may be off before its times are
 // corrected, in milliseconds.
 const clockSlack = 5 * 60_000

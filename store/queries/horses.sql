@@ -45,10 +45,6 @@ INSERT INTO assessments (id, practice_id, case_id, on_date, doc, created_at) VAL
 -- name: GetAssessments :many
 SELECT id, case_id, on_date, doc, version FROM assessments WHERE practice_id = ? AND case_id = ? ORDER BY on_date, created_at;
 
--- name: GetAllAssessments :many
-SELECT a.id, a.case_id, a.on_date, a.doc, a.version FROM assessments AS a
-WHERE a.practice_id = ? ORDER BY a.on_date, a.created_at;
-
 -- name: UpdateAssessment :execrows
 UPDATE assessments SET doc = ?, version = version + 1 WHERE practice_id = ? AND id = ? AND version = ?;
 

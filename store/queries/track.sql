@@ -12,9 +12,6 @@ FROM sessions WHERE practice_id = ? AND id = ?;
 SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
 FROM sessions WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, started_at;
 
--- name: GetLastWorked :many
-SELECT horse_id, CAST(max(local_date) AS TEXT) AS last_date FROM sessions WHERE practice_id = ? GROUP BY horse_id;
-
 -- name: InsertEntry :exec
 INSERT INTO entries (
   id, practice_id, session_id, device, seq, device_at, at, received_at, clock_off, after_end, kind, written_by, body

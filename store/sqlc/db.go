@@ -33,9 +33,6 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.deleteSignInsOfStmt, err = db.PrepareContext(ctx, deleteSignInsOf); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteSignInsOf: %w", err)
 	}
-	if q.getAllAssessmentsStmt, err = db.PrepareContext(ctx, getAllAssessments); err != nil {
-		return nil, fmt.Errorf("error preparing query GetAllAssessments: %w", err)
-	}
 	if q.getAssessmentStmt, err = db.PrepareContext(ctx, getAssessment); err != nil {
 		return nil, fmt.Errorf("error preparing query GetAssessment: %w", err)
 	}
@@ -65,9 +62,6 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getHorsesStmt, err = db.PrepareContext(ctx, getHorses); err != nil {
 		return nil, fmt.Errorf("error preparing query GetHorses: %w", err)
-	}
-	if q.getLastWorkedStmt, err = db.PrepareContext(ctx, getLastWorked); err != nil {
-		return nil, fmt.Errorf("error preparing query GetLastWorked: %w", err)
 	}
 	if q.getLatestReportStmt, err = db.PrepareContext(ctx, getLatestReport); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLatestReport: %w", err)
@@ -197,11 +191,6 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing deleteSignInsOfStmt: %w", cerr)
 		}
 	}
-	if q.getAllAssessmentsStmt != nil {
-		if cerr := q.getAllAssessmentsStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing getAllAssessmentsStmt: %w", cerr)
-		}
-	}
 	if q.getAssessmentStmt != nil {
 		if cerr := q.getAssessmentStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getAssessmentStmt: %w", cerr)
@@ -250,11 +239,6 @@ func (q *Queries) Close() error {
 	if q.getHorsesStmt != nil {
 		if cerr := q.getHorsesStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getHorsesStmt: %w", cerr)
-		}
-	}
-	if q.getLastWorkedStmt != nil {
-		if cerr := q.getLastWorkedStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing getLastWorkedStmt: %w", cerr)
 		}
 	}
 	if q.getLatestReportStmt != nil {
@@ -479,7 +463,6 @@ type Queries struct {
 	deleteExpiredSignInsStmt *sql.Stmt
 	deleteSignInStmt         *sql.Stmt
 	deleteSignInsOfStmt      *sql.Stmt
-	getAllAssessmentsStmt    *sql.Stmt
 	getAssessmentStmt        *sql.Stmt
 	getAssessmentsStmt       *sql.Stmt
 	getCaseStmt              *sql.Stmt
@@ -490,7 +473,6 @@ type Queries struct {
 	getFirstPracticeStmt     *sql.Stmt
 	getHorseStmt             *sql.Stmt
 	getHorsesStmt            *sql.Stmt
-	getLastWorkedStmt        *sql.Stmt
 	getLatestReportStmt      *sql.Stmt
 	getOwnersStmt            *sql.Stmt
 	getPeopleStmt            *sql.Stmt
@@ -536,7 +518,6 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		deleteExpiredSignInsStmt: q.deleteExpiredSignInsStmt,
 		deleteSignInStmt:         q.deleteSignInStmt,
 		deleteSignInsOfStmt:      q.deleteSignInsOfStmt,
-		getAllAssessmentsStmt:    q.getAllAssessmentsStmt,
 		getAssessmentStmt:        q.getAssessmentStmt,
 		getAssessmentsStmt:       q.getAssessmentsStmt,
 		getCaseStmt:              q.getCaseStmt,
@@ -547,7 +528,6 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getFirstPracticeStmt:     q.getFirstPracticeStmt,
 		getHorseStmt:             q.getHorseStmt,
 		getHorsesStmt:            q.getHorsesStmt,
-		getLastWorkedStmt:        q.getLastWorkedStmt,
 		getLatestReportStmt:      q.getLatestReportStmt,
 		getOwnersStmt:            q.getOwnersStmt,
 		getPeopleStmt:            q.getPeopleStmt,

@@ -10,48 +10,6 @@ import (
 	"database/sql"
 )
 
-const getAllAssessments = `-- name: GetAllAssessments :many
-SELECT a.id, a.case_id, a.on_date, a.doc, a.version FROM assessments AS a
-WHERE a.practice_id = ? ORDER BY a.on_date, a.created_at
-`
-
-type GetAllAssessmentsRow struct {
-	ID      string
-	CaseID  string
-	OnDate  string
-	Doc     string
-	Version int64
-}
-
-func (q *Queries) GetAllAssessments(ctx context.Context, practiceID string) ([]GetAllAssessmentsRow, error) {
-	rows, err := q.query(ctx, q.getAllAssessmentsStmt, getAllAssessments, practiceID)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	items := []GetAllAssessmentsRow{}
-	for rows.Next() {
-		var i GetAllAssessmentsRow
-		if err := rows.Scan(
-			&i.ID,
-			&i.CaseID,
-			&i.OnDate,
-			&i.Doc,
-			&i.Version,
-		); err != nil {
-			return nil, err
-		}
-		items = append(items, i)
-	}
-	if err := rows.Close(); err != nil {
-		return nil, err
-	}
-	if err := rows.Err(); err != nil {
-		return nil, err
-	}
-	return items, nil
-}
-
 const getAssessment = `-- name: GetAssessment :one
 SELECT id, case_id, on_date, doc, version FROM assessments WHERE practice_id = ? AND id = ?
 `

@@ -145,38 +145,6 @@ func (q *Queries) GetEntryKept(ctx context.Context, arg GetEntryKeptParams) (Get
 	return i, err
 }
 
-const getLastWorked = `-- name: GetLastWorked :many
-SELECT horse_id, CAST(max(local_date) AS TEXT) AS last_date FROM sessions WHERE practice_id = ? GROUP BY horse_id
-`
-
-type GetLastWorkedRow struct {
-	HorseID  string
-	LastDate string
-}
-
-func (q *Queries) GetLastWorked(ctx context.Context, practiceID string) ([]GetLastWorkedRow, error) {
-	rows, err := q.query(ctx, q.getLastWorkedStmt, getLastWorked, practiceID)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	items := []GetLastWorkedRow{}
-	for rows.Next() {
-		var i GetLastWorkedRow
-		if err := rows.Scan(&i.HorseID, &i.LastDate); err != nil {
-			return nil, err
-		}
-		items = append(items, i)
-	}
-	if err := rows.Close(); err != nil {
-		return nil, err
-	}
-	if err := rows.Err(); err != nil {
-		return nil, err
-	}
-	return items, nil
-}
-
 const getLatestReport = `-- name: GetLatestReport :one
 SELECT r.version, r.edits, r.saved_at, u.name AS saved_by FROM reports AS r
 JOIN users AS u ON u.practice_id = r.practice_id AND u.id = r.saved_by

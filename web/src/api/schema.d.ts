@@ -1782,6 +1782,8 @@ export interface components {
             /** @enum {string} */
             care_before: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
             changes: components["schemas"]["StateChange"][];
+            /** @description a device's clock was wrong; its times were corrected */
+            clock_off: boolean;
             /** Format: date */
             date: string;
             /** @description id of the entry that ended it */
@@ -1790,6 +1792,11 @@ export interface components {
             events: components["schemas"]["AssessEvent"][];
             horse: components["schemas"]["HorseRef"];
             id: string;
+            /**
+             * Format: int64
+             * @description reps and marks that arrived after the session had ended
+             */
+            late: number;
             /** Format: int64 */
             minutes: number;
             /** @description how it ended */

@@ -53,6 +53,13 @@ async function keep() {
         <p v-if="!data.ended && !waiting" class="strong note">
           This session is still open. <RouterLink :to="`/arena/${id}`">Go on with it</RouterLink>
         </p>
+        <p v-if="data.late" class="strong note">
+          {{ count(data.late, 'entry', 'entries') }} arrived from another device after this session had ended. Kept, and marked
+          so.
+        </p>
+        <p v-if="data.clock_off" class="note">
+          The clock of a device was wrong. Its entries stand in their order, at corrected times.
+        </p>
         <div class="columns">
           <section class="sheet stack">
             <h2>What changed on the bridge</h2>
