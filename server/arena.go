@@ -202,12 +202,10 @@ func (s *Server) tellArena(c caller, l *liveArena) (Told, error) {
 	told := Told{Advice: advice, Beads: beads, Count: len(l.day.Track)}
 	track := slices.Clone(l.day.Track)
 	arena.Order(track)
-	for _, e := range slices.Backward(arena.Live(track)) {
-		told.Ended = told.Ended || e.Kind == arena.KindEnd
-		if e.Kind != arena.KindAdvice && len(told.Recent) < recentEntries {
-			told.Recent = append(told.Recent, Standing{ID: e.ID, Kind: e.Kind})
-		}
+	for _, e := range arena.Recent(track, recentEntries) {
+		told.Recent = append(told.Recent, Standing{ID: e.ID, Kind: e.Kind})
 	}
+	told.Ended = ended(track)
 	return told, nil
 }
 

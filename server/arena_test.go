@@ -78,6 +78,29 @@ func TestASessionIsAdvisedAsItIsLogged(t *testing.T) {
 	assert.Empty(t, file.Open)
 }
 
+// Undo goes back over taps, not over reps: a word taken back leaves the rep.
+func TestUndoTakesBackTheLastTap(t *testing.T) {
+	p := signedInPractice(t)
+	id, _ := p.session()
+	first := at(rep("accepted", 3), 60, 1)
+	p.logs(id, first)
+	late := at(rep("accepted", 3), 65, 2)
+	late["replaces"] = first["id"]
+	late["rep"].(map[string]any)["release"] = "late"
+	l := p.logs(id, late)
+	require.Len(t, l.Told.Beads, 1)
+	assert.Equal(t, horse.Late, l.Told.Beads[0].Release)
+	undo := func(seq int) Logged {
+		return p.logs(id, at(map[string]any{"id": uuid.NewString(), "kind": "undo", "device": "tablet", "replaces": l.Told.Recent[0].ID}, 60+seq*10, seq))
+	}
+	l = undo(3)
+	require.Len(t, l.Told.Beads, 1)
+	assert.Equal(t, horse.OnTheTry, l.Told.Beads[0].Release)
+	l = undo(4)
+	assert.Empty(t, l.Told.Beads)
+	assert.Empty(t, l.Told.Recent)
+}
+
 func TestABadEntryDoesNotHoldUpTheGoodOnes(t *testing.T) {
 	p := signedInPractice(t)
 	id, _ := p.session()

@@ -179,15 +179,11 @@ func Order(track []Entry) {
 	})
 }
 
-// Live resolves undo and correction: what is left of the track, in its order,
-// each corrected entry standing at the original's place with the newest
-// correction's content. An undo of an undo brings the entry back. A
-// correction whose original is not there yet waits.
-func Live(track []Entry) []Entry {
-	byID := make(map[string]int, len(track))
+// standing tells for each entry whether it stands: not undone, or its undo
+// undone in turn.
+func standing(track []Entry) []bool {
 	undos := map[string][]int{}
 	for i, e := range track {
-		byID[e.ID] = i
 		if e.Kind == KindUndo {
 			undos[e.Replaces] = append(undos[e.Replaces], i)
 		}
@@ -211,9 +207,39 @@ func Live(track []Entry) []Entry {
 		state[i] = 2
 		return true
 	}
+	all := make([]bool, len(track))
+	for i := range track {
+		all[i] = stands(i)
+	}
+	return all
+}
+
+// Recent lists the newest n entries that stand, corrections among them, newest
+// first; undo and shown advice are left out. It is what undo goes back over.
+func Recent(track []Entry, n int) []Entry {
+	stands := standing(track)
+	var recent []Entry
+	for i, e := range slices.Backward(track) {
+		if stands[i] && e.Kind != KindUndo && e.Kind != KindAdvice && len(recent) < n {
+			recent = append(recent, e)
+		}
+	}
+	return recent
+}
+
+// Live resolves undo and correction: what is left of the track, in its order,
+// each corrected entry standing at the original's place with the newest
+// correction's content. An undo of an undo brings the entry back. A
+// correction whose original is not there yet waits.
+func Live(track []Entry) []Entry {
+	byID := make(map[string]int, len(track))
+	for i, e := range track {
+		byID[e.ID] = i
+	}
+	stands := standing(track)
 	corrected := map[string]Entry{}
 	for i, e := range track {
-		if e.Replaces == "" || e.Kind == KindUndo || !stands(i) {
+		if e.Replaces == "" || e.Kind == KindUndo || !stands[i] {
 			continue
 		}
 		root, hops := i, 0
@@ -230,7 +256,7 @@ func Live(track []Entry) []Entry {
 	}
 	var live []Entry
 	for i, e := range track {
-		if e.Kind == KindUndo || e.Replaces != "" || !stands(i) {
+		if e.Kind == KindUndo || e.Replaces != "" || !stands[i] {
 			continue
 		}
 		if c, ok := corrected[e.ID]; ok {

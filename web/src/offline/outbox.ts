@@ -19,6 +19,9 @@ export interface Kept {
 /** An entry before the outbox has given it its id, time and place. */
 export type Said = Omit<Entry, 'id' | 'at' | 'seq' | 'device'>
 
+/** Hears what the server says, and which entries have arrived there. */
+export type Hear = (told: Schemas['Told'], arrived: Set<string>) => void
+
 /** A copy that the device's database can take: without the page's proxies. */
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 
@@ -46,7 +49,7 @@ class Shelf extends Dexie {
 export class Outbox {
   readonly state = reactive({ waiting: 0, refused: 0, signal: 'ok' as Signal, oldest: 0, full: false })
   private readonly shelf: Shelf
-  private readonly listeners = new Map<string, Set<(told: Schemas['Told']) => void>>()
+  private readonly listeners = new Map<string, Set<Hear>>()
   private sending = false
   private again = false
   private failures = 0
@@ -116,7 +119,7 @@ export class Outbox {
   }
 
   /** Calls back with what the server says each time entries of a session arrived. */
-  onTold(session: string, hear: (told: Schemas['Told']) => void): () => void {
+  onTold(session: string, hear: Hear): () => void {
     const set = this.listeners.get(session) ?? new Set()
     this.listeners.set(session, set.add(hear))
     return () => set.delete(hear)
@@ -169,6 +172,7 @@ export class Outbox {
     if (!first) {
       this.size = batch
       this.state.signal = 'ok'
+      await this.count()
       return false
     }
     const some = waiting.filter((k) => k.session === first.session).slice(0, this.size)
@@ -184,8 +188,11 @@ export class Outbox {
     }
     const status = answer.response.status
     if (answer.data) {
-      await this.settle(some, answer.data.refused)
-      for (const hear of this.listeners.get(first.session) ?? []) hear(answer.data.told)
+      const { refused, told } = answer.data
+      await this.settle(some, refused)
+      const arrived = new Set(some.map((k) => k.id))
+      for (const hear of this.listeners.get(first.session) ?? []) hear(told, arrived)
+      await this.count()
       this.state.signal = 'ok'
       return true
     }
@@ -203,14 +210,13 @@ export class Outbox {
         else await this.shelf.entries.delete(k.id)
       }
     })
-    await this.count()
   }
 
   /** A batch that can't be taken is sent one by one; the one that can't be
    * taken by itself stays here, with the reason. */
   private async oneByOne(some: Kept[], why = 'The server could not take this.'): Promise<boolean> {
     if (some.length > 1) this.size = 1
-    else await this.settle(some, [{ id: some[0]?.id ?? '', say: why }])
+    else await this.settle(some, [{ id: some[0]?.id ?? '', say: why }]).then(() => this.count())
     return true
   }
 }

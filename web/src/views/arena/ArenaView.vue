@@ -92,7 +92,7 @@ async function danger() {
 
 async function end() {
   letGo()
-  await arena.end()
+  await arena.end('')
   await router.push(`/arena/${id}/after`)
 }
 

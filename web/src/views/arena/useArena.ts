@@ -1,6 +1,6 @@
 // A session in the arena: what the server says of it, what is kept here and
 // not sent yet, and what is asked next. Advice is the server's alone.
-import { computed, reactive, ref, shallowRef } from 'vue'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { api, told, type Schemas, type Trouble } from '../../api/client'
 import { useLoad } from '../../api/use'
 import type { Kept, Outbox, Said } from '../../offline/outbox'
@@ -63,15 +63,40 @@ export function useArena(id: string, box: Outbox) {
     waiting.value = await box.waiting(id)
   }
 
-  const stop = box.onTold(id, (t) => {
+  const arrived = new Set<string>()
+
+  const unhear = box.onTold(id, (t, ids) => {
+    for (const one of ids) arrived.add(one)
+    waiting.value = waiting.value.filter((k) => !ids.has(k.id))
     take(t)
-    void refresh()
   })
+
+  // Another tab may have sent what was tapped here.
+  const unwatch = watch(
+    () => box.state.waiting,
+    (n) => n === 0 && waiting.value.length > 0 && void load(),
+  )
+
+  function stop() {
+    unhear()
+    unwatch()
+  }
 
   async function add(entry: Said): Promise<string> {
     const kept = await box.add(id, entry)
-    await refresh()
+    if (!arrived.has(kept.id)) waiting.value = [...waiting.value, kept]
     return kept.id
+  }
+
+  let turn: Promise<unknown> = Promise.resolve()
+
+  /** Taps follow one another: each looks at what the one before has left. */
+  function inTurn<A extends unknown[], R>(work: (...args: A) => Promise<R>): (...args: A) => Promise<R> {
+    return (...args) => {
+      const done = turn.then(() => work(...args))
+      turn = done.catch(() => undefined)
+      return done
+    }
   }
 
   /** Advice that was shown is an entry too, and stands. */
@@ -147,37 +172,37 @@ export function useArena(id: string, box: Outbox) {
   }
 
   /** Another ask, chosen by hand: the track says so too. */
-  async function changeAsk(ask: { step: string; variant?: string }) {
+  const changeAsk = inTurn(async (ask: { step: string; variant?: string }) => {
     await add({ kind: 'mark', mark: { ask } })
     own.value = ask
-  }
+  })
 
-  async function otherwise() {
+  const otherwise = inTurn(async () => {
     const before = last.value
     await logAdvice(true)
     other.value = true
     own.value = before ? { step: before.step, variant: before.variant, target: before.target } : current.value
-  }
+  })
 
   /** Marks something; with an id, says more of that mark. */
-  const mark = (mark: Mark, note?: string, replaces?: string) => add({ kind: 'mark', mark, note, replaces })
-  const rep = (rep: Rep) => add({ kind: 'rep', rep })
+  const mark = inTurn((mark: Mark, note?: string, replaces?: string) => add({ kind: 'mark', mark, note, replaces }))
+  const rep = inTurn((rep: Rep) => add({ kind: 'rep', rep }))
 
   /** Corrects the newest rep: a new entry that names it. */
-  async function correct(change: Partial<Rep>) {
+  const correct = inTurn(async (change: Partial<Rep>) => {
     const r = last.value
     if (!r) return
     await add({ kind: 'rep', replaces: r.id, rep: { ...plain(r), ...change } })
-  }
+  })
 
   /** Undoes the newest entry that stands. */
-  async function undo() {
+  const undo = inTurn(async () => {
     const own = [...entries.value].reverse().find((e) => e.kind !== 'undo' && e.kind !== 'advice' && !undone.value.has(e.id))
     const target = own?.id ?? now.value?.recent.find((r) => !undone.value.has(r.id))?.id
     if (target) await add({ kind: 'undo', replaces: target })
-  }
+  })
 
-  const end = (note = '') => add({ kind: 'end', note: note || undefined })
+  const end = inTurn((note: string) => add({ kind: 'end', note: note || undefined }))
 
   const calm = computed(() => {
     const unsent = entries.value.map((e) => e.mark?.arousal ?? e.rep?.arousal).filter((a) => a != null)
