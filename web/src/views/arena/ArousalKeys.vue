@@ -51,4 +51,15 @@ button[aria-pressed='true'] {
   background: var(--arena-ink);
   color: var(--ivory-0);
 }
+@media (min-width: 1001px) {
+  .words {
+    grid-template-columns: repeat(5, 1fr);
+  }
+  button,
+  button:nth-child(n + 4) {
+    grid-column: auto;
+    font-size: var(--step-0);
+    padding: 0;
+  }
+}
 </style>
