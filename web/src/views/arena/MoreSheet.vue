@@ -4,15 +4,15 @@ import { computed } from 'vue'
 import type { ArenaSession, Rep } from './useArena'
 import ArenaSheet from './ArenaSheet.vue'
 import ChipRow from '../../parts/ChipRow.vue'
+import { choices } from '../../parts/choices'
 
 const { session, rep } = defineProps<{ session: ArenaSession; rep: Rep }>()
 const emit = defineEmits<{ correct: [change: Partial<Rep>]; close: [] }>()
 
-const texts = <T extends string>(words: readonly T[]) => words.map((w) => ({ value: w, text: w }))
-const flags = texts(['not noticed', 'outside cause', 'not finished', 'fed'] as const)
-const releases = texts(['on the try', 'late', 'early', 'wrong moment', 'not released'] as const)
-const manners = texts(['tense', 'sour'] as const)
-const held = texts(['free', 'loose line', 'slack rope', 'held', 'tied'] as const)
+const flags = choices(['not noticed', 'outside cause', 'not finished', 'fed'] as const)
+const releases = choices(['on the try', 'late', 'early', 'wrong moment', 'not released'] as const)
+const manners = choices(['tense', 'sour'] as const)
+const held = choices(['free', 'loose line', 'slack rope', 'held', 'tied'] as const)
 const levels = Array.from({ length: 11 }, (_, i) => ({ value: i, text: String(i) }))
 const faces = ['easy', 'turns to look', 'ears tip back', 'muzzle to the person', 'bites'].map((text, value) => ({ value, text }))
 

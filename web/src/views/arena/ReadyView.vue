@@ -7,6 +7,7 @@ import { useRouter } from 'vue-router'
 import { api, told, type Schemas } from '../../api/client'
 import { useLoad, useSend } from '../../api/use'
 import ChipRow from '../../parts/ChipRow.vue'
+import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
@@ -36,8 +37,8 @@ const gate = useSend()
 const starting = useSend()
 const picking = ref(false)
 
-const minds = (['calm', 'tight', 'scared', 'angry'] as const).map((w) => ({ value: w, text: w }))
-const stops = (['heat', 'ice', 'storm', 'lameness', 'wound', 'pain'] as const).map((w) => ({ value: w, text: w }))
+const minds = choices(['calm', 'tight', 'scared', 'angry'] as const)
+const stops = choices(['heat', 'ice', 'storm', 'lameness', 'wound', 'pain'] as const)
 const yesNo = [
   { value: 'yes', text: 'yes' },
   { value: 'no', text: 'no' },

@@ -2,6 +2,7 @@
 // Section E: the problem itself, once, low.
 import type { Schemas } from '../../api/client'
 import ChipRow from '../../parts/ChipRow.vue'
+import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
 import NumberField from '../../parts/NumberField.vue'
 
@@ -16,21 +17,19 @@ const { baseline, steps, wrong } = defineProps<{
 const emit = defineEmits<{ change: [baseline: Baseline] }>()
 
 const arousals = ['settled', 'attentive', 'tense', 'over the line', 'explosive'].map((text, value) => ({ value, text }))
-const ways = (
-  [
-    'head up',
-    'turned away',
-    'backed up',
-    'crowded in',
-    'swung hindquarters left',
-    'swung hindquarters right',
-    'leaned',
-    'pulled back',
-    'planted',
-    'rushed through',
-    'spun',
-  ] as Way[]
-).map((w) => ({ value: w, text: w }))
+const ways = choices([
+  'head up',
+  'turned away',
+  'backed up',
+  'crowded in',
+  'swung hindquarters left',
+  'swung hindquarters right',
+  'leaned',
+  'pulled back',
+  'planted',
+  'rushed through',
+  'spun',
+] as Way[])
 
 const put = <K extends keyof Baseline>(field: K, value: Baseline[K]) =>
   emit('change', { ...baseline, done: true, [field]: value })

@@ -4,6 +4,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import ChipRow from '../../parts/ChipRow.vue'
+import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
 import NumberField from '../../parts/NumberField.vue'
 
@@ -12,11 +13,10 @@ type Record = Schemas['AssessRecord']
 const record = defineModel<Record>({ required: true })
 const { wrong } = defineProps<{ wrong: (field: string) => string | undefined }>()
 
-const texts = <T extends string>(words: readonly T[]) => words.map((w) => ({ value: w, text: w }))
-const sexes = texts(['mare', 'gelding', 'stallion'] as const)
-const energies = texts(['low', 'usual', 'high'] as const)
-const foods = texts(['yes', 'no', 'only after standing'] as const)
-const pasts = texts(['none', 'ordinary', 'unhappy', 'unknown'] as const)
+const sexes = choices(['mare', 'gelding', 'stallion'] as const)
+const energies = choices(['low', 'usual', 'high'] as const)
+const foods = choices(['yes', 'no', 'only after standing'] as const)
+const pasts = choices(['none', 'ordinary', 'unhappy', 'unknown'] as const)
 
 /** Sets one field; the same choice again takes it back. */
 function set<K extends keyof Record>(field: K, value: Record[K]) {

@@ -2,6 +2,7 @@
 // Section A: the owner's story.
 import type { Schemas } from '../../api/client'
 import ChipRow from '../../parts/ChipRow.vue'
+import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
 import NumberField from '../../parts/NumberField.vue'
 
@@ -10,8 +11,7 @@ type Story = Schemas['AssessStory']
 const { story, wrong } = defineProps<{ story: Story; wrong: (field: string) => string | undefined }>()
 const emit = defineEmits<{ change: [story: Story] }>()
 
-const texts = <T extends string>(words: readonly T[]) => words.map((w) => ({ value: w, text: w }))
-const began = texts([
+const began = choices([
   'always',
   'gradually',
   'suddenly',
@@ -19,7 +19,7 @@ const began = texts([
   'after a change of tack or rider',
   'after time off',
 ] as const)
-const done = texts([
+const done = choices([
   'put away',
   'given a rest',
   'the person gives up',
@@ -27,7 +27,7 @@ const done = texts([
   'kept at it',
   'called somebody',
 ] as const)
-const handlers = texts(['beginner', 'improving', 'sound', 'professional'] as const)
+const handlers = choices(['beginner', 'improving', 'sound', 'professional'] as const)
 
 const put = <K extends keyof Story>(field: K, value: Story[K]) => emit('change', { ...story, [field]: value })
 const set = <K extends keyof Story>(field: K, value: Story[K]) => put(field, story[field] === value ? undefined : value)

@@ -6,6 +6,7 @@ import { api, told, type Schemas } from '../../api/client'
 import { me, signOut } from '../../api/me'
 import { useLoad, useSend } from '../../api/use'
 import ChipRow from '../../parts/ChipRow.vue'
+import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
@@ -18,7 +19,7 @@ const acting = useSend()
 const inviting = ref(false)
 const handed = shallowRef<Schemas['Invitation']>()
 const form = reactive({ name: '', email: '', role: 'assistant' as User['role'] })
-const roles = (['lead trainer', 'assistant', 'owner'] as const).map((r) => ({ value: r, text: r }))
+const roles = choices(['lead trainer', 'assistant', 'owner'] as const)
 
 async function act<T>(work: () => Promise<T>) {
   handed.value = undefined

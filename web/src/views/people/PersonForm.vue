@@ -3,6 +3,7 @@ import { computed, reactive } from 'vue'
 import { api, told, type Schemas } from '../../api/client'
 import { useSend } from '../../api/use'
 import ChipRow from '../../parts/ChipRow.vue'
+import { choices } from '../../parts/choices'
 import { differences } from '../../parts/differences'
 import FieldRow from '../../parts/FieldRow.vue'
 import StaleNote from '../../parts/StaleNote.vue'
@@ -13,7 +14,7 @@ type Person = Schemas['Person']
 const { person } = defineProps<{ person?: Person }>()
 const emit = defineEmits<{ done: []; leave: [] }>()
 
-const kinds = (['owner', 'yard', 'rescue', 'vet', 'dentist', 'farrier', 'other'] as const).map((k) => ({ value: k, text: k }))
+const kinds = choices(['owner', 'yard', 'rescue', 'vet', 'dentist', 'farrier', 'other'] as const)
 const form = reactive({
   kind: (person?.kind ?? 'owner') as Schemas['PersonText']['kind'],
   name: person?.name ?? '',
