@@ -306,3 +306,20 @@ func TestAnswersAreSaidInThePracticesWords(t *testing.T) {
 	assert.Contains(t, a.Body.String(), "do not practise with the float")
 	assert.NotContains(t, a.Body.String(), "the trailer")
 }
+
+// What is found while a session runs bars its steps at once.
+func TestASuspectLegBarsARunningSession(t *testing.T) {
+	p := signedInPractice(t)
+	id, _ := p.session()
+	on := func(step string, seq int) map[string]any {
+		e := at(rep("try", 2), 60*seq, seq)
+		e["rep"].(map[string]any)["step"] = step
+		return e
+	}
+	assert.Equal(t, "load.step", p.logs(id, on("load.step", 1)).Told.Advice.Next.Step)
+	doc := map[string]any{"story": map[string]any{}, "baseline": map[string]any{}, "body": []any{map[string]any{"item": "hind leg", "state": "suspect"}}}
+	require.Equal(t, http.StatusOK, p.ask(http.MethodPost, "/api/cases/"+p.kase+"/assessments", map[string]any{"doc": doc}).Code)
+	told := p.logs(id, on("load.step", 2)).Told
+	assert.Equal(t, arena.Down, told.Advice.Action)
+	assert.Equal(t, "load.front", told.Advice.Next.Step)
+}

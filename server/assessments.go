@@ -152,6 +152,7 @@ func (s *Server) addAssessment(ctx context.Context, c caller, in *assessInput) (
 	if err := s.Store.AddAssessment(ctx, c.who(), a); err != nil {
 		return Assessment{}, err
 	}
+	s.arenas.forget() // what blocks and what the horse is may have changed
 	result, err := s.with(c, r, a)
 	return Assessment{ID: a.ID, On: a.On, Doc: a.Doc, Version: a.Version, Result: result}, err
 }

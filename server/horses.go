@@ -318,6 +318,7 @@ func (s *Server) changeHorse(ctx context.Context, c caller, in *horseChange) (Ho
 	if err != nil {
 		return Horse{}, stale(err, func(now any) Horse { return viewHorse(now.(store.Horse)) })
 	}
+	s.arenas.forget() // young or guarding horses are advised otherwise
 	h, err := s.Store.Horse(ctx, c.Practice, in.ID)
 	return viewHorse(h), err
 }
