@@ -166,6 +166,7 @@ type Catalog struct {
 	Version string     `json:"version" doc:"a session pins the version that advised it"`
 	Ladders []Ladder   `json:"ladders"`
 	Rules   HouseRules `json:"rules"`
+	Judging Judging    `json:"judging"`
 
 	ladders map[string]int
 	steps   map[string][2]int

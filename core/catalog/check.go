@@ -8,11 +8,11 @@ import (
 	"ivorybridge/core/horse"
 )
 
-// New checks ladders and rules and returns the catalogue, or every fault
-// found, each with its place: keys twice, needs that lead nowhere or in a
-// circle, a step without ask, measure or pass mark.
-func New(version string, rules HouseRules, ladders []Ladder) (*Catalog, error) {
-	c := &Catalog{Version: version, Ladders: ladders, Rules: rules, ladders: map[string]int{}, steps: map[string][2]int{}}
+// New checks ladders, findings and rules and returns the catalogue, or every
+// fault found, each with its place: keys twice, needs that lead nowhere or in
+// a circle, a step without ask, measure or pass mark, a finding without weight.
+func New(version string, rules HouseRules, judging Judging, ladders []Ladder) (*Catalog, error) {
+	c := &Catalog{Version: version, Ladders: ladders, Rules: rules, Judging: judging, ladders: map[string]int{}, steps: map[string][2]int{}}
 	var faults []error
 	fault := func(place, format string, args ...any) {
 		faults = append(faults, fmt.Errorf("%s: %s", place, fmt.Sprintf(format, args...)))
@@ -38,6 +38,7 @@ func New(version string, rules HouseRules, ladders []Ladder) (*Catalog, error) {
 	for _, l := range c.Ladders {
 		checkLadder(c, l, fault)
 	}
+	checkJudging(judging, fault)
 	if len(faults) == 0 {
 		checkCircles(c, fault)
 	}

@@ -231,7 +231,7 @@ type problems struct{}
 
 func (problems) Words() []string {
 	return []string{
-		"loading", "sour", "bridling", "saddling", "feet", "bucking", "rushing", "planting", "crowding",
+		"loading", "sour", "bridling", "saddling", "girth", "feet", "bucking", "rushing", "planting", "crowding",
 		"aggression", "new thing", "mounting", "tension", "tracks", "heavy",
 	}
 }
@@ -239,8 +239,14 @@ func (problems) Words() []string {
 // Problem is a problem behaviour taken on (part 1).
 type Problem = Word[problems]
 
-// Loading is trouble at the trailer.
-var Loading = word[problems]("loading")
+// The problems that single rules look for.
+var (
+	Loading    = word[problems]("loading")
+	Saddling   = word[problems]("saddling")
+	Girth      = word[problems]("girth")
+	Crowding   = word[problems]("crowding")
+	Aggression = word[problems]("aggression")
+)
 
 type cares struct{}
 

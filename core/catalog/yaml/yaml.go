@@ -33,8 +33,9 @@ func Shipped() (*catalog.Catalog, error) {
 	return Read(Version, files)
 }
 
-// Read reads house-rules.yaml and every other .yaml file at the top of files,
-// a ladder each, in the order of their names, and checks them together.
+// Read reads house-rules.yaml, findings.yaml and every other .yaml file at the
+// top of files, a ladder each, in the order of their names, and checks them
+// together.
 func Read(version string, files fs.FS) (*catalog.Catalog, error) {
 	names, err := fs.Glob(files, "*.yaml")
 	if err != nil {
@@ -44,9 +45,17 @@ func Read(version string, files fs.FS) (*catalog.Catalog, error) {
 	if err := strict(files, rulesFile, &rules); err != nil {
 		return nil, err
 	}
+	var found findings
+	if err := strict(files, findingsFile, &found); err != nil {
+		return nil, err
+	}
+	judging, err := found.judging()
+	if err != nil {
+		return nil, fmt.Errorf("%s: %w", findingsFile, err)
+	}
 	var ladders []catalog.Ladder
 	for _, name := range names {
-		if name == rulesFile {
+		if name == rulesFile || name == findingsFile {
 			continue
 		}
 		var doc ladder
@@ -59,10 +68,13 @@ func Read(version string, files fs.FS) (*catalog.Catalog, error) {
 		}
 		ladders = append(ladders, l)
 	}
-	return catalog.New(version, catalog.HouseRules(rules), ladders)
+	return catalog.New(version, catalog.HouseRules(rules), judging, ladders)
 }
 
-const rulesFile = "house-rules.yaml"
+const (
+	rulesFile    = "house-rules.yaml"
+	findingsFile = "findings.yaml"
+)
 
 // strict reads one file and refuses keys it does not know.
 func strict(files fs.FS, name string, into any) error {

@@ -118,6 +118,8 @@ swap sides: after the step
 func TestFaultsAreNamedWithTheirPlace(t *testing.T) {
 	head := "ladder: a\nname: A\nkind: foundation\nschools: [doses]\nwhere: here\nsteps:\n"
 	good := "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer], pass: usual}\n"
+	found, err := shipped.ReadFile("shipped/findings.yaml")
+	require.NoError(t, err)
 	for name, test := range map[string]struct{ text, want string }{
 		"key twice":      {head + good + good, "a.one: there are two steps with this key"},
 		"no pass mark":   {head + "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer]}\n", "a.one: a step needs"},
@@ -131,6 +133,7 @@ func TestFaultsAreNamedWithTheirPlace(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			_, err := Read("t", fstest.MapFS{
 				"house-rules.yaml": {Data: []byte(rules)},
+				"findings.yaml":    {Data: found},
 				"a.yaml":           {Data: []byte(test.text), Mode: fs.ModePerm},
 			})
 			require.ErrorContains(t, err, test.want)
