@@ -125,7 +125,7 @@ func (f *filler) tell(s story) error {
 	}
 	if s.assessed != nil {
 		doc := s.assessed(f)
-		a := store.Assessment{ID: f.id(), CaseID: t.caseID, On: f.day(s.takenOn - 1), Doc: doc}
+		a := store.Assessment{ID: f.id(), HorseID: t.horseID, On: f.day(s.takenOn - 1), Doc: doc}
 		if err := f.db.AddAssessment(f.ctx, who, a); err != nil {
 			return err
 		}

@@ -49,18 +49,36 @@ func record(f *filler, sex string, years, heightMM int, breed string) assess.Rec
 }
 
 // bodyOf sets the items named, all others clear.
-func bodyOf(state string, items ...string) []assess.BodyNote {
-	var notes []assess.BodyNote
+func bodyOf(state string, items ...string) map[horse.BodyItem]assess.BodyNote {
+	notes := map[horse.BodyItem]assess.BodyNote{}
 	for _, item := range (horse.BodyItem{}).All() {
-		n := assess.BodyNote{Item: item, State: horse.Clear}
+		n := assess.BodyNote{State: horse.Clear}
 		for _, name := range items {
 			if item.String() == name {
 				read(&n.State, state)
 			}
 		}
-		notes = append(notes, n)
+		notes[item] = n
 	}
 	return notes
+}
+
+// about is an assessment of one account of loading.
+func about(a assess.Assessment, account assess.Account) assess.Assessment {
+	a.Problems = map[horse.Problem]assess.Account{horse.Loading: account}
+	return a
+}
+
+func seen(keys ...string) map[string]horse.Source { return sourced(horse.Seen, keys) }
+
+func told(keys ...string) map[string]horse.Source { return sourced(horse.Told, keys) }
+
+func sourced(source horse.Source, keys []string) map[string]horse.Source {
+	all := map[string]horse.Source{}
+	for _, k := range keys {
+		all[k] = source
+	}
+	return all
 }
 
 func began(s *assess.Story, how string, done ...string) {
@@ -88,18 +106,28 @@ func moth() story {
 			return r
 		},
 		assessed: func(f *filler) assess.Assessment {
-			a := assess.Assessment{Body: bodyOf("clear")}
-			a.Story = assess.Story{
+			var account assess.Account
+			account.Story = assess.Story{
 				Since: f.day(400), Tries: number(11), Successes: number(2), UsualMin: number(95), WorstMin: number(180),
 				WithWhom: "Ines, and a friend behind", Where: "at home by the gate, and once at a show", Helpers: number(2),
 				Tried: "lunge line behind, food in a bucket, another horse first", WhoAlone: "Ines",
 				Description: "Plants two metres from the ramp, swings to the right, then backs away fast. Once the strap gave and she was out.",
 			}
-			began(&a.Story, "after an event", "the person gives up", "put away")
-			a.Baseline = assess.Baseline{
+			began(&account.Story, "after an event", "the person gives up", "put away")
+			account.Baseline = assess.Baseline{
 				Done: true, Reached: "load.bridge", WaysOut: []horse.WayOut{way("turned away"), way("planted")}, Arousal: horse.ArousalOf(2),
 				Recovery: number(240), Minutes: number(25), Tries: number(3), Note: "two metres from the ramp and no further; swings right",
 			}
+			account.Findings = told("did_well_in_past")
+			account.Findings["stops_and_rests_beside"] = horse.Seen
+			a := about(assess.Assessment{Body: bodyOf("clear"), Findings: seen("faces_and_pulls", "gives_when_resists", "pressure_off_stays", "worked_and_turned_out")}, account)
+			a.Tack = mothsTack(f)
+			a.Basics = map[string]assess.Basic{
+				"lead.forward": basic(6, "tolerated"), "lead.stand": basic(4, "accepted"), "lead.back": basic(8, "try"), "lead.anytime": basic(7, "try"),
+				"head.down": basic(6, "tolerated"), "head.flex near": basic(3, "accepted"), "head.flex off": basic(6, "tolerated"),
+				"quarters.hind near": basic(4, "accepted"), "quarters.hind off": basic(5, "accepted"),
+			}
+			a.Handlers = map[string]assess.Handler{"ines": {Name: "Ines", Main: true}}
 			return a
 		},
 		days: []int{40, 37, 34, 30, 27, 23, 16, 13, 9, 2}, reps: 50,
@@ -113,6 +141,24 @@ func moth() story {
 	}
 }
 
+func basic(level int, answer string) assess.Basic {
+	b := assess.Basic{Level: horse.LevelOf(level)}
+	read(&b.Grade, answer)
+	return b
+}
+
+// mothsTack is tight without a reason, and one milder trial was made.
+func mothsTack(f *filler) assess.Tack {
+	t := assess.Tack{Mouthpiece: "two pieces, steel", Trials: map[string]assess.Trial{}}
+	read(&t.Bit, "direct ring")
+	read(&t.Noseband, "tight")
+	read(&t.Saddle, "fits")
+	trial := assess.Trial{Changed: "noseband two holes looser", Milder: true, Minutes: number(10), Saw: "chewed, head lower", On: f.day(39)}
+	read(&trial.Verdict, "better")
+	t.Trials["noseband"] = trial
+	return t
+}
+
 // lantern was nearly there and slipped after time off.
 func lantern() story {
 	s := moth()
@@ -123,15 +169,19 @@ func lantern() story {
 	assessed := s.assessed
 	s.assessed = func(f *filler) assess.Assessment {
 		a := assessed(f)
-		a.Story.HandlerIs, a.Story.Since = "beginner", f.day(120)
-		a.Baseline.Note, a.Baseline.WaysOut = "rushes in and out, three times in two minutes", []horse.WayOut{way("rushed through")}
-		a.Story.Tries, a.Story.Successes, a.Story.UsualMin, a.Story.WorstMin = number(6), number(1), number(40), number(70)
-		a.Story.Description = "Rushes in, and out again before anybody can close the bar."
-		a.Story.WhoAlone, a.Story.WithWhom = "Bram", "Bram"
+		account := a.Problems[horse.Loading]
+		account.Story.Since = f.day(120)
+		account.Baseline.Note, account.Baseline.WaysOut = "rushes in and out, three times in two minutes", []horse.WayOut{way("rushed through")}
+		account.Story.Tries, account.Story.Successes, account.Story.UsualMin, account.Story.WorstMin = number(6), number(1), number(40), number(70)
+		account.Story.Description = "Rushes in, and out again before anybody can close the bar."
+		account.Story.WhoAlone, account.Story.WithWhom = "Bram", "Bram"
+		account.Findings = seen("rushes_in_and_out")
+		a.Findings = seen("starts_strong", "person_anxious")
+		a.Handlers = map[string]assess.Handler{"bram": {Name: "Bram", Main: true, Experience: horse.Beginner}}
 		e := assess.Event{On: f.day(60)}
 		read(&e.Kind, "ran over a person or broke loose")
-		a.Events = append(a.Events, e)
-		return a
+		a.Events = map[string]assess.Event{"loose": e}
+		return about(a, account)
 	}
 	s.days, s.notes = []int{51, 49, 47, 45, 43, 41, 39, 36, 16}, []string{"quiet to the end", "stood well", "light both ways", "soft, and stopped there", "through the dip", "a sigh", "good on a windy day", "curious", "had lost some of it over the break; stopped on one good one"}
 	s.seed, s.quick, s.forget, s.way, s.fright = 23, 0.55, 0.17, "rushed through", 0
@@ -151,18 +201,14 @@ func button() story {
 		r.Rides = nil
 		return r
 	}
-	s.assessed = func(*filler) assess.Assessment {
-		a := assess.Assessment{Body: bodyOf("suspect", "hind leg")}
-		for i, n := range a.Body {
-			switch n.Item.String() {
-			case "hind leg":
-				a.Body[i].Note = "near hind caught twice as she turned"
-			case "mouth", "eyes":
-				a.Body[i].State = horse.NotLookedAt
-			}
-		}
-		a.Story = assess.Story{Helpers: number(3), Where: "at the rescue's gate", Description: "Past unknown. Goes as far as the ramp and stands."}
-		return a
+	s.assessed = func(f *filler) assess.Assessment {
+		a := assess.Assessment{Body: bodyOf("suspect", "hind leg"), Findings: seen("curious")}
+		delete(a.Body, horse.Mouth)
+		delete(a.Body, horse.Eyes)
+		a.Body[horse.HindLeg] = assess.BodyNote{State: horse.Suspect, Note: "near hind caught twice as she turned", Since: f.day(s.takenOn)}
+		return about(a, assess.Account{Story: assess.Story{
+			Helpers: number(3), Where: "at the rescue's gate", Description: "Past unknown. Goes as far as the ramp and stands.",
+		}})
 	}
 	s.days, s.notes = []int{10, 4}, []string{"forward and halt quite willing; no backing", "head down at a touch"}
 	s.seed, s.quick, s.forget, s.fright = 5, 0.34, 0.05, 0

@@ -103,6 +103,40 @@ func vocabulary(r huma.Registry) {
 	word(r, assess.Began{})
 	word(r, assess.Done{})
 	word(r, assess.EventKind{})
+	word(r, horse.Cause{})
+	word(r, horse.Source{})
+	word(r, horse.Look{})
+	word(r, horse.Side{})
+	word(r, horse.Experience{})
+	word(r, assess.Hung{})
+	word(r, assess.Belief{})
+	word(r, assess.LookGiven{})
+	word(r, assess.Still{})
+	word(r, assess.Pull{})
+	word(r, assess.Floor{})
+	word(r, assess.Steadiness{})
+	word(r, assess.Pressing{})
+	word(r, assess.Prompt{})
+	word(r, assess.Bit{})
+	word(r, assess.Noseband{})
+	word(r, assess.RunningAid{})
+	word(r, assess.Extra{})
+	word(r, assess.Fit{})
+	word(r, assess.Setting{})
+	word(r, assess.Strap{})
+	word(r, assess.Verdict{})
+	word(r, assess.Professional{})
+	word(r, assess.SwapRun{})
+	word(r, assess.Head{})
+	word(r, assess.Ears{})
+	word(r, assess.Mouth{})
+	word(r, assess.Nose{})
+	word(r, assess.Contact{})
+	word(r, assess.Turn{})
+	word(r, assess.Leg{})
+	word(r, assess.Attention{})
+	word(r, assess.Mounting{})
+	word(r, assess.RiderLeg{})
 	scale(r, horse.Level{})
 	scale(r, horse.Arousal{})
 	scale(r, horse.Face{})
@@ -114,8 +148,8 @@ func vocabulary(r huma.Registry) {
 func speakPlainly() {
 	validation.MsgUnexpectedProperty = "This is not known here. Check how it is spelled."
 	validation.MsgExpectedRFC3339Date = "This is not a date. Write it as year-month-day, for example 2026-05-01."
-	validation.MsgExpectedRFC4122UUID = "This is not an id of this product. Go back to the list and choose again."
-	validation.MsgExpectedRFC5322Email = "This is not an email address. It needs a name, an @ and a place."
+	validation.MsgExpectedRFC4122UUID = "This is not an id of this product. Go back to the list and choose again.%.0s"
+	validation.MsgExpectedRFC5322Email = "This is not an email address. It needs a name, an @ and a place.%.0s"
 	validation.MsgExpectedBoolean = "This is yes or no (true or false)."
 	validation.MsgExpectedNumber = "This is a number."
 	validation.MsgExpectedInteger = "This is a whole number."

@@ -44,6 +44,15 @@ type Arena struct {
 	Told        Told             `json:"told"`
 }
 
+// feels are the words for levels 0 to 10.
+func feels() []phrase.Message {
+	words := make([]phrase.Message, 11)
+	for level := range words {
+		words[level] = progress.Feel(float64(level))
+	}
+	return words
+}
+
 // WayOut is a way out as a chip.
 type WayOut struct {
 	Word   horse.WayOut `json:"word"`
@@ -278,9 +287,7 @@ func (s *Server) arena(ctx context.Context, c caller, in *sessionInput) (Arena, 
 		Care: r.file.Risk.Care, Precautions: r.file.Precautions, Asks: s.choices(before.Plan, r), Cards: []Card{},
 		Address: r.horse.Yard.Address, Told: told, Arousals: arousals(), Signs: horse.Sign{}.All(), Stops: horse.Stop{}.All(),
 	}
-	for level := range 11 {
-		view.Feels = append(view.Feels, progress.Feel(float64(level)))
-	}
+	view.Feels = feels()
 	for _, w := range (horse.WayOut{}).All() {
 		view.WaysOut = append(view.WaysOut, WayOut{Word: w, Danger: horse.Dangerous(w)})
 	}

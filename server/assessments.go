@@ -1,13 +1,16 @@
 package server
 
 import (
+	"cmp"
 	"context"
+	"errors"
 	"net/http"
-
-	"github.com/google/uuid"
+	"slices"
+	"strings"
+	"time"
 
 	"ivorybridge/core/assess"
-	"ivorybridge/core/casefile"
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/store"
@@ -15,77 +18,113 @@ import (
 
 // Assessment is what was found on a day, with what follows from it.
 type Assessment struct {
-	ID      string            `json:"id,omitempty"`
-	On      string            `json:"on" format:"date"`
-	Doc     assess.Assessment `json:"doc"`
-	Version int64             `json:"version"`
-	Result  Result            `json:"result"`
+	ID        string                             `json:"id"`
+	On        string                             `json:"on" format:"date"`
+	Doc       assess.Assessment                  `json:"doc"`
+	Version   int64                              `json:"version"`
+	Result    assess.Result                      `json:"result"`
+	Checks    map[string][]assess.DayOfTreatment `json:"checks" doc:"repeated checks side by side, by body item"`
+	Changes   []assess.Change                    `json:"changes" doc:"against the assessment it started from"`
+	From      string                             `json:"from,omitempty" format:"date" doc:"day of the assessment it started from"`
+	Overruled []Overruled                        `json:"overruled"`
 }
 
-// Result is what the rules make of an assessment.
-type Result struct {
-	Risk        assess.Risk       `json:"risk"`
-	Precautions []phrase.Message  `json:"precautions"`
-	Referrals   []assess.Referral `json:"referrals"`
-	Blocks      []assess.Block    `json:"blocks"`
-	Start       string            `json:"start,omitempty" doc:"key of the step to begin the ladder at"`
-	StartName   string            `json:"start_name,omitempty"`
-	StartAsk    phrase.Slotted    `json:"start_ask,omitempty"`
-	Unlooked    []phrase.Message  `json:"unlooked" doc:"what was not looked at; never to be shown as clear"`
+// Overruled is a result that the trainer judged otherwise, with who and when.
+type Overruled struct {
+	Key    string `json:"key"`
+	To     string `json:"to"`
+	Reason string `json:"reason"`
+	By     string `json:"by"`
+	At     int64  `json:"at" doc:"ms"`
 }
 
-// Walk is the assessment of a case, with the words it is made of.
+// Dated names an assessment by its day.
+type Dated struct {
+	ID string `json:"id"`
+	On string `json:"on" format:"date"`
+}
+
+// Walk is the newest assessment of a horse, with the questions it is made of.
 type Walk struct {
-	Newest *Assessment       `json:"newest,omitempty" doc:"absent: never assessed"`
-	Older  []string          `json:"older" doc:"days of older assessments"`
-	Steps  []ReachedStep     `json:"steps" doc:"the ladder's steps, for how far it went"`
-	Body   []horse.BodyItem  `json:"body_items"`
-	States []horse.BodyState `json:"body_states"`
+	Newest   *Assessment      `json:"newest,omitempty" doc:"absent: never assessed"`
+	All      []Dated          `json:"all" doc:"the newest first"`
+	Problems []WalkProblem    `json:"problems" doc:"the case's own first"`
+	Further  []ProblemChoice  `json:"further" doc:"problems that can be added"`
+	Items    []WalkItem       `json:"items" doc:"the body, item by item"`
+	Tests    []WalkTest       `json:"tests" doc:"the basics, and those ridden"`
+	Arousals []phrase.Message `json:"arousals" doc:"the words for arousal 0 to 4"`
+	Feels    []phrase.Message `json:"feels" doc:"one word for each level 0 to 10"`
+	Words    WalkWords        `json:"words"`
 }
 
-// ReachedStep is a step that the baseline may have reached.
-type ReachedStep struct {
-	Key  string         `json:"key"`
-	Name string         `json:"name"`
-	Ask  phrase.Slotted `json:"ask"`
+// WalkProblem is the walk for one problem.
+type WalkProblem struct {
+	Problem  horse.Problem    `json:"problem"`
+	Name     phrase.Message   `json:"name"`
+	Sections []assess.Section `json:"sections"`
+}
+
+// WalkItem is a body item as it is looked at.
+type WalkItem struct {
+	Item     horse.BodyItem  `json:"item"`
+	Name     phrase.Message  `json:"name"`
+	Relevant []horse.Problem `json:"relevant" doc:"the problems it bears on"`
+}
+
+// WalkTest is a basic as it is asked.
+type WalkTest struct {
+	assess.Test
+	Name phrase.Slotted `json:"name"`
+	Asks []string       `json:"asks" doc:"its keys in the document"`
+}
+
+// WalkWords are the words of the parts that are drawn or laid out.
+type WalkWords struct {
+	States      []horse.BodyState     `json:"states"`
+	Pressings   []assess.Pressing     `json:"pressings"`
+	Answers     []horse.Answer        `json:"answers"`
+	Prompts     []assess.Prompt       `json:"prompts"`
+	Runs        []phrase.Message      `json:"runs" doc:"the four runs of the swap, in order"`
+	RunKeys     []assess.SwapRun      `json:"run_keys"`
+	Events      []assess.EventKind    `json:"events"`
+	Experiences []horse.Experience    `json:"experiences"`
+	Steadiness  []assess.Steadiness   `json:"steadiness"`
+	Settings    []assess.Setting      `json:"settings"`
+	Straps      []assess.Strap        `json:"straps"`
+	Verdicts    []assess.Verdict      `json:"verdicts"`
+	Who         []assess.Professional `json:"who"`
+	Beliefs     []assess.Belief       `json:"beliefs"`
+	Cares       []horse.Care          `json:"cares"`
+	Schools     []horse.School        `json:"schools"`
+}
+
+// Marked is the answer to marks that were sent.
+type Marked struct {
+	Refused    []RefusedEntry `json:"refused" doc:"marks that can't be kept, and why; all others are kept"`
+	Assessment Assessment     `json:"assessment"`
 }
 
 type caseInput struct {
 	ID string `path:"id" format:"uuid"`
 }
 
-type assessInput struct {
-	ID   string `path:"id" format:"uuid"`
-	Body struct {
-		Doc assess.Assessment `json:"doc"`
-	}
+type assessmentInput struct {
+	ID string `path:"id" format:"uuid"`
 }
 
-type assessChange struct {
+type marksInput struct {
 	ID   string `path:"id" format:"uuid"`
+	Of   string `path:"of" format:"uuid"`
 	Body struct {
-		Doc     assess.Assessment `json:"doc"`
-		Version int64             `json:"version" minimum:"1"`
+		SentAt int64         `json:"sent_at" minimum:"0" doc:"the device's clock as it sends, ms"`
+		Marks  []assess.Mark `json:"marks" minItems:"1" maxItems:"200"`
 	}
 }
 
 func (s *Server) assessmentOperations() {
-	operation(s, staff, http.MethodGet, "/api/cases/{id}/assessment", "assessment", "The newest assessment of a case", s.assessment)
-	operation(s, staff, http.MethodPost, "/api/cases/{id}/assessments", "addAssessment", "Keep a new assessment, of today", s.addAssessment)
-	operation(s, staff, http.MethodPost, "/api/cases/{id}/judge", "judge", "What the rules make of an assessment, without keeping it", s.judgeDraft)
-	operation(s, staff, http.MethodPut, "/api/assessments/{id}", "changeAssessment", "Change an assessment", s.changeAssessment)
-}
-
-func (s *Server) result(f casefile.File) Result {
-	step, _ := s.Catalog.Step(f.Start)
-	r := Result{
-		Risk: f.Risk, Precautions: f.Precautions, Referrals: f.Referrals, Blocks: f.Blocks,
-		Start: f.Start, StartName: step.Name, StartAsk: step.Ask, Unlooked: f.Unlooked,
-	}
-	if f.Assessed == "" {
-		r.Start, r.StartName, r.StartAsk = "", "", ""
-	}
-	return r
+	operation(s, staff, http.MethodGet, "/api/cases/{id}/assessment", "assessment", "The newest assessment of a case's horse, and the walk", s.assessment)
+	operation(s, staff, http.MethodGet, "/api/assessments/{id}", "anAssessment", "One assessment, as it was judged on its day", s.anAssessment)
+	operation(s, staff, http.MethodPost, "/api/horses/{id}/assessments/{of}/marks", "mark", "Keep marks of an assessment; one that is not there yet is begun", s.mark)
 }
 
 func (s *Server) assessment(ctx context.Context, c caller, in *caseInput) (Walk, error) {
@@ -93,90 +132,193 @@ func (s *Server) assessment(ctx context.Context, c caller, in *caseInput) (Walk,
 	if err != nil {
 		return Walk{}, err
 	}
-	w := Walk{Older: []string{}, Steps: []ReachedStep{}, Body: horse.BodyItem{}.All(), States: horse.BodyState{}.All()}
-	ladder, _ := s.Catalog.Ladder(r.kase.Ladder)
-	for _, step := range ladder.Steps {
-		w.Steps = append(w.Steps, ReachedStep{Key: step.Key, Name: step.Name, Ask: step.Ask})
-	}
-	for i, a := range r.assessments {
-		if i < len(r.assessments)-1 {
-			w.Older = append(w.Older, a.On)
-			continue
+	w := s.walk(r)
+	if n := len(r.assessments); n > 0 {
+		newest, err := s.viewAssessment(ctx, c, r, r.assessments[n-1])
+		if err != nil {
+			return Walk{}, err
 		}
-		w.Newest = &Assessment{ID: a.ID, On: a.On, Doc: a.Doc, Version: a.Version, Result: s.result(r.file)}
+		w.Newest = &newest
 	}
 	return w, nil
 }
 
-// check refuses what can't be, on its fields.
-func (s *Server) check(doc assess.Assessment, ladder, today string) error {
-	wrong := faults("doc.", doc.Check(today))
-	if key := doc.Baseline.Reached; key != "" {
-		if step, ok := s.Catalog.Step(key); !ok || step.Ladder != ladder {
-			wrong = append(wrong, FieldProblem{Field: "doc.baseline.reached", Say: "That is not a step of this ladder. Choose one from the list."})
+// walk lays out the questions for the case's problem and any added to it.
+func (s *Server) walk(r reading) Walk {
+	own := r.file.Problem().Problem
+	w := Walk{Words: walkWords(), Items: s.items(), Tests: s.tests(), Arousals: arousals(), Feels: feels()}
+	w.Problems = []WalkProblem{s.walkProblem(r.file.Assessment, own, false)}
+	for _, p := range (horse.Problem{}).All() {
+		if _, chosen := r.file.Assessment.Problems[p]; chosen && p != own {
+			w.Problems = append(w.Problems, s.walkProblem(r.file.Assessment, p, true))
+		} else if l, ok := s.Catalog.LadderFor(p); ok && p != own {
+			w.Further = append(w.Further, choice(p, l))
 		}
 	}
-	if len(wrong) > 0 {
-		return faulty(wrong...)
+	for _, a := range slices.Backward(r.assessments) {
+		w.All = append(w.All, Dated{ID: a.ID, On: a.On})
 	}
-	return nil
+	return w
 }
 
-// with reads the case as it would be with one more assessment of today.
-func (s *Server) with(c caller, r reading, a store.Assessment) (Result, error) {
-	r.assessments = append(r.assessments[:len(r.assessments):len(r.assessments)], a)
-	f, err := s.judge(c.today(), r, len(r.days))
-	return s.result(f), err
+func (s *Server) walkProblem(a assess.Assessment, p horse.Problem, further bool) WalkProblem {
+	return WalkProblem{Problem: p, Name: problemName(p), Sections: assess.Walk(s.Catalog, a, p, further)}
 }
 
-func (s *Server) judgeDraft(ctx context.Context, c caller, in *assessInput) (Result, error) {
-	r, err := s.read(ctx, c, in.ID)
+func problemName(p horse.Problem) phrase.Message { return phrase.Of("problem."+p.String(), nil) }
+
+func (s *Server) items() []WalkItem {
+	var items []WalkItem
+	for _, item := range (horse.BodyItem{}).All() {
+		items = append(items, WalkItem{Item: item, Name: assess.Named(item), Relevant: slices.Clone(s.Catalog.Judging.Relevant[item])})
+	}
+	return items
+}
+
+func (s *Server) tests() []WalkTest {
+	var tests []WalkTest
+	for _, t := range assess.Tests() {
+		name := phrase.Slotted(strings.TrimPrefix(t.Key, "ridden."))
+		if step, ok := s.Catalog.Step(t.Key); ok {
+			name = phrase.Slotted(step.Name)
+		}
+		tests = append(tests, WalkTest{Test: t, Name: name, Asks: t.Asks()})
+	}
+	return tests
+}
+
+func walkWords() WalkWords {
+	w := WalkWords{
+		States: horse.BodyState{}.All(), Pressings: assess.Pressing{}.All(), Answers: horse.Answer{}.All(), Prompts: assess.Prompt{}.All(),
+		RunKeys: assess.SwapRun{}.All(), Events: assess.EventKind{}.All(), Experiences: horse.Experience{}.All(),
+		Steadiness: assess.Steadiness{}.All(), Settings: assess.Setting{}.All(), Straps: assess.Strap{}.All(), Verdicts: assess.Verdict{}.All(),
+		Who: assess.Professional{}.All(), Beliefs: assess.Belief{}.All()[:3], Cares: horse.Care{}.All(), Schools: horse.School{}.All(),
+	}
+	for _, run := range w.RunKeys {
+		w.Runs = append(w.Runs, phrase.Of("run."+run.String(), nil))
+	}
+	return w
+}
+
+// viewAssessment judges an assessment: the newest with all that sessions
+// logged since, an older one as of its own day.
+func (s *Server) viewAssessment(ctx context.Context, c caller, r reading, a store.Assessment) (Assessment, error) {
+	view := Assessment{ID: a.ID, On: a.On, Doc: a.Doc, Version: a.Version, Result: r.file.Result, Checks: map[string][]assess.DayOfTreatment{}, Overruled: []Overruled{}}
+	i := slices.IndexFunc(r.assessments, func(o store.Assessment) bool { return o.ID == a.ID })
+	var err error
+	if i < len(r.assessments)-1 {
+		if view.Result, err = s.judgeAlone(r, a.Doc, a.On); err != nil {
+			return Assessment{}, err
+		}
+	}
+	if i > 0 {
+		before, err := s.judgeAlone(r, a.Base, r.assessments[i-1].On)
+		if err != nil {
+			return Assessment{}, err
+		}
+		view.From = r.assessments[i-1].On
+		view.Changes = append(assess.Changes(before, view.Result), assess.BodyChanges(a.Base, a.Doc)...)
+	}
+	for item, note := range a.Doc.Body {
+		if days := note.SideBySide(); len(days) > 0 {
+			view.Checks[item.String()] = days
+		}
+	}
+	view.Overruled, err = s.overruled(ctx, c, a)
+	return view, err
+}
+
+// judgeAlone judges a document as of a day, without the sessions.
+func (s *Server) judgeAlone(r reading, doc assess.Assessment, on string) (assess.Result, error) {
+	return assess.Judge(s.Catalog, assess.Case{Today: on, On: on, Record: r.horse.Record, Assessment: doc.About(r.file.Problem().Problem)})
+}
+
+// overruled tells who overruled what, when: the last mark in its place.
+func (s *Server) overruled(ctx context.Context, c caller, a store.Assessment) ([]Overruled, error) {
+	list := []Overruled{}
+	if len(a.Doc.Overruled) == 0 {
+		return list, nil
+	}
+	marks, err := s.Store.Marks(ctx, c.Practice, a.ID)
 	if err != nil {
-		return Result{}, err
+		return nil, err
 	}
-	if err := s.check(in.Body.Doc, r.kase.Ladder, c.today()); err != nil {
-		return Result{}, err
+	for key, o := range a.Doc.Overruled {
+		one := Overruled{Key: key, To: o.To, Reason: o.Reason}
+		for _, m := range marks {
+			if m.Path == "overruled/"+key {
+				one.By, one.At = m.By, m.At
+			}
+		}
+		list = append(list, one)
 	}
-	return s.with(c, r, store.Assessment{On: c.today(), Doc: in.Body.Doc})
+	slices.SortFunc(list, func(a, b Overruled) int { return cmp.Compare(a.Key, b.Key) })
+	return list, nil
 }
 
-func (s *Server) addAssessment(ctx context.Context, c caller, in *assessInput) (Assessment, error) {
-	r, err := s.read(ctx, c, in.ID)
-	if err != nil {
-		return Assessment{}, err
-	}
-	if err := s.check(in.Body.Doc, r.kase.Ladder, c.today()); err != nil {
-		return Assessment{}, err
-	}
-	a := store.Assessment{ID: uuid.NewString(), CaseID: in.ID, On: c.today(), Doc: in.Body.Doc, Version: 1}
-	if err := s.Store.AddAssessment(ctx, c.who(), a); err != nil {
-		return Assessment{}, err
-	}
-	s.arenas.forget() // what blocks and what the horse is may have changed
-	result, err := s.with(c, r, a)
-	return Assessment{ID: a.ID, On: a.On, Doc: a.Doc, Version: a.Version, Result: result}, err
-}
-
-func (s *Server) changeAssessment(ctx context.Context, c caller, in *assessChange) (Assessment, error) {
+func (s *Server) anAssessment(ctx context.Context, c caller, in *assessmentInput) (Assessment, error) {
 	a, err := s.Store.Assessment(ctx, c.Practice, in.ID)
 	if err != nil {
 		return Assessment{}, err
 	}
-	kase, err := s.Store.Case(ctx, c.Practice, a.CaseID)
+	r, err := s.newest(ctx, c, a.HorseID)
 	if err != nil {
 		return Assessment{}, err
 	}
-	if err := s.check(in.Body.Doc, kase.Ladder, c.today()); err != nil {
-		return Assessment{}, err
+	return s.viewAssessment(ctx, c, r, a)
+}
+
+func (s *Server) mark(ctx context.Context, c caller, in *marksInput) (Marked, error) {
+	r, err := s.newest(ctx, c, in.ID)
+	if err != nil {
+		return Marked{}, err
 	}
-	a.Doc, a.Version = in.Body.Doc, in.Body.Version
-	if err := s.Store.UpdateAssessment(ctx, c.who(), a); err != nil {
-		return Assessment{}, stale(err, func(now any) Assessment {
-			n := now.(store.Assessment)
-			return Assessment{ID: n.ID, On: n.On, Doc: n.Doc, Version: n.Version}
-		})
+	answer := Marked{Refused: []RefusedEntry{}}
+	var good []assess.Mark
+	for _, m := range in.Body.Marks {
+		if faults := m.Check(s.Catalog, c.today()); len(faults) > 0 {
+			answer.Refused = append(answer.Refused, RefusedEntry{ID: m.ID, Say: faults[0].Say})
+			continue
+		}
+		good = append(good, m)
+	}
+	begun := store.Assessment{ID: in.Of, HorseID: in.ID, On: c.dayOf(in.Body.Marks[0].At)}
+	begun.Base = r.file.Assessment // it starts from the last one
+	kept, refused, err := s.Store.Mark(ctx, c.who(), begun, in.Body.SentAt, good)
+	if err != nil {
+		return Marked{}, err
+	}
+	for i, why := range refused {
+		if why != nil {
+			answer.Refused = append(answer.Refused, RefusedEntry{ID: good[i].ID, Say: s.say(ctx, why)})
+		}
 	}
 	s.arenas.forget() // what blocks and what the horse is may have changed
-	r, err := s.read(ctx, c, a.CaseID)
-	return Assessment{ID: a.ID, On: a.On, Doc: a.Doc, Version: a.Version + 1, Result: s.result(r.file)}, err
+	if r, err = s.readOf(ctx, c, r.horse, r.kase); err != nil {
+		return Marked{}, err
+	}
+	answer.Assessment, err = s.viewAssessment(ctx, c, r, kept)
+	return answer, err
+}
+
+// say is the sentence for an error.
+func (s *Server) say(ctx context.Context, err error) string {
+	var p *Problem
+	if errors.As(s.problem(ctx, err), &p) {
+		return p.Detail
+	}
+	return err.Error()
+}
+
+// dayOf is the practice's date of an instant, today if that is to come.
+func (c caller) dayOf(ms int64) string {
+	then := c
+	if then.now = time.UnixMilli(ms); then.now.After(c.now) || ms == 0 {
+		return c.today()
+	}
+	return then.today()
+}
+
+func choice(p horse.Problem, l catalog.Ladder) ProblemChoice {
+	return ProblemChoice{Problem: p, Ladder: l.Key, Name: problemName(p)}
 }

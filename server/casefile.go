@@ -36,7 +36,7 @@ func (s *Server) read(ctx context.Context, c caller, caseID string) (reading, er
 func (s *Server) readOf(ctx context.Context, c caller, h store.Horse, kase store.Case) (reading, error) {
 	r := reading{kase: kase, horse: h}
 	var err error
-	if r.assessments, err = s.Store.Assessments(ctx, c.Practice, kase.ID); err != nil {
+	if r.assessments, err = s.Store.Assessments(ctx, c.Practice, h.ID); err != nil {
 		return reading{}, err
 	}
 	if r.sessions, r.days, err = s.Store.Days(ctx, c.Practice, h.ID); err != nil {
@@ -96,30 +96,13 @@ func endedBy(track []arena.Entry) *arena.Entry {
 	return nil
 }
 
-// problems lists the problem behaviours that have a ladder whose live rules
-// are there.
+// problems lists the problem behaviours that have a ladder.
 func (s *Server) problems(context.Context, caller, *struct{}) ([]ProblemChoice, error) {
 	choices := []ProblemChoice{}
-	for _, l := range s.Catalog.Ladders {
-		for _, school := range l.Schools {
-			if school != horse.BuildAndRelease {
-				continue
-			}
-			for _, p := range l.For {
-				choices = append(choices, ProblemChoice{Problem: p, Ladder: l.Key, Name: l.Name})
-			}
+	for _, p := range (horse.Problem{}).All() {
+		if l, ok := s.Catalog.LadderFor(p); ok {
+			choices = append(choices, choice(p, l))
 		}
 	}
 	return choices, nil
-}
-
-// ladderFor finds the ladder of a problem.
-func (s *Server) ladderFor(ctx context.Context, p horse.Problem) (string, bool) {
-	choices, _ := s.problems(ctx, caller{}, nil)
-	for _, ch := range choices {
-		if ch.Problem == p {
-			return ch.Ladder, true
-		}
-	}
-	return "", false
 }

@@ -24,7 +24,7 @@ import (
 type ProblemChoice struct {
 	Problem horse.Problem  `json:"problem"`
 	Ladder  string         `json:"ladder"`
-	Name    phrase.Slotted `json:"name"`
+	Name    phrase.Message `json:"name"`
 }
 
 // Owner is who owns a horse now.
@@ -230,10 +230,10 @@ func (s *Server) viewFile(ctx context.Context, c caller, r reading) (File, error
 	plans, err := s.Store.Plans(ctx, c.Practice, r.kase.ID)
 	view := File{
 		Horse: viewHorse(r.horse), Case: viewCase(r.kase), Bridge: f.Bridge, Risk: f.Risk, Precautions: f.Precautions,
-		Referrals: f.Referrals, Unlooked: f.Unlooked, Attention: f.Attention(), Assessed: f.Assessed,
+		Referrals: f.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Assessed: f.Assessed,
 		LastWorked: f.LastWorked, DaysOff: f.DaysOff, Sessions: len(r.sessions), Open: r.open(),
 		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
-		Before: cmp.Or(f.Assessment.Baseline.Note, f.Assessment.Story.Description),
+		Before: cmp.Or(f.Account().Baseline.Note, f.Account().Story.Description),
 	}
 	if n := len(r.days); n > 0 {
 		doc, err := s.document(r, n-1)
@@ -265,9 +265,10 @@ func (s *Server) takeOn(ctx context.Context, c caller, in *intakeInput) (Horse, 
 		},
 	}
 	wrong = append(wrong, neededBy(b.NeededBy, today)...)
-	var ok bool
-	if intake.Case.Ladder, ok = s.ladderFor(ctx, b.Problem); !ok {
-		wrong = append(wrong, FieldProblem{Field: "problem", Say: "Choose the problem. Only problems with a ladder can be taken on."})
+	ladder, ok := s.Catalog.LadderFor(b.Problem)
+	intake.Case.Ladder = ladder.Key
+	if !ok {
+		wrong = append(wrong, FieldProblem{Field: "problem", Say: "Choose the problem."})
 	}
 	switch {
 	case b.Owner != nil:

@@ -39,6 +39,7 @@ type practice struct {
 	owner  string
 	cookie *http.Cookie
 	from   string // network address
+	taps   int
 	words  phrase.Words
 }
 
@@ -152,7 +153,7 @@ func (p *practice) operations(id string) [][2]string {
 	var list [][2]string
 	for path, methods := range doc.Paths {
 		for method := range methods {
-			list = append(list, [2]string{strings.ToUpper(method), strings.ReplaceAll(path, "{id}", id)})
+			list = append(list, [2]string{strings.ToUpper(method), strings.NewReplacer("{id}", id, "{of}", uuid.NewString()).Replace(path)})
 		}
 	}
 	return list
@@ -211,12 +212,9 @@ func validBody(op [2]string) any {
 	case last == "reset":
 		return nil
 	}
-	doc := map[string]any{"story": map[string]any{}, "baseline": map[string]any{}}
 	switch {
-	case last == "judge" || last == "assessments":
-		return map[string]any{"doc": doc}
-	case strings.Contains(op[1], "/assessments/"):
-		return map[string]any{"version": 1, "doc": doc}
+	case last == "marks":
+		return map[string]any{"sent_at": 0, "marks": []any{aMark("tack/bit", "gag")}}
 	case strings.Contains(op[1], "/people/"):
 		return map[string]any{"version": 1, "name": "x", "kind": "owner"}
 	case strings.Contains(op[1], "/yards/"):
@@ -225,6 +223,13 @@ func validBody(op [2]string) any {
 		return map[string]any{"version": 1, "goal": "x", "finished": false}
 	}
 	return map[string]any{"version": 1, "name": "x", "record": map[string]any{}}
+}
+
+func aMark(path string, value any) map[string]any {
+	return map[string]any{
+		"id": uuid.NewString(), "at": time.Date(2026, 6, 1, 9, 5, 0, 0, time.UTC).UnixMilli(), "device": "tablet", "seq": 1,
+		"path": path, "value": value,
+	}
 }
 
 func rep(answer string, peak int) map[string]any {

@@ -34,15 +34,6 @@ type Case struct {
 	Version    int64
 }
 
-// An Assessment as it was kept for a case.
-type Assessment struct {
-	ID      string
-	CaseID  string
-	On      string
-	Doc     assess.Assessment
-	Version int64
-}
-
 // Intake is a horse taken on: all of it is kept, or nothing.
 type Intake struct {
 	Horse    Horse
@@ -175,57 +166,4 @@ func (s *Store) UpdateCase(ctx context.Context, who Who, c Case) error {
 		return who.changed(ctx, q, "case changed", c.ID)
 	})
 	return stale(err, func() (any, error) { return s.Case(ctx, who.Practice, c.ID) })
-}
-
-// AddAssessment keeps a new assessment of a case.
-func (s *Store) AddAssessment(ctx context.Context, who Who, a Assessment) error {
-	return s.write(ctx, "adding an assessment", func(q *sqlc.Queries) error {
-		if err := q.InsertAssessment(ctx, sqlc.InsertAssessmentParams{ID: a.ID, PracticeID: who.Practice, CaseID: a.CaseID, OnDate: a.On, Doc: doc(a.Doc), CreatedAt: who.At}); err != nil {
-			return err
-		}
-		return who.changed(ctx, q, "assessment added", a.ID)
-	})
-}
-
-func assessment(a sqlc.GetAssessmentRow) (Assessment, error) {
-	d, err := undoc[assess.Assessment]("an assessment", a.Doc)
-	return Assessment{ID: a.ID, CaseID: a.CaseID, On: a.OnDate, Doc: d, Version: a.Version}, err
-}
-
-// Assessment reads one assessment.
-func (s *Store) Assessment(ctx context.Context, practice, id string) (Assessment, error) {
-	a, err := s.read.GetAssessment(ctx, sqlc.GetAssessmentParams{PracticeID: practice, ID: id})
-	if err != nil {
-		return Assessment{}, reading("the assessment", err)
-	}
-	return assessment(a)
-}
-
-// Assessments lists the assessments of a case, the oldest first.
-func (s *Store) Assessments(ctx context.Context, practice, caseID string) ([]Assessment, error) {
-	rows, err := s.read.GetAssessments(ctx, sqlc.GetAssessmentsParams{PracticeID: practice, CaseID: caseID})
-	if err != nil {
-		return nil, reading("the assessments", err)
-	}
-	list := make([]Assessment, 0, len(rows))
-	for _, row := range rows {
-		a, err := assessment(sqlc.GetAssessmentRow(row))
-		if err != nil {
-			return nil, err
-		}
-		list = append(list, a)
-	}
-	return list, nil
-}
-
-// UpdateAssessment keeps a changed assessment.
-func (s *Store) UpdateAssessment(ctx context.Context, who Who, a Assessment) error {
-	err := s.write(ctx, "changing an assessment", func(q *sqlc.Queries) error {
-		n, err := q.UpdateAssessment(ctx, sqlc.UpdateAssessmentParams{Doc: doc(a.Doc), PracticeID: who.Practice, ID: a.ID, Version: a.Version})
-		if err := one(n, err); err != nil {
-			return err
-		}
-		return who.changed(ctx, q, "assessment changed", a.ID)
-	})
-	return stale(err, func() (any, error) { return s.Assessment(ctx, who.Practice, a.ID) })
 }

@@ -10,8 +10,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"ivorybridge/core/assess"
-	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/report"
 )
@@ -48,6 +46,8 @@ func TestTheSchemaRefusesWhatCantBe(t *testing.T) {
 		"an entry of no session": {
 			"INSERT INTO entries VALUES (?, ?, ?, 'd', 1, 0, 0, 0, 0, 0, 'rep', ?, '{}')", []any{id, practice, id, p.who.User},
 		},
+		"a mark of no assessment":   {"INSERT INTO marks VALUES (?, ?, ?, 'd', 1, 0, 0, 0, 'tack/bit', '1', ?)", []any{id, practice, id, p.who.User}},
+		"a consent to anything":     {"INSERT INTO consents VALUES (?, ?, 'anything', '2026-06-01', NULL, ?, 0)", []any{practice, id, p.who.User}},
 		"a report before the first": {"INSERT INTO reports VALUES (?, ?, 0, '{}', ?, 0)", []any{practice, p.session, p.who.User}},
 	} {
 		_, err := p.writer.Exec(c.sql, c.args...)
@@ -86,27 +86,6 @@ func TestPlansKeepTheirVersions(t *testing.T) {
 	assert.Equal(t, "Wren Harrow", plans[0].MadeBy)
 	_, err = p.AddPlan(ctx, p.who, uuid.NewString(), Plan{School: "s", Reason: "r"})
 	require.ErrorIs(t, err, ErrNotFound)
-}
-
-func TestAssessmentsStandByTheirDay(t *testing.T) {
-	ctx := context.Background()
-	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
-	newer := Assessment{ID: uuid.NewString(), CaseID: p.kase, On: "2026-06-20", Doc: assess.Assessment{Baseline: assess.Baseline{Done: true, Arousal: horse.ArousalOf(0)}}}
-	older := Assessment{ID: uuid.NewString(), CaseID: p.kase, On: "2026-06-02"}
-	for _, a := range []Assessment{newer, older} {
-		require.NoError(t, p.AddAssessment(ctx, p.who, a))
-	}
-	list, err := p.Assessments(ctx, p.who.Practice, p.kase)
-	require.NoError(t, err)
-	assert.Equal(t, []string{older.ID, newer.ID}, []string{list[0].ID, list[1].ID})
-	assert.True(t, list[1].Doc.Baseline.Arousal.Noted(), "settled is noted, and not the same as not looked at")
-	assert.False(t, list[0].Doc.Baseline.Arousal.Noted())
-
-	newer.Version, newer.Doc.Baseline.Note = 1, "stopped at the ramp"
-	require.NoError(t, p.UpdateAssessment(ctx, p.who, newer))
-	stale, ok := asStale(p.UpdateAssessment(ctx, p.who, newer))
-	require.True(t, ok)
-	assert.Equal(t, "stopped at the ramp", stale.Current.(Assessment).Doc.Baseline.Note)
 }
 
 func TestPeopleAndYardsAreChangedByVersion(t *testing.T) {

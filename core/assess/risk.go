@@ -3,6 +3,7 @@ package assess
 import (
 	"cmp"
 	"fmt"
+	"maps"
 	"slices"
 	"time"
 
@@ -85,7 +86,8 @@ func RiskOf(in RiskInput) (Risk, error) {
 		r.Lines = append(r.Lines, Line{Points: points, Why: phrase.Of("risk."+key, args)})
 	}
 	floor := in.Floor
-	for _, e := range recent(append(slices.Clone(in.Assessment.Events), in.Logged...), today) {
+	a := in.Assessment
+	for _, e := range recent(append(slices.Collect(maps.Values(a.Events)), in.Logged...), today) {
 		points, _ := e.weighs()
 		add(points, "event", phrase.Args{"kind": e.Kind.String(), "on": phrase.Date(e.On)})
 		if k := e.Kind.String(); (k == "charged" || k == "struck") && floor.Rank() < horse.HighCare.Rank() {
@@ -95,14 +97,19 @@ func RiskOf(in RiskInput) (Risk, error) {
 	if in.Record.Unhandled {
 		add(2, "unhandled", nil)
 	}
-	if in.Assessment.Baseline.WarnedLook && !in.Record.GuardsItself {
+	if a.Mind.warns() && !in.Record.GuardsItself {
 		add(2, "warning_look", nil)
 	}
-	if a := in.Assessment.Baseline.Arousal.Int(); a >= 3 {
-		add(a-1, "arousal", phrase.Args{"n": a})
+	peak := 0
+	for _, account := range a.Problems {
+		peak = max(peak, account.Baseline.Arousal.Int())
 	}
-	if i := slices.IndexFunc(in.Assessment.Body, func(b BodyNote) bool { return ill(b.State) }); i >= 0 {
-		add(1, "body", phrase.Args{"item": in.Assessment.Body[i].Item.String()})
+	if peak >= 3 {
+		add(peak-1, "arousal", phrase.Args{"n": peak})
+	}
+	items := horse.BodyItem{}.All()
+	if i := slices.IndexFunc(items, func(item horse.BodyItem) bool { return ill(a.BodyOf(item)) }); i >= 0 {
+		add(1, "body", phrase.Args{"item": Named(items[i])})
 	}
 	if in.Record.stallion(today) {
 		add(1, "stallion", nil)
@@ -110,7 +117,7 @@ func RiskOf(in RiskInput) (Risk, error) {
 	if in.Narrow {
 		add(1, "narrow", nil)
 	}
-	if in.Assessment.Story.HandlerIs == horse.Beginner.String() {
+	if a.Main() == horse.Beginner {
 		add(1, "beginner", nil)
 	}
 	r.Care = max2(grade(r.Points), floor)
@@ -156,115 +163,4 @@ func max2(a, b horse.Care) horse.Care {
 		return a
 	}
 	return b
-}
-
-// SessionRisk is the grade that the points gave on a session's day, and
-// whether the session had an event.
-type SessionRisk struct {
-	Care  horse.Care
-	Event bool
-}
-
-// Follow carries the grade over the sessions: it rises at once, falls one
-// grade at a time, only after 3 sessions without an event, and never below
-// what the points say now.
-func Follow(first horse.Care, sessions []SessionRisk, now horse.Care) horse.Care {
-	care, quiet := first, 0
-	for _, s := range sessions {
-		if s.Event {
-			quiet = 0
-		} else {
-			quiet++
-		}
-		switch {
-		case s.Care.Rank() >= care.Rank():
-			care = s.Care
-		case quiet >= 3:
-			care, quiet = care.All()[care.Rank()-2], 0
-		}
-	}
-	return max2(care, now)
-}
-
-// Precautions lists what a grade of care brings: its own and those of the
-// grades below it (part 9).
-func Precautions(care horse.Care) []phrase.Message {
-	counts := map[horse.Care]int{horse.OrdinaryCare: 6, horse.ExtraCare: 3, horse.HighCare: 5, horse.SpecialistOnly: 3}
-	var all []phrase.Message
-	for _, c := range care.All() {
-		if c.Rank() > care.Rank() {
-			break
-		}
-		for i := range counts[c] {
-			all = append(all, phrase.Of(fmt.Sprintf("care.%d.%d", c.Rank(), i+1), nil))
-		}
-	}
-	slices.Reverse(all)
-	return all
-}
-
-// Young reports whether part 9's caps for young horses hold: under 3 years, or
-// fewer than 10 rides.
-func (r Record) Young(today string) bool {
-	now, err := time.Parse(time.DateOnly, today)
-	if err != nil {
-		return false
-	}
-	born, err := time.Parse(time.DateOnly, r.Born)
-	return err == nil && born.AddDate(3, 0, 0).After(now) || r.Rides != nil && *r.Rides < 10
-}
-
-// Fault is a value that can't be, with the field it stands in.
-type Fault struct{ Field, Say string }
-
-func (f Fault) Error() string { return f.Field + ": " + f.Say }
-
-// Check says what can't be in a record, as of today.
-func (r Record) Check(today string) []Fault {
-	var faults []Fault
-	past := func(field, date, name string) {
-		if date == "" {
-			return
-		}
-		if _, err := time.Parse(time.DateOnly, date); err != nil {
-			faults = append(faults, Fault{field, name + " is not a date. Write it as year-month-day, for example 2017-05-01."})
-		} else if date > today {
-			faults = append(faults, Fault{field, name + " is in the future. Give a day up to today."})
-		}
-	}
-	past("born", r.Born, "The date of birth")
-	past("gelded", r.Gelded, "The date gelded")
-	past("arrived", r.Arrived, "The day of arrival")
-	past("last_worked", r.LastWorked, "The day last worked")
-	for field, date := range map[string]string{"gelded": r.Gelded, "arrived": r.Arrived, "last_worked": r.LastWorked} {
-		if date != "" && r.Born != "" && date < r.Born {
-			faults = append(faults, Fault{field, "This is before the horse was born (" + r.Born + "). Check both dates."})
-		}
-	}
-	if r.Born != "" && r.Born < "1960" {
-		faults = append(faults, Fault{"born", "No horse is that old. Check the year of birth."})
-	}
-	slices.SortFunc(faults, func(a, b Fault) int { return cmp.Compare(a.Field, b.Field) })
-	return faults
-}
-
-// Check says what can't be in an assessment, as of today.
-func (a Assessment) Check(today string) []Fault {
-	var faults []Fault
-	s := a.Story
-	if s.Tries != nil && s.Successes != nil && *s.Successes > *s.Tries {
-		faults = append(faults, Fault{"story.successes", fmt.Sprintf("%d went well of %d tries. Give as many tries as went well, or more.", *s.Successes, *s.Tries)})
-	}
-	if s.UsualMin != nil && s.WorstMin != nil && *s.UsualMin > *s.WorstMin {
-		faults = append(faults, Fault{"story.worst_minutes", "The worst time is shorter than the usual one. Check both."})
-	}
-	if s.Since != "" && s.Since > today {
-		faults = append(faults, Fault{"story.since", "This is in the future. Give a day up to today."})
-	}
-	for i, e := range a.Events {
-		if e.Kind.IsZero() || e.On == "" || e.On > today {
-			faults = append(faults, Fault{fmt.Sprintf("events[%d].on", i), "Say what happened and on which day, up to today."})
-		}
-	}
-	return faults
 }

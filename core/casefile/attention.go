@@ -38,7 +38,15 @@ func (f File) Attention() []Note {
 		}
 	}
 	for _, r := range f.Referrals {
-		add(2, "referral", phrase.Args{"who": r.Who, "item": r.Item.String()})
+		if r.Done {
+			continue
+		}
+		add(2, "referral", phrase.Args{"who": r.Who, "what": r.Why})
+	}
+	for _, r := range f.Result.Rechecks {
+		if len(r.Found) == 0 && r.Due <= f.in.Today {
+			notes = append(notes, Note{Rank: 2, Say: r.Reads})
+		}
 	}
 	if f.Assessed == "" {
 		add(3, "not_assessed", nil)
@@ -60,7 +68,7 @@ func (f File) Attention() []Note {
 	if f.DaysOff >= quietDays {
 		add(6, "quiet", phrase.Args{"n": f.DaysOff})
 	}
-	if f.Assessed != "" && !f.Assessment.Baseline.Done {
+	if f.Assessed != "" && !f.Account().Baseline.Asked() {
 		add(7, "no_baseline", nil)
 	}
 	return notes

@@ -46,6 +46,7 @@ type File struct {
 	Visits      []arena.Visit
 	Assessment  assess.Assessment
 	Assessed    string // day of the newest assessment; empty: never
+	Result      assess.Result
 	Blocks      []assess.Block
 	Start       string
 	Plan        plan.Plan
@@ -53,7 +54,6 @@ type File struct {
 	Risk        assess.Risk
 	Precautions []phrase.Message
 	Referrals   []assess.Referral
-	Unlooked    []phrase.Message
 	LastWorked  string
 	DaysOff     int // since any logged work; -1: never
 	Bumped      bool
@@ -76,15 +76,22 @@ func Read(c *catalog.Catalog, in Input) (File, error) {
 	if n := len(in.Assessments); n > 0 {
 		f.Assessment, f.Assessed = in.Assessments[n-1].Doc, in.Assessments[n-1].On
 	}
-	f.Blocks = assess.Blocks(c, f.Assessment)
-	f.Referrals = assess.Referrals(f.Assessment)
-	f.Unlooked = f.Assessment.Unlooked()
-	f.Start, _ = assess.Start(c, in.Ladder, f.Assessment)
-	var err error
-	if f.Risk, err = f.risk(ladder); err != nil {
+	f.Assessment = f.Assessment.About(in.Problem)
+	logged, care, err := f.follow(ladder)
+	if err != nil {
 		return File{}, err
 	}
-	f.Precautions = assess.Precautions(f.Risk.Care)
+	f.Result, err = assess.Judge(c, assess.Case{
+		Today: in.Today, On: f.Assessed, Record: in.Record, Assessment: f.Assessment, Logged: logged, Care: care,
+	})
+	if err != nil {
+		return File{}, err
+	}
+	f.Risk, f.Precautions, f.Blocks, f.Referrals = f.Result.Risk, f.Result.Precautions, f.Result.Blocks, f.Result.Referrals
+	f.Risk.Care = f.Result.Care
+	if start := f.Problem().Start; start != nil {
+		f.Start = start.Key
+	}
 	f.Plan, _ = plan.Build(c, plan.Input{
 		Ladder: in.Ladder, Start: f.Start, Known: f.Known, Blocks: f.Blocks, RepSeconds: f.repSeconds(),
 		Young: in.Record.Young(in.Today), Visits: cmp.Or(in.Visits, 3),
@@ -142,37 +149,49 @@ func (in Input) assessmentOn(day string) assess.Assessment {
 	return a
 }
 
-// risk follows the grade over the sessions: it falls one at a time, only after
-// three sessions without an event (part 3).
-func (f File) risk(ladder catalog.Ladder) (assess.Risk, error) {
+// follow carries the grade over the sessions: it falls one at a time, only
+// after three sessions without an event (part 3). It gives what they logged,
+// too.
+func (f File) follow(ladder catalog.Ladder) (logged []assess.Event, care horse.Care, err error) {
 	at := func(day string, logged []assess.Event) (assess.Risk, error) {
 		return assess.RiskOf(assess.RiskInput{
 			Today: day, Record: f.in.Record, Assessment: f.in.assessmentOn(day), Logged: logged,
 			Narrow: ladder.Narrow, Floor: ladder.Care,
 		})
 	}
-	var logged []assess.Event
 	var sessions []assess.SessionRisk
 	for _, d := range f.in.Days {
 		events := Events(d)
 		logged = append(logged, events...)
 		r, err := at(d.Date, logged)
 		if err != nil {
-			return assess.Risk{}, err
+			return nil, care, err
 		}
 		sessions = append(sessions, assess.SessionRisk{Care: r.Care, Event: len(events) > 0})
 	}
 	now, err := at(f.in.Today, logged)
 	if err != nil {
-		return assess.Risk{}, err
+		return nil, care, err
 	}
 	first := now.Care
 	if len(sessions) > 0 {
 		first = sessions[0].Care
 	}
-	now.Care = assess.Follow(first, sessions, now.Care)
-	return now, nil
+	return logged, assess.Follow(first, sessions, now.Care), nil
 }
+
+// Problem is what the assessment says of the case's own problem.
+func (f File) Problem() assess.ProblemResult {
+	for _, p := range f.Result.Problems {
+		if p.Problem == f.in.Problem {
+			return p
+		}
+	}
+	return assess.ProblemResult{}
+}
+
+// Account is what is told and tried of the case's own problem.
+func (f File) Account() assess.Account { return f.Assessment.Problems[f.in.Problem] }
 
 // repSeconds is this horse's own time for a rep: the median gap between the
 // reps of its newest session that has four; 0 when there is none.

@@ -58,9 +58,12 @@ func input(days ...arena.Day) Input {
 }
 
 func looked(change ...func(*assess.Assessment)) Dated {
-	a := assess.Assessment{Baseline: assess.Baseline{Done: true, Arousal: horse.ArousalOf(1)}}
+	a := assess.Assessment{
+		Problems: map[horse.Problem]assess.Account{horse.Loading: {Baseline: assess.Baseline{Done: true, Arousal: horse.ArousalOf(1)}}},
+		Body:     map[horse.BodyItem]assess.BodyNote{},
+	}
 	for _, item := range (horse.BodyItem{}).All() {
-		a.Body = append(a.Body, assess.BodyNote{Item: item, State: horse.Clear})
+		a.Body[item] = assess.BodyNote{State: horse.Clear}
 	}
 	for _, c := range change {
 		c(&a)
@@ -68,7 +71,9 @@ func looked(change ...func(*assess.Assessment)) Dated {
 	return Dated{On: "2026-06-01", Doc: a}
 }
 
-func suspectLeg(a *assess.Assessment) { a.Body[5].State = horse.Suspect }
+func suspectLeg(a *assess.Assessment) {
+	a.Body[horse.HindLeg] = assess.BodyNote{State: horse.Suspect}
+}
 
 func read(t *testing.T, in Input) File {
 	t.Helper()
@@ -121,12 +126,13 @@ func TestTheGateKeepsTheGradesPrecautions(t *testing.T) {
 	}
 	high := input()
 	high.Assessments = []Dated{looked(func(a *assess.Assessment) {
+		a.Events = map[string]assess.Event{}
 		for _, k := range []string{"kicked at a person", "struck"} {
 			e := assess.Event{On: "2026-06-01"}
 			if err := e.Kind.UnmarshalText([]byte(k)); err != nil {
 				panic(err)
 			}
-			a.Events = append(a.Events, e)
+			a.Events[k] = e
 		}
 	})}
 	f := read(t, high)

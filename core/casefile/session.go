@@ -29,7 +29,7 @@ func (f File) Advice(b Begins) arena.Input {
 		Known: f.Known, Levels: f.Plan.Levels, Limits: assess.Limits(f.Assessment), Handlers: f.handlers(),
 		Horse: arena.Horse{
 			Young: f.in.Record.Young(f.in.Today), GuardsItself: f.in.Record.GuardsItself,
-			FearLikely: f.mayBeAfraid(), BodyClear: f.Assessment.BodyClear(f.in.Problem),
+			FearLikely: f.mayBeAfraid(), BodyClear: f.Assessment.BodyClear(f.cat.Judging, f.in.Problem),
 		},
 	}
 	for _, bl := range f.Blocks {
@@ -41,10 +41,12 @@ func (f File) Advice(b Begins) arena.Input {
 	return in
 }
 
-// mayBeAfraid takes fear as likely where the problem was met over the line, or
-// was never looked at: what was not looked at is not clear.
+// mayBeAfraid reports whether fear is likely or held up by its floor. Where
+// too little was seen to say, a problem met over the line or never asked counts
+// as likely: what was not looked at is not clear.
 func (f File) mayBeAfraid() bool {
-	return !f.Assessment.Baseline.Done || f.Assessment.Baseline.Arousal.Int() >= 3
+	base := f.Account().Baseline
+	return f.Problem().Afraid(!base.Asked() || base.Arousal.Int() >= 3)
 }
 
 // bars lists the steps that close a bar, until the owner's own step is met
@@ -69,7 +71,7 @@ func (f File) bars() []string {
 func (f File) handlers() map[string]arena.Handler {
 	all := make(map[string]arena.Handler, len(f.in.Owners))
 	for _, id := range f.in.Owners {
-		all[id] = arena.Handler{Owner: true, Beginner: f.Assessment.Story.HandlerIs == horse.Beginner.String()}
+		all[id] = arena.Handler{Owner: true, Beginner: f.Assessment.Main() == horse.Beginner}
 	}
 	type tally struct{ soft, refused bool }
 	seen := map[string]map[string]tally{}

@@ -50,7 +50,7 @@ type Pass struct {
 	Level       int    `json:"level" doc:"peak level at most"`
 	Arousal     int    `json:"arousal" doc:"arousal after, at most"`
 	Values      []int  `json:"values,omitempty" doc:"the doses, holds, counts or distances in order"`
-	Unit        string `json:"unit,omitempty" enum:"s,mm,steps,feet" doc:"what the values count"`
+	Unit        string `json:"unit,omitempty" enum:"s,mm,steps,feet,holes,times" doc:"what the values count"`
 	Corrections *int   `json:"corrections,omitempty" doc:"corrections at most"`
 	Text        string `json:"text" doc:"the pass mark in words"`
 }
@@ -71,6 +71,7 @@ type Step struct {
 	Kit      []string         `json:"kit,omitempty"`
 	Link     string           `json:"link,omitempty" doc:"the ladder this step stands for"`
 	Tied     bool             `json:"tied,omitempty" doc:"being tied is the ask"`
+	Ridden   bool             `json:"ridden,omitempty" doc:"asked from the saddle"`
 	Means    []string         `json:"means,omitempty" doc:"aids that escalate inside one ask"`
 	Trailer  bool             `json:"trailer,omitempty" doc:"done on or in the trailer"`
 	Bars     bool             `json:"bars,omitempty" doc:"a bar or divider is closed: never alone at the yard"`
@@ -176,6 +177,15 @@ type Catalog struct {
 func (c *Catalog) Ladder(key string) (Ladder, bool) {
 	i, ok := c.ladders[key]
 	if !ok {
+		return Ladder{}, false
+	}
+	return c.Ladders[i], true
+}
+
+// LadderFor returns the ladder that serves a problem.
+func (c *Catalog) LadderFor(p horse.Problem) (Ladder, bool) {
+	i := slices.IndexFunc(c.Ladders, func(l Ladder) bool { return slices.Contains(l.For, p) })
+	if i < 0 {
 		return Ladder{}, false
 	}
 	return c.Ladders[i], true

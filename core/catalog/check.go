@@ -12,7 +12,7 @@ import (
 // fault found, each with its place: keys twice, needs that lead nowhere or in
 // a circle, a step without ask, measure or pass mark, a finding without weight.
 func New(version string, rules HouseRules, judging Judging, ladders []Ladder) (*Catalog, error) {
-	c := &Catalog{Version: version, Ladders: ladders, Rules: rules, Judging: judging, ladders: map[string]int{}, steps: map[string][2]int{}}
+	c := &Catalog{Version: version, Ladders: ladders, Rules: rules, Judging: judging.indexed(), ladders: map[string]int{}, steps: map[string][2]int{}}
 	var faults []error
 	fault := func(place, format string, args ...any) {
 		faults = append(faults, fmt.Errorf("%s: %s", place, fmt.Sprintf(format, args...)))

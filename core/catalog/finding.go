@@ -51,12 +51,23 @@ type Judging struct {
 	Open     [2]float64                         `json:"open" doc:"between these a cause is not settled"`
 	Relevant map[horse.BodyItem][]horse.Problem `json:"relevant" doc:"the problems that a body item bears on"`
 	Findings []Finding                          `json:"findings"`
+
+	at map[string]int // places of the findings
+}
+
+// indexed is j with its findings to be found by key.
+func (j Judging) indexed() Judging {
+	j.at = make(map[string]int, len(j.Findings))
+	for i, f := range j.Findings {
+		j.at[f.Key] = i
+	}
+	return j
 }
 
 // Finding returns the finding with that key.
 func (j Judging) Finding(key string) (Finding, bool) {
-	i := slices.IndexFunc(j.Findings, func(f Finding) bool { return f.Key == key })
-	if i < 0 {
+	i, ok := j.at[key]
+	if !ok {
 		return Finding{}, false
 	}
 	return j.Findings[i], true

@@ -185,10 +185,14 @@ type BodyItem = Word[bodyItems]
 // The items that single rules look for; the hind leg is the one that snatches
 // or locks.
 var (
-	FeetLegs = word[bodyItems]("feet legs")
-	HindLeg  = word[bodyItems]("hind leg")
-	Balance  = word[bodyItems]("balance")
-	Eyes     = word[bodyItems]("eyes")
+	Mouth     = word[bodyItems]("mouth")
+	Back      = word[bodyItems]("back")
+	Belly     = word[bodyItems]("belly")
+	SaddleFit = word[bodyItems]("saddle fit")
+	FeetLegs  = word[bodyItems]("feet legs")
+	HindLeg   = word[bodyItems]("hind leg")
+	Balance   = word[bodyItems]("balance")
+	Eyes      = word[bodyItems]("eyes")
 )
 
 type bodyStates struct{}
@@ -274,8 +278,12 @@ func (experiences) Words() []string {
 // Experience is a handler's (part 3, H).
 type Experience = Word[experiences]
 
-// Beginner is the handler with no firm levels on the horse.
-var Beginner = word[experiences]("beginner")
+// Beginner is the handler with no firm levels on the horse; with an improving
+// one it does not match a horse of high energy.
+var (
+	Beginner  = word[experiences]("beginner")
+	Improving = word[experiences]("improving")
+)
 
 type stepStates struct{}
 

@@ -72,7 +72,7 @@ func TestWhatIsKeptIsDropped(t *testing.T) {
 
 func TestBlockedIsMarkedAndNotLaidOut(t *testing.T) {
 	c := shipped(t)
-	a := assess.Assessment{Body: []assess.BodyNote{{Item: horse.HindLeg, State: horse.Suspect}}}
+	a := assess.Assessment{Body: map[horse.BodyItem]assess.BodyNote{horse.HindLeg: {State: horse.Suspect}}}
 	done := append(foundations, "load.board", "load.bridge", "load.gap", "load.square", "load.front")
 	p, _ := Build(c, Input{Ladder: "load", Known: all(c, horse.Kept, 1, done...), Blocks: assess.Blocks(c, a), Visits: 2})
 	require.Equal(t, "load.step", p.Items[0].Step)
@@ -97,7 +97,7 @@ func TestNoVisitAsksWhatIsBlockedOrNotReady(t *testing.T) {
 		state := rapid.SampledFrom((horse.BodyState{}).All()).Draw(t, "state")
 		in := Input{
 			Ladder: "load", Known: all(c, rapid.SampledFrom([]horse.StepState{horse.Met, horse.Kept, horse.Slipped}).Draw(t, "how"), rapid.IntRange(1, 3).Draw(t, "level"), met...),
-			Blocks: assess.Blocks(c, assess.Assessment{Body: []assess.BodyNote{{Item: item, State: state}}}),
+			Blocks: assess.Blocks(c, assess.Assessment{Body: map[horse.BodyItem]assess.BodyNote{item: {State: state}}}),
 			Visits: 6, Young: rapid.Bool().Draw(t, "young"), RepSeconds: rapid.Float64Range(20, 200).Draw(t, "pace"),
 		}
 		p, ok := Build(c, in)

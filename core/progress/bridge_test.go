@@ -33,7 +33,7 @@ func TestBlockedIsLeftOutAndCountedApart(t *testing.T) {
 	c, err := yaml.Shipped()
 	require.NoError(t, err)
 	known := []arena.Known{{Ask: horse.Ask{Step: "load.board"}, State: horse.Kept}, {Ask: horse.Ask{Step: "load.step"}, State: horse.Kept}}
-	blocks := assess.Blocks(c, assess.Assessment{Body: []assess.BodyNote{{Item: horse.HindLeg, State: horse.Suspect}}})
+	blocks := assess.Blocks(c, assess.Assessment{Body: map[horse.BodyItem]assess.BodyNote{horse.HindLeg: {State: horse.Suspect}}})
 	b, ok := BridgeOf(c, "load", known, blocks, "")
 	require.True(t, ok)
 	assert.Equal(t, 8, b.Blocked)

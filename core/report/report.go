@@ -28,6 +28,8 @@ type Input struct {
 	Goal       string
 	NeededBy   string
 	Story      assess.Story
+	Judged     *assess.ProblemResult // what an assessment new since the last visit makes of the problem
+	Basis      assess.Basis          // what that stands on
 	Referrals  []assess.Referral
 	Care       horse.Care
 	Visit      arena.Visit // states before and after
@@ -91,6 +93,7 @@ func Visit(in Input) Document {
 	w := &writer{in: in, doc: Document{Bridge: in.Bridge, Figures: []Figure{}}}
 	w.section("one", w.headline)
 	w.section("saw", w.saw)
+	w.section("behind", w.behind)
 	w.section("worked", w.worked)
 	w.section("changed", w.changed)
 	w.section("next", w.next)
@@ -193,6 +196,30 @@ func (w *writer) saw(say saying) {
 	}
 }
 
+// behind says what is probably behind the behaviour, kindly: what the person
+// does is said as what will be practised, and what was not looked at is said to
+// be open.
+func (w *writer) behind(say saying) {
+	if w.in.Judged == nil {
+		return
+	}
+	open := 0
+	for _, c := range w.in.Judged.Causes {
+		switch c.Belief.String() {
+		case "likely", "possible":
+			say(c.Cause.String(), "behind."+c.Belief.String()+"."+c.Cause.String(), nil)
+		case "not looked at", "not enough seen":
+			open++
+		}
+	}
+	if open > 0 {
+		say("open", "behind.open", phrase.Args{"n": open})
+	}
+	if w.in.Basis.Seen == 0 {
+		say("basis", "behind.unseen", nil)
+	}
+}
+
 func (w *writer) worked(say saying) {
 	var order []string
 	for _, b := range w.in.Beads {
@@ -283,7 +310,16 @@ func (w *writer) home(say saying) {
 
 func (w *writer) call(say saying) {
 	for _, r := range w.in.Referrals {
-		say(r.Item.String(), "call.referral", phrase.Args{"item": r.Item.String(), "who": r.Who})
+		if r.Done {
+			continue
+		}
+		args := phrase.Args{"who": r.Who, "due": phrase.Date(r.Due)}
+		if r.Item.IsZero() {
+			say(r.Key, "call."+r.Key, args)
+			continue
+		}
+		args["item"] = assess.Named(r.Item)
+		say(r.Key, "call.referral", args)
 	}
 }
 

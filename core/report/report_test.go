@@ -102,6 +102,35 @@ func TestEditsSurviveAndAreMarkedWhenNumbersChange(t *testing.T) {
 
 func TestReferralsAreNamed(t *testing.T) {
 	in := input(t)
-	in.Referrals = assess.Referrals(assess.Assessment{Body: []assess.BodyNote{{Item: horse.HindLeg, State: horse.Suspect}}})
-	assert.Contains(t, text(Visit(in), "call"), "vet look at the hind leg")
+	a := assess.Assessment{Body: map[horse.BodyItem]assess.BodyNote{horse.HindLeg: {State: horse.Suspect}}, Problems: map[horse.Problem]assess.Account{horse.Loading: {}}}
+	account := a.Problems[horse.Loading]
+	require.NoError(t, account.Story.Began.UnmarshalText([]byte("suddenly")))
+	a.Problems[horse.Loading] = account
+	in.Referrals = assess.Referrals(a, "2026-06-01")
+	assert.Contains(t, text(Visit(in), "call"), "vet look by 8 June 2026, before the work that loads it goes on: hind leg")
+	assert.Contains(t, text(Visit(in), "call"), "It began suddenly")
+	in.Referrals[0].Done = true
+	assert.NotContains(t, text(Visit(in), "call"), "hind leg")
+}
+
+func TestWhatIsBehindItIsSaidKindly(t *testing.T) {
+	in := input(t)
+	assert.Empty(t, text(Visit(in), "behind"), "nothing new was judged")
+	a := assess.Assessment{
+		Problems: map[horse.Problem]assess.Account{horse.Loading: {}},
+		Findings: map[string]horse.Source{"faces_and_pulls": horse.Told, "never_gives": horse.Told, "curious": horse.Told},
+	}
+	r, err := assess.Judge(in.Catalog, assess.Case{Today: "2026-06-01", Assessment: a})
+	require.NoError(t, err)
+	in.Judged, in.Basis = &r.Problems[0], r.Basis
+	said := text(Visit(in), "behind")
+	assert.Contains(t, said, "it can be practised, first without the horse")
+	assert.Contains(t, said, "Open is not the same as clear")
+	assert.Contains(t, said, "nobody has seen Plum yet")
+	book := phrase.English(phrase.Shipped)
+	for _, c := range r.Problems[0].Causes {
+		for _, belief := range []string{"likely", "possible"} {
+			assert.True(t, book.Has("report.behind."+belief+"."+c.Cause.String()), c.Cause)
+		}
+	}
 }

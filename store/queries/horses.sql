@@ -39,18 +39,6 @@ WHERE practice_id = ? ORDER BY opened_on DESC, id;
 UPDATE cases SET goal = ?, needed_by = ?, finished_on = ?, version = version + 1
 WHERE practice_id = ? AND id = ? AND version = ?;
 
--- name: InsertAssessment :exec
-INSERT INTO assessments (id, practice_id, case_id, on_date, doc, created_at) VALUES (?, ?, ?, ?, ?, ?);
-
--- name: GetAssessments :many
-SELECT id, case_id, on_date, doc, version FROM assessments WHERE practice_id = ? AND case_id = ? ORDER BY on_date, created_at;
-
--- name: UpdateAssessment :execrows
-UPDATE assessments SET doc = ?, version = version + 1 WHERE practice_id = ? AND id = ? AND version = ?;
-
--- name: GetAssessment :one
-SELECT id, case_id, on_date, doc, version FROM assessments WHERE practice_id = ? AND id = ?;
-
 -- name: InsertPlan :exec
 INSERT INTO plans (practice_id, case_id, number, school, reason, catalog_version, doc, made_by, created_at)
 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);

@@ -66,6 +66,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getLatestReportStmt, err = db.PrepareContext(ctx, getLatestReport); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLatestReport: %w", err)
 	}
+	if q.getMarkStmt, err = db.PrepareContext(ctx, getMark); err != nil {
+		return nil, fmt.Errorf("error preparing query GetMark: %w", err)
+	}
+	if q.getMarksStmt, err = db.PrepareContext(ctx, getMarks); err != nil {
+		return nil, fmt.Errorf("error preparing query GetMarks: %w", err)
+	}
 	if q.getOwnersStmt, err = db.PrepareContext(ctx, getOwners); err != nil {
 		return nil, fmt.Errorf("error preparing query GetOwners: %w", err)
 	}
@@ -122,6 +128,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.insertHorseStmt, err = db.PrepareContext(ctx, insertHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertHorse: %w", err)
+	}
+	if q.insertMarkStmt, err = db.PrepareContext(ctx, insertMark); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertMark: %w", err)
 	}
 	if q.insertOwnershipStmt, err = db.PrepareContext(ctx, insertOwnership); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertOwnership: %w", err)
@@ -246,6 +255,16 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getLatestReportStmt: %w", cerr)
 		}
 	}
+	if q.getMarkStmt != nil {
+		if cerr := q.getMarkStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getMarkStmt: %w", cerr)
+		}
+	}
+	if q.getMarksStmt != nil {
+		if cerr := q.getMarksStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getMarksStmt: %w", cerr)
+		}
+	}
 	if q.getOwnersStmt != nil {
 		if cerr := q.getOwnersStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getOwnersStmt: %w", cerr)
@@ -339,6 +358,11 @@ func (q *Queries) Close() error {
 	if q.insertHorseStmt != nil {
 		if cerr := q.insertHorseStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertHorseStmt: %w", cerr)
+		}
+	}
+	if q.insertMarkStmt != nil {
+		if cerr := q.insertMarkStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertMarkStmt: %w", cerr)
 		}
 	}
 	if q.insertOwnershipStmt != nil {
@@ -474,6 +498,8 @@ type Queries struct {
 	getHorseStmt             *sql.Stmt
 	getHorsesStmt            *sql.Stmt
 	getLatestReportStmt      *sql.Stmt
+	getMarkStmt              *sql.Stmt
+	getMarksStmt             *sql.Stmt
 	getOwnersStmt            *sql.Stmt
 	getPeopleStmt            *sql.Stmt
 	getPersonStmt            *sql.Stmt
@@ -493,6 +519,7 @@ type Queries struct {
 	insertChangeStmt         *sql.Stmt
 	insertEntryStmt          *sql.Stmt
 	insertHorseStmt          *sql.Stmt
+	insertMarkStmt           *sql.Stmt
 	insertOwnershipStmt      *sql.Stmt
 	insertPersonStmt         *sql.Stmt
 	insertPlanStmt           *sql.Stmt
@@ -529,6 +556,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getHorseStmt:             q.getHorseStmt,
 		getHorsesStmt:            q.getHorsesStmt,
 		getLatestReportStmt:      q.getLatestReportStmt,
+		getMarkStmt:              q.getMarkStmt,
+		getMarksStmt:             q.getMarksStmt,
 		getOwnersStmt:            q.getOwnersStmt,
 		getPeopleStmt:            q.getPeopleStmt,
 		getPersonStmt:            q.getPersonStmt,
@@ -548,6 +577,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertChangeStmt:         q.insertChangeStmt,
 		insertEntryStmt:          q.insertEntryStmt,
 		insertHorseStmt:          q.insertHorseStmt,
+		insertMarkStmt:           q.insertMarkStmt,
 		insertOwnershipStmt:      q.insertOwnershipStmt,
 		insertPersonStmt:         q.insertPersonStmt,
 		insertPlanStmt:           q.insertPlanStmt,

@@ -10,82 +10,6 @@ import (
 	"database/sql"
 )
 
-const getAssessment = `-- name: GetAssessment :one
-SELECT id, case_id, on_date, doc, version FROM assessments WHERE practice_id = ? AND id = ?
-`
-
-type GetAssessmentParams struct {
-	PracticeID string
-	ID         string
-}
-
-type GetAssessmentRow struct {
-	ID      string
-	CaseID  string
-	OnDate  string
-	Doc     string
-	Version int64
-}
-
-func (q *Queries) GetAssessment(ctx context.Context, arg GetAssessmentParams) (GetAssessmentRow, error) {
-	row := q.queryRow(ctx, q.getAssessmentStmt, getAssessment, arg.PracticeID, arg.ID)
-	var i GetAssessmentRow
-	err := row.Scan(
-		&i.ID,
-		&i.CaseID,
-		&i.OnDate,
-		&i.Doc,
-		&i.Version,
-	)
-	return i, err
-}
-
-const getAssessments = `-- name: GetAssessments :many
-SELECT id, case_id, on_date, doc, version FROM assessments WHERE practice_id = ? AND case_id = ? ORDER BY on_date, created_at
-`
-
-type GetAssessmentsParams struct {
-	PracticeID string
-	CaseID     string
-}
-
-type GetAssessmentsRow struct {
-	ID      string
-	CaseID  string
-	OnDate  string
-	Doc     string
-	Version int64
-}
-
-func (q *Queries) GetAssessments(ctx context.Context, arg GetAssessmentsParams) ([]GetAssessmentsRow, error) {
-	rows, err := q.query(ctx, q.getAssessmentsStmt, getAssessments, arg.PracticeID, arg.CaseID)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	items := []GetAssessmentsRow{}
-	for rows.Next() {
-		var i GetAssessmentsRow
-		if err := rows.Scan(
-			&i.ID,
-			&i.CaseID,
-			&i.OnDate,
-			&i.Doc,
-			&i.Version,
-		); err != nil {
-			return nil, err
-		}
-		items = append(items, i)
-	}
-	if err := rows.Close(); err != nil {
-		return nil, err
-	}
-	if err := rows.Err(); err != nil {
-		return nil, err
-	}
-	return items, nil
-}
-
 const getCase = `-- name: GetCase :one
 SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, version FROM cases
 WHERE practice_id = ? AND id = ?
@@ -351,31 +275,6 @@ func (q *Queries) GetPlans(ctx context.Context, arg GetPlansParams) ([]GetPlansR
 	return items, nil
 }
 
-const insertAssessment = `-- name: InsertAssessment :exec
-INSERT INTO assessments (id, practice_id, case_id, on_date, doc, created_at) VALUES (?, ?, ?, ?, ?, ?)
-`
-
-type InsertAssessmentParams struct {
-	ID         string
-	PracticeID string
-	CaseID     string
-	OnDate     string
-	Doc        string
-	CreatedAt  int64
-}
-
-func (q *Queries) InsertAssessment(ctx context.Context, arg InsertAssessmentParams) error {
-	_, err := q.exec(ctx, q.insertAssessmentStmt, insertAssessment,
-		arg.ID,
-		arg.PracticeID,
-		arg.CaseID,
-		arg.OnDate,
-		arg.Doc,
-		arg.CreatedAt,
-	)
-	return err
-}
-
 const insertCase = `-- name: InsertCase :exec
 INSERT INTO cases (id, practice_id, horse_id, problem, ladder, goal, needed_by, opened_on, created_at)
 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
@@ -484,30 +383,6 @@ func (q *Queries) InsertPlan(ctx context.Context, arg InsertPlanParams) error {
 		arg.CreatedAt,
 	)
 	return err
-}
-
-const updateAssessment = `-- name: UpdateAssessment :execrows
-UPDATE assessments SET doc = ?, version = version + 1 WHERE practice_id = ? AND id = ? AND version = ?
-`
-
-type UpdateAssessmentParams struct {
-	Doc        string
-	PracticeID string
-	ID         string
-	Version    int64
-}
-
-func (q *Queries) UpdateAssessment(ctx context.Context, arg UpdateAssessmentParams) (int64, error) {
-	result, err := q.exec(ctx, q.updateAssessmentStmt, updateAssessment,
-		arg.Doc,
-		arg.PracticeID,
-		arg.ID,
-		arg.Version,
-	)
-	if err != nil {
-		return 0, err
-	}
-	return result.RowsAffected()
 }
 
 const updateCase = `-- name: UpdateCase :execrows

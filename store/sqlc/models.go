@@ -11,8 +11,9 @@ import (
 type Assessment struct {
 	ID         string
 	PracticeID string
-	CaseID     string
+	HorseID    string
 	OnDate     string
+	Base       string
 	Doc        string
 	Version    int64
 	CreatedAt  int64
@@ -39,6 +40,16 @@ type Change struct {
 	At         int64
 	What       string
 	Subject    string
+}
+
+type Consent struct {
+	PracticeID  string
+	PersonID    string
+	Kind        string
+	GivenOn     string
+	WithdrawnOn sql.NullString
+	NotedBy     string
+	CreatedAt   int64
 }
 
 type Entry struct {
@@ -68,6 +79,20 @@ type Horse struct {
 	ArchivedAt sql.NullInt64
 }
 
+type Mark struct {
+	ID           string
+	PracticeID   string
+	AssessmentID string
+	Device       string
+	Seq          int64
+	DeviceAt     int64
+	At           int64
+	ReceivedAt   int64
+	Path         string
+	Value        string
+	WrittenBy    string
+}
+
 type Ownership struct {
 	PracticeID string
 	HorseID    string
@@ -87,6 +112,23 @@ type Person struct {
 	Version    int64
 	CreatedAt  int64
 	ArchivedAt sql.NullInt64
+}
+
+type Photograph struct {
+	ID         string
+	PracticeID string
+	HorseID    string
+	About      string
+	Caption    string
+	TakenOn    string
+	MediaType  string
+	Width      int64
+	Height     int64
+	Bytes      int64
+	Hash       string
+	AddedBy    string
+	CreatedAt  int64
+	RemovedAt  sql.NullInt64
 }
 
 type Plan struct {

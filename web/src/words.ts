@@ -45,6 +45,8 @@ export function measured(value: number, unit: string): string {
       return count(value, 'step', 'steps')
     case 'feet':
       return count(value, 'foot', 'feet')
+    case 'holes':
+      return count(value, 'hole', 'holes')
   }
   return count(value, 'time', 'times')
 }

@@ -134,6 +134,7 @@ type step struct {
 	Kit      []string          `yaml:"kit"`
 	Link     string            `yaml:"link"`
 	Tied     bool              `yaml:"tied"`
+	Ridden   bool              `yaml:"ridden"`
 	Means    []string          `yaml:"means"`
 	Trailer  bool              `yaml:"trailer"`
 	Bars     bool              `yaml:"bars"`
@@ -210,7 +211,7 @@ func (doc step) step(rules catalog.HouseRules) (catalog.Step, error) {
 	s := catalog.Step{
 		Key: doc.Key, Name: doc.Name, Ask: doc.Ask, Plain: doc.Plain, Release: doc.Release, Watch: doc.Watch,
 		Measures: doc.Measure, Variants: doc.Variants, Blocked: doc.Blocked, Kit: doc.Kit,
-		Link: doc.Link, Tied: doc.Tied, Means: doc.Means, Trailer: doc.Trailer, Bars: doc.Bars,
+		Link: doc.Link, Tied: doc.Tied, Ridden: doc.Ridden, Means: doc.Means, Trailer: doc.Trailer, Bars: doc.Bars,
 	}
 	if doc.Pass != nil {
 		s.Pass = doc.Pass.pass(s, rules)

@@ -1,0 +1,219 @@
+package assess
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+type beliefs struct{}
+
+func (beliefs) Words() []string {
+	return []string{"likely", "possible", "unlikely", "not enough seen", "not looked at"}
+}
+
+// Belief is how far a cause is believed in (part 3).
+type Belief = horse.Word[beliefs]
+
+// The beliefs, in order.
+var (
+	likely      = Belief{}.All()[0]
+	possible    = Belief{}.All()[1]
+	unlikely    = Belief{}.All()[2]
+	notEnough   = Belief{}.All()[3]
+	notLookedAt = Belief{}.All()[4]
+)
+
+// Evidence is a finding that bears on a cause.
+type Evidence struct {
+	Finding string         `json:"finding"`
+	Says    phrase.Slotted `json:"says"`
+	Source  horse.Source   `json:"source"`
+	Weight  float64        `json:"weight" doc:"what it adds to the log odds, its source counted"`
+}
+
+// Cause is what an assessment says of one cause.
+type Cause struct {
+	Cause   horse.Cause     `json:"cause"`
+	Says    phrase.Message  `json:"says" doc:"the cause in words"`
+	Belief  Belief          `json:"belief"`
+	Score   *float64        `json:"score,omitempty" doc:"probability; absent: not looked at"`
+	For     []Evidence      `json:"for" doc:"what spoke for it, largest first"`
+	Against []Evidence      `json:"against" doc:"what spoke against it, largest first"`
+	Bound   *phrase.Message `json:"bound,omitempty" doc:"why the word is not what the score says"`
+	IfSeen  Belief          `json:"if_seen,omitzero" doc:"what it would be were all of it seen in person, where that differs"`
+}
+
+// Open reports whether the cause is not settled.
+func (c Cause) open(j catalog.Judging) bool {
+	return c.Score == nil || c.Belief == notEnough || *c.Score >= j.Open[0] && *c.Score <= j.Open[1]
+}
+
+// Telling is the skipped look that would settle most.
+type Telling struct {
+	Look    horse.Look     `json:"look"`
+	Cause   horse.Cause    `json:"cause" doc:"the cause it would settle"`
+	Finding string         `json:"finding"`
+	Weight  float64        `json:"weight"`
+	Say     phrase.Message `json:"say"`
+}
+
+func logistic(x float64) float64 { return 1 / (1 + math.Exp(-x)) }
+
+func word(j catalog.Judging, p float64) Belief {
+	switch {
+	case p >= j.Likely:
+		return likely
+	case p >= j.Possible:
+		return possible
+	}
+	return unlikely
+}
+
+// Causes judges the ten causes, each by itself: the likeliest first, what was
+// not looked at last.
+func Causes(j catalog.Judging, in Input) []Cause { return find(j, in).causes() }
+
+func (f finder) causes() []Cause {
+	list := make([]Cause, 0, len(f.j.Bias))
+	for _, c := range (horse.Cause{}).All() {
+		list = append(list, f.cause(c))
+	}
+	slices.SortStableFunc(list, func(a, b Cause) int {
+		return cmp.Or(cmp.Compare(a.Belief.Rank(), b.Belief.Rank()), cmp.Compare(score(b), score(a)))
+	})
+	return list
+}
+
+func score(c Cause) float64 {
+	if c.Score == nil {
+		return 0
+	}
+	return *c.Score
+}
+
+// cause adds up what bears on a cause. Findings are added in the handbook's
+// order, so that the order of entry can't matter.
+func (f finder) cause(c horse.Cause) Cause {
+	cause := Cause{Cause: c, Says: phrase.Of("cause."+c.String(), nil), Belief: notLookedAt, For: []Evidence{}, Against: []Evidence{}}
+	sum, seen, bearing, settled := f.j.Bias[c], f.j.Bias[c], 0, false
+	for _, known := range f.j.Findings {
+		source, found := f.best[known.Key]
+		if !found {
+			continue
+		}
+		for _, b := range known.On(f.in.Problem) {
+			if b.Cause != c {
+				continue
+			}
+			full := f.j.Weights[b.Mark]
+			e := Evidence{Finding: known.Key, Says: known.Says, Source: source, Weight: full * f.j.Sources[source]}
+			if full > 0 {
+				cause.For = append(cause.For, e)
+			} else {
+				cause.Against = append(cause.Against, e)
+			}
+			bearing++
+			sum, seen = sum+e.Weight, seen+full
+			settled = settled || b.Mark == catalog.Decisive || source == horse.OnRecord
+		}
+	}
+	if bearing == 0 {
+		return cause
+	}
+	byWeight := func(a, b Evidence) int { return cmp.Compare(math.Abs(b.Weight), math.Abs(a.Weight)) }
+	slices.SortStableFunc(cause.For, byWeight)
+	slices.SortStableFunc(cause.Against, byWeight)
+	p := logistic(sum)
+	cause.Score = &p
+	if bearing == 1 && !settled {
+		cause.Belief = notEnough
+	} else {
+		cause.Belief = word(f.j, p)
+		if all := word(f.j, logistic(seen)); all != cause.Belief {
+			cause.IfSeen = all
+		}
+	}
+	f.bound(&cause)
+	return cause
+}
+
+// bound keeps body and fear from looking unlikely where a fact forbids it, and
+// dulled from looking likely while strong tack may be what it leans on.
+func (f finder) bound(c *Cause) {
+	bind := func(key string) {
+		m := phrase.Of("bound."+key, nil)
+		c.Belief, c.Bound, c.IfSeen = possible, &m, Belief{}
+	}
+	switch c.Cause {
+	case horse.Body:
+		if _, sore := f.best["body_suspect_relevant"]; sore && c.Belief.Rank() > possible.Rank() {
+			bind("body")
+		}
+	case horse.Fear:
+		if f.frightened() && c.Belief.Rank() > possible.Rank() {
+			bind("fear")
+		}
+	case horse.Dulled:
+		a := f.in.Assessment
+		_, strong := f.best["strong_noseband_or_bit"]
+		if (strong || len(a.Tack.strong()) > 0) && a.First.heavy() && !a.Tack.milderTried() && c.Belief == likely {
+			bind("dulled")
+		}
+	}
+}
+
+// frightened: it shook, left or froze at the thing.
+func (f finder) frightened() bool {
+	for _, key := range []string{"shakes_sweats", "pressure_off_leaves", "freezes"} {
+		if _, ok := f.best[key]; ok {
+			return true
+		}
+	}
+	return false
+}
+
+// MostTelling is the look not taken with the largest weight on a cause that is
+// not settled; nil when there is none. Ties: the body first, then the order of
+// the sections.
+func MostTelling(j catalog.Judging, in Input) *Telling {
+	f := find(j, in)
+	return f.telling(f.causes())
+}
+
+func (f finder) telling(causes []Cause) *Telling {
+	open := map[horse.Cause]bool{}
+	for _, c := range causes {
+		open[c.Cause] = c.open(f.j)
+	}
+	var best *Telling
+	for _, known := range f.j.Findings {
+		if _, found := f.best[known.Key]; found || f.took[known.Look] {
+			continue
+		}
+		for _, b := range known.On(f.in.Problem) {
+			t := Telling{Look: known.Look, Cause: b.Cause, Finding: known.Key, Weight: math.Abs(f.j.Weights[b.Mark])}
+			if open[b.Cause] && (best == nil || t.before(*best)) {
+				best = &t
+			}
+		}
+	}
+	if best != nil {
+		best.Say = phrase.Of("telling", phrase.Args{"look": phrase.Of("look."+best.Look.String(), nil), "cause": phrase.Of("cause."+best.Cause.String(), nil)})
+	}
+	return best
+}
+
+func (t Telling) before(o Telling) bool {
+	body := func(t Telling) int {
+		if t.Cause == horse.Body {
+			return 0
+		}
+		return 1
+	}
+	return cmp.Or(cmp.Compare(o.Weight, t.Weight), cmp.Compare(body(t), body(o)), cmp.Compare(t.Look.Rank(), o.Look.Rank())) < 0
+}

@@ -1,0 +1,257 @@
+package assess
+
+import (
+	"cmp"
+	"slices"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+// Case is what an assessment is judged with.
+type Case struct {
+	Today      string     `json:"today" format:"date"`
+	On         string     `json:"on,omitempty" maxLength:"10" doc:"day of the assessment; empty: today"`
+	Record     Record     `json:"record"`
+	Assessment Assessment `json:"assessment"`
+	Logged     []Event    `json:"logged,omitempty" doc:"dangerous things that sessions logged"`
+	Care       horse.Care `json:"care,omitzero" doc:"the grade that earlier sessions left, where it may not have fallen yet"`
+}
+
+// Result is what the rules make of an assessment.
+type Result struct {
+	Problems    []ProblemResult  `json:"problems"`
+	Risk        Risk             `json:"risk"`
+	Precautions []phrase.Message `json:"precautions"`
+	Care        horse.Care       `json:"care" doc:"the grade that the precautions follow: never below the computed one"`
+	Referrals   []Referral       `json:"referrals"`
+	Rechecks    []Recheck        `json:"rechecks"`
+	Blocks      []Block          `json:"blocks"`
+	First       []StepRef        `json:"first" doc:"what comes before the problem ladders"`
+	Mismatch    *phrase.Message  `json:"mismatch,omitempty"`
+	Tack        []phrase.Message `json:"tack" doc:"what to change of the tack"`
+	Stops       []phrase.Message `json:"stops" doc:"what nobody does until it is cleared"`
+	Basis       Basis            `json:"basis"`
+	Doubts      []Doubt          `json:"doubts"`
+}
+
+// StepRef names a step of the catalogue.
+type StepRef struct {
+	Key     string         `json:"key"`
+	Variant horse.Variant  `json:"variant,omitzero"`
+	Name    string         `json:"name"`
+	Ask     phrase.Slotted `json:"ask"`
+}
+
+func refOf(c *catalog.Catalog, a horse.Ask) *StepRef {
+	step, _ := c.Step(a.Step)
+	return &StepRef{Key: a.Step, Variant: a.Variant, Name: step.Name, Ask: step.Ask}
+}
+
+func (s *StepRef) key() string {
+	if s == nil {
+		return ""
+	}
+	return s.Key
+}
+
+// ProblemResult is what the rules make of one problem.
+type ProblemResult struct {
+	Problem  horse.Problem    `json:"problem"`
+	Ladder   string           `json:"ladder,omitempty"`
+	Causes   []Cause          `json:"causes"`
+	Telling  *Telling         `json:"telling,omitempty"`
+	Swap     *Swap            `json:"swap,omitempty"`
+	Start    *StepRef         `json:"start,omitempty" doc:"the step to begin the ladder at; absent: no ladder, or nothing open"`
+	Computed *StepRef         `json:"start_computed,omitempty" doc:"as computed, where the trainer overruled it"`
+	School   School           `json:"school"`
+	Unlooked []phrase.Message `json:"unlooked" doc:"what was not looked at; never to be shown as clear"`
+}
+
+// Basis says what the judgement stands on.
+type Basis struct {
+	Seen  int            `json:"seen"`
+	Video int            `json:"video"`
+	Told  int            `json:"told"`
+	Say   phrase.Message `json:"say"`
+}
+
+// Doubt is a value that contradicts another, with its place.
+type Doubt struct {
+	Path string `json:"path"`
+	Say  string `json:"say"`
+}
+
+// Judge makes the result of an assessment.
+func Judge(c *catalog.Catalog, in Case) (Result, error) {
+	a := in.Assessment
+	risk := RiskInput{Today: in.Today, Record: in.Record, Assessment: a, Logged: in.Logged, Floor: in.Care}
+	ladders := map[horse.Problem]catalog.Ladder{}
+	for p := range a.Problems {
+		if l, ok := c.LadderFor(p); ok {
+			ladders[p] = l
+			risk.Narrow = risk.Narrow || l.Narrow
+			risk.Floor = max2(risk.Floor, l.Care)
+		}
+	}
+	r := Result{Blocks: Blocks(c, a), Rechecks: Rechecks(a, in.Today), Tack: a.Tack.Loosen(), Stops: stops(a)}
+	var err error
+	if r.Risk, err = RiskOf(risk); err != nil {
+		return Result{}, err
+	}
+	r.Care = a.careOf(r.Risk.Care)
+	r.Precautions = Precautions(r.Care)
+	r.Referrals = Referrals(a, cmp.Or(in.On, in.Today))
+	if Mismatch(in.Record, a) {
+		m := phrase.Of("mismatch", phrase.Args{"who": a.Main().String()})
+		r.Mismatch = &m
+	}
+	for _, f := range a.Doubts() {
+		r.Doubts = append(r.Doubts, Doubt{Path: f.Field, Say: f.Say})
+	}
+	for _, ask := range First(a) {
+		r.First = append(r.First, *refOf(c, ask))
+	}
+	counted := map[Found]bool{}
+	for _, p := range (horse.Problem{}).All() {
+		if _, there := a.Problems[p]; !there {
+			continue
+		}
+		one := find(c.Judging, Input{Today: in.Today, Record: in.Record, Assessment: a, Problem: p})
+		r.Problems = append(r.Problems, one.judge(c, ladders[p], r))
+		for _, f := range one.found() {
+			counted[f] = true
+		}
+	}
+	r.Basis = basis(counted)
+	return r, nil
+}
+
+func (f finder) judge(c *catalog.Catalog, l catalog.Ladder, r Result) ProblemResult {
+	in := f.in
+	account := in.Assessment.Problems[in.Problem]
+	one := ProblemResult{Problem: in.Problem, Ladder: l.Key, Causes: f.causes(), Swap: SwapOf(account.Swap), Unlooked: f.unlooked()}
+	one.Telling = f.telling(one.Causes)
+	one.School = SchoolFor(l, in, one.Causes, r.Risk, c.Judging.RelevantTo(in.Problem))
+	if start, ok := Start(c, l.Key, in.Assessment, account.Baseline); ok {
+		one.Start = refOf(c, horse.Ask{Step: in.Assessment.startOf(in.Problem, start, r.Blocks)})
+		if one.Start.Key != start {
+			one.Computed = refOf(c, horse.Ask{Step: start})
+		}
+	}
+	return one
+}
+
+// Afraid reports whether fear is likely or held up by its floor; unknown is
+// the answer where too little was seen to say.
+func (p ProblemResult) Afraid(unknown bool) bool {
+	for _, c := range p.Causes {
+		switch {
+		case c.Cause != horse.Fear:
+		case c.Belief == likely || c.Bound != nil:
+			return true
+		case c.Belief == possible || c.Belief == unlikely:
+			return false
+		}
+	}
+	return unknown
+}
+
+// basis counts findings by how they are known, and says how sure that makes
+// the result.
+func basis(found map[Found]bool) Basis {
+	var b Basis
+	for f := range found {
+		switch f.Source {
+		case horse.Seen:
+			b.Seen++
+		case horse.OnVideo:
+			b.Video++
+		case horse.Told:
+			b.Told++
+		}
+	}
+	key := "seen"
+	switch {
+	case b.Seen+b.Video+b.Told == 0:
+		key = "nothing"
+	case b.Seen == 0 && b.Video > 0:
+		key = "video"
+	case b.Seen == 0:
+		key = "told"
+	case b.Seen < b.Video+b.Told:
+		key = "mostly_not_seen"
+	}
+	b.Say = phrase.Of("basis."+key, phrase.Args{"seen": b.Seen, "video": b.Video, "told": b.Told})
+	return b
+}
+
+// stops lists what nobody does for now (part 9).
+func stops(a Assessment) []phrase.Message {
+	var list []phrase.Message
+	if a.First.NoMounting() {
+		list = append(list, phrase.Of("stop.mounting", nil))
+	}
+	if a.First.unsteady() && has(a.Tack.Extras, "spurs") {
+		list = append(list, phrase.Of("stop.spurs", nil))
+	} else if a.Main() == horse.Beginner && has(a.Tack.Extras, "spurs") {
+		list = append(list, phrase.Of("stop.spurs_beginner", nil))
+	}
+	if slices.ContainsFunc([]horse.BodyState{a.BodyOf(horse.Mouth)}, ill) {
+		list = append(list, phrase.Of("stop.bit", nil))
+	}
+	return list
+}
+
+// A Change is one thing that a later assessment says otherwise.
+type Change struct {
+	What   phrase.Message `json:"what"`
+	Before string         `json:"before"`
+	After  string         `json:"after"`
+}
+
+// Changes compares two results of the same horse, the earlier first.
+func Changes(before, after Result) []Change {
+	changes := []Change{}
+	add := func(key string, args phrase.Args, was, is string) {
+		if was != is {
+			changes = append(changes, Change{What: phrase.Of("change."+key, args), Before: was, After: is})
+		}
+	}
+	add("risk", nil, before.Risk.Care.String(), after.Risk.Care.String())
+	for _, now := range after.Problems {
+		i := slices.IndexFunc(before.Problems, func(p ProblemResult) bool { return p.Problem == now.Problem })
+		if i < 0 {
+			add("problem", phrase.Args{"problem": now.Problem.String()}, "not taken on", "taken on")
+			continue
+		}
+		then := before.Problems[i]
+		for _, c := range (horse.Cause{}).All() {
+			add("cause", phrase.Args{"cause": phrase.Of("cause."+c.String(), nil)}, beliefIn(then, c), beliefIn(now, c))
+		}
+		add("start", phrase.Args{"problem": now.Problem.String()}, then.Start.key(), now.Start.key())
+		add("school", phrase.Args{"problem": now.Problem.String()}, then.School.School.String(), now.School.School.String())
+	}
+	return changes
+}
+
+func beliefIn(p ProblemResult, cause horse.Cause) string {
+	for _, c := range p.Causes {
+		if c.Cause == cause {
+			return c.Belief.String()
+		}
+	}
+	return notLookedAt.String()
+}
+
+// BodyChanges compares the body items of two assessments, the earlier first.
+func BodyChanges(before, after Assessment) []Change {
+	changes := []Change{}
+	for _, item := range (horse.BodyItem{}).All() {
+		if was, is := before.BodyOf(item), after.BodyOf(item); was != is {
+			changes = append(changes, Change{What: phrase.Of("change.body", phrase.Args{"item": Named(item)}), Before: was.String(), After: is.String()})
+		}
+	}
+	return changes
+}

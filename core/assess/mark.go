@@ -1,0 +1,145 @@
+package assess
+
+import (
+	"bytes"
+	"cmp"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+
+	"ivorybridge/core/catalog"
+)
+
+// A Mark puts one value in its place in an assessment: a tap. The place is a
+// path of the document's keys, as in "problems/loading/story/began"; null
+// takes the value away. Marks are ordered by time, device and sequence, so
+// that two devices on one assessment come to the same document.
+type Mark struct {
+	ID     string `json:"id" format:"uuid"`
+	At     int64  `json:"at" minimum:"0" doc:"when, ms since 1970 by the device's clock"`
+	Device string `json:"device" minLength:"1" maxLength:"60"`
+	Seq    int64  `json:"seq" minimum:"0"`
+	Path   string `json:"path" minLength:"1" maxLength:"200"`
+	Value  any    `json:"value" doc:"what stands there; null: nothing"`
+}
+
+const deepest = 8 // keys in a path
+
+// Check says what is wrong with one mark by itself, or nil. It reads the value
+// in its place as strictly as the document is read.
+func (m Mark) Check(c *catalog.Catalog, today string) []Fault {
+	doc, err := Fold(Assessment{}, []Mark{m})
+	if err != nil {
+		return []Fault{{m.Path, sentence(err)}}
+	}
+	return doc.Check(c, today)
+}
+
+// Fold makes the document that marks make of a base, in the order of their
+// times. It fails where a value can't stand in its place.
+func Fold(base Assessment, marks []Mark) (Assessment, error) {
+	text, err := json.Marshal(base)
+	if err != nil {
+		return Assessment{}, fmt.Errorf("writing the assessment: %w", err)
+	}
+	tree := map[string]any{}
+	if err := json.Unmarshal(text, &tree); err != nil {
+		return Assessment{}, fmt.Errorf("reading the assessment: %w", err)
+	}
+	marks = slices.Clone(marks)
+	slices.SortStableFunc(marks, func(a, b Mark) int {
+		return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Device, b.Device), cmp.Compare(a.Seq, b.Seq), cmp.Compare(a.ID, b.ID))
+	})
+	for _, m := range marks {
+		keys := strings.Split(m.Path, "/")
+		if len(keys) > deepest || slices.Contains(keys, "") {
+			return Assessment{}, errNoPlace
+		}
+		if err := put(tree, keys, m.Value); err != nil {
+			return Assessment{}, err
+		}
+		if keys[0] == "problems" && len(keys) > 2 { // a problem stays taken on when its last answer is taken back
+			if err := keep(tree, keys[:2]); err != nil {
+				return Assessment{}, err
+			}
+		}
+	}
+	return read(tree)
+}
+
+var errNoPlace = errors.New("there is no such place in an assessment")
+
+// put sets a value deep in a tree, making what is missing on the way; null
+// takes it out, and what is left empty on the way too.
+func put(tree map[string]any, keys []string, value any) error {
+	key := keys[0]
+	if len(keys) == 1 {
+		if value == nil {
+			delete(tree, key)
+		} else {
+			tree[key] = value
+		}
+		return nil
+	}
+	branch, ok := tree[key].(map[string]any)
+	if !ok {
+		if tree[key] != nil {
+			return errNoPlace
+		}
+		branch = map[string]any{}
+	}
+	if err := put(branch, keys[1:], value); err != nil {
+		return err
+	}
+	if len(branch) == 0 {
+		delete(tree, key)
+	} else {
+		tree[key] = branch
+	}
+	return nil
+}
+
+// keep makes sure that a branch is there, even an empty one.
+func keep(tree map[string]any, keys []string) error {
+	at := tree
+	for _, key := range keys {
+		branch, ok := at[key].(map[string]any)
+		if !ok {
+			if at[key] != nil {
+				return errNoPlace
+			}
+			branch = map[string]any{}
+			at[key] = branch
+		}
+		at = branch
+	}
+	return nil
+}
+
+func read(tree map[string]any) (Assessment, error) {
+	text, err := json.Marshal(tree)
+	if err != nil {
+		return Assessment{}, fmt.Errorf("writing the assessment: %w", err)
+	}
+	dec := json.NewDecoder(bytes.NewReader(text))
+	dec.DisallowUnknownFields()
+	var a Assessment
+	if err := dec.Decode(&a); err != nil {
+		return Assessment{}, err
+	}
+	return a, nil
+}
+
+// sentence says of a value that can't stand in its place what could.
+func sentence(err error) string {
+	var kind *json.UnmarshalTypeError
+	switch {
+	case errors.As(err, &kind):
+		return fmt.Sprintf("A %s can't stand here.", kind.Value)
+	case errors.Is(err, errNoPlace), strings.Contains(err.Error(), "unknown field"):
+		return "There is no such place in an assessment. Reload the page."
+	}
+	return "This can't be: " + strings.TrimPrefix(err.Error(), "json: ") + "."
+}

@@ -1,0 +1,76 @@
+package assess
+
+import (
+	"time"
+
+	"ivorybridge/core/horse"
+)
+
+type sexes struct{}
+
+func (sexes) Words() []string { return []string{"mare", "gelding", "stallion"} }
+
+// Sex of the horse.
+type Sex = horse.Word[sexes]
+
+type pasts struct{}
+
+func (pasts) Words() []string { return []string{"none", "ordinary", "unhappy", "unknown"} }
+
+// Past is the ridden past.
+type Past = horse.Word[pasts]
+
+type energies struct{}
+
+func (energies) Words() []string { return []string{"low", "usual", "high"} }
+
+// Energy of the horse.
+type Energy = horse.Word[energies]
+
+type foods struct{}
+
+func (foods) Words() []string { return []string{"yes", "no", "only after standing"} }
+
+// Food says whether food may be used.
+type Food = horse.Word[foods]
+
+type hangs struct{}
+
+func (hangs) Words() []string { return []string{"no wrinkle", "one wrinkle", "two wrinkles"} }
+
+// Hung is how the bit hangs at the corner of the lips.
+type Hung = horse.Word[hangs]
+
+// Record is the horse's record, asked once. Dates are YYYY-MM-DD.
+type Record struct {
+	Sex          Sex    `json:"sex,omitzero"`
+	Born         string `json:"born,omitempty" format:"date" doc:"date of birth; the year's first day if only the year is known"`
+	Gelded       string `json:"gelded,omitempty" format:"date"`
+	HeightMM     int    `json:"height_mm,omitempty"`
+	WeightG      int    `json:"weight_g,omitempty"`
+	Breed        string `json:"breed,omitempty" maxLength:"120"`
+	Gaited       bool   `json:"gaited,omitempty"`
+	Rides        *int   `json:"rides,omitempty" minimum:"0" maximum:"100000" doc:"rides so far; empty: not known"`
+	StartedBy    string `json:"started_by,omitempty" maxLength:"120"`
+	Arrived      string `json:"arrived,omitempty" format:"date"`
+	Living       string `json:"living,omitempty" maxLength:"200" doc:"stable, field, herd, hours out"`
+	LastWorked   string `json:"last_worked,omitempty" format:"date"`
+	RiddenPast   Past   `json:"ridden_past,omitzero"`
+	Energy       Energy `json:"energy,omitzero"`
+	Sensitivity  Energy `json:"sensitivity,omitzero"`
+	Food         Food   `json:"food,omitzero"`
+	BitHung      Hung   `json:"bit_hung,omitzero"`
+	Unhandled    bool   `json:"unhandled,omitempty" doc:"an unhandled adult"`
+	GuardsItself bool   `json:"guards_itself,omitempty" doc:"tight, head high, no move at people"`
+}
+
+// Young reports whether part 9's caps for young horses hold: under 3 years, or
+// fewer than 10 rides.
+func (r Record) Young(today string) bool {
+	now, err := time.Parse(time.DateOnly, today)
+	if err != nil {
+		return false
+	}
+	born, err := time.Parse(time.DateOnly, r.Born)
+	return err == nil && born.AddDate(3, 0, 0).After(now) || r.Rides != nil && *r.Rides < 10
+}

@@ -1,0 +1,143 @@
+package server
+
+import (
+	"context"
+	"net/http"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// marks sends taps as pairs of a place and a value.
+func (p *practice) marks(of string, pairs ...any) Marked {
+	p.t.Helper()
+	var list []any
+	for i := 0; i < len(pairs); i += 2 {
+		p.taps++
+		m := aMark(pairs[i].(string), pairs[i+1])
+		m["at"], m["seq"] = p.now.UnixMilli(), p.taps
+		list = append(list, m)
+	}
+	var answer Marked
+	p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+of+"/marks", map[string]any{"sent_at": p.now.UnixMilli(), "marks": list}).into(&answer)
+	return answer
+}
+
+func (p *practice) walk() Walk {
+	p.t.Helper()
+	var w Walk
+	p.ask(http.MethodGet, "/api/cases/"+p.kase+"/assessment", nil).into(&w)
+	return w
+}
+
+func TestAnAssessmentGrowsTapByTap(t *testing.T) {
+	p := signedInPractice(t)
+	of := uuid.NewString()
+	first := p.marks(of, "problems/loading/story/began", "suddenly").Assessment
+	assert.Equal(t, "2026-06-01", first.On)
+	assert.EqualValues(t, "told", first.Result.Problems[0].Causes[0].For[0].Source.String())
+	again := p.marks(of, "problems/loading/story/began", "gradually", "problems/loading/story/tries", 5, "problems/loading/story/successes", 9).Assessment
+	assert.Equal(t, of, again.ID)
+	assert.Equal(t, "problems/loading/story/successes", again.Result.Doubts[0].Path, "kept, and doubted")
+	w := p.walk()
+	require.NotNil(t, w.Newest)
+	assert.Equal(t, 9, *w.Newest.Doc.Problems[w.Problems[0].Problem].Story.Successes)
+	assert.Len(t, w.Problems[0].Sections, 10)
+	assert.Equal(t, "How it began", w.Problems[0].Sections[0].Questions[1].Label.Text)
+	assert.Equal(t, "trailer loading", w.Problems[0].Name.Text)
+	for _, further := range w.Further {
+		assert.NotEqual(t, w.Problems[0].Problem, further.Problem)
+		assert.NotContains(t, further.Name.Text, "problem.", "every problem has a name")
+	}
+}
+
+func TestMarksThatCantBeAreNamedAndTheRestIsKept(t *testing.T) {
+	p := signedInPractice(t)
+	of := uuid.NewString()
+	got := p.marks(of, "checkups/dental", "2026-02-30", "tack/bit", "gag", "body/belly/state", "fine", "basics/lead.back/level", 12)
+	require.Len(t, got.Refused, 3)
+	assert.Contains(t, got.Refused[0].Say, "not a date")
+	assert.Equal(t, "gag", got.Assessment.Doc.Tack.Bit.String())
+	assert.Empty(t, got.Assessment.Doc.Checkups.Dental)
+
+	huge := aMark("problems/loading/story/description", strings.Repeat("x", 2001))
+	var answer Marked
+	p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+of+"/marks", map[string]any{"sent_at": 0, "marks": []any{huge}}).into(&answer)
+	assert.Contains(t, answer.Refused[0].Say, "too long")
+	for name, body := range map[string]any{
+		"no marks": map[string]any{"sent_at": 0, "marks": []any{}}, "no JSON": "{", "no path": map[string]any{"sent_at": 0, "marks": []any{aMark("", 1)}},
+	} {
+		assert.Equal(t, http.StatusUnprocessableEntity, p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+of+"/marks", body).Code, name)
+	}
+}
+
+func TestMarksSentTwiceAreOne(t *testing.T) {
+	p := signedInPractice(t)
+	of, m := uuid.NewString(), aMark("tack/bit", "gag")
+	send := func() (answer Marked) {
+		p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+of+"/marks", map[string]any{"sent_at": 0, "marks": []any{m}}).into(&answer)
+		return answer
+	}
+	assert.Empty(t, send().Refused)
+	assert.Empty(t, send().Refused, "the same again is taken silently")
+	m["value"] = "leverage"
+	refused := send().Refused
+	require.Len(t, refused, 1)
+	assert.Contains(t, refused[0].Say, "kept already with other content")
+	marks, err := p.Store.Marks(context.Background(), p.who.Practice, of)
+	require.NoError(t, err)
+	assert.Len(t, marks, 1)
+}
+
+func TestAReAssessmentStartsFromTheLastAndSaysWhatChanged(t *testing.T) {
+	p := signedInPractice(t)
+	first := uuid.NewString()
+	p.marks(first, "body/hind leg/state", "suspect", "findings/curious", "seen")
+	p.now = p.now.Add(21 * 24 * time.Hour)
+	second := uuid.NewString()
+	got := p.marks(second, "body/hind leg/state", "cleared", "problems/loading/findings/shakes_sweats", "seen").Assessment
+	assert.Equal(t, []string{"2026-06-22", "2026-06-01"}, []string{got.On, got.From})
+	assert.Contains(t, got.Doc.Findings, "curious", "it starts from the last one")
+	changed := map[string]string{}
+	for _, c := range got.Changes {
+		changed[c.What.Text] = c.Before + " → " + c.After
+	}
+	assert.Equal(t, "suspect → cleared", changed["hind leg that snatches or locks"])
+	assert.Equal(t, "not enough seen → possible", changed["fear"])
+	var before Assessment
+	p.ask(http.MethodGet, "/api/assessments/"+first, nil).into(&before)
+	assert.NotEmpty(t, before.Result.Blocks, "the older one stands as it was judged on its day")
+	assert.Empty(t, before.Changes)
+	assert.Len(t, p.walk().All, 2)
+	assert.Equal(t, http.StatusNotFound, p.ask(http.MethodGet, "/api/assessments/"+uuid.NewString(), nil).Code)
+}
+
+func TestAnOverruledResultKeepsBothWithTheReason(t *testing.T) {
+	p := signedInPractice(t)
+	of := uuid.NewString()
+	assert.Len(t, p.marks(of, "overruled/start.loading", map[string]any{"to": "load.gap"}).Refused, 1, "no reason, no overruling")
+	got := p.marks(of, "overruled/start.loading", map[string]any{"to": "load.gap", "reason": "was there last week"}).Assessment
+	require.Len(t, got.Overruled, 1)
+	assert.Equal(t, []any{"start.loading", "load.gap", "was there last week", "Wren"}, []any{got.Overruled[0].Key, got.Overruled[0].To, got.Overruled[0].Reason, got.Overruled[0].By})
+	assert.Equal(t, p.now.UnixMilli(), got.Overruled[0].At)
+	problem := got.Result.Problems[0]
+	assert.Equal(t, []string{"load.gap", "load.board"}, []string{problem.Start.Key, problem.Computed.Key})
+	var plan Plan
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "First"}).into(&plan)
+	back := p.marks(of, "overruled/start.loading", nil).Assessment
+	assert.Empty(t, back.Overruled)
+	assert.Equal(t, "load.board", back.Result.Problems[0].Start.Key)
+}
+
+func TestAnAssessmentIsOfOneHorse(t *testing.T) {
+	p := signedInPractice(t)
+	of := uuid.NewString()
+	p.marks(of, "tack/bit", "gag")
+	p.takesOn(p.who)
+	body := map[string]any{"sent_at": 0, "marks": []any{aMark("tack/bit", "none")}}
+	assert.Equal(t, http.StatusNotFound, p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+of+"/marks", body).Code, "another horse's assessment is not this one's")
+}

@@ -1,0 +1,182 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+
+	"ivorybridge/core/assess"
+	"ivorybridge/store/sqlc"
+)
+
+// An Assessment of a horse as it was kept: the document, and the one it
+// started from.
+type Assessment struct {
+	ID      string
+	HorseID string
+	On      string
+	Base    assess.Assessment
+	Doc     assess.Assessment
+	Version int64
+}
+
+// KeptMark is a mark with who made it.
+type KeptMark struct {
+	assess.Mark
+	By string // name
+}
+
+// AddAssessment keeps a whole assessment at once.
+func (s *Store) AddAssessment(ctx context.Context, who Who, a Assessment) error {
+	return s.write(ctx, "adding an assessment", func(q *sqlc.Queries) error { return insertAssessment(ctx, q, who, a) })
+}
+
+func insertAssessment(ctx context.Context, q *sqlc.Queries, who Who, a Assessment) error {
+	if err := q.InsertAssessment(ctx, sqlc.InsertAssessmentParams{
+		ID: a.ID, PracticeID: who.Practice, HorseID: a.HorseID, OnDate: a.On, Base: doc(a.Base), Doc: doc(a.Doc), CreatedAt: who.At,
+	}); err != nil {
+		return err
+	}
+	return who.changed(ctx, q, "assessment added", a.ID)
+}
+
+func assessment(a sqlc.GetAssessmentRow) (Assessment, error) {
+	base, err := undoc[assess.Assessment]("an assessment", a.Base)
+	if err != nil {
+		return Assessment{}, err
+	}
+	d, err := undoc[assess.Assessment]("an assessment", a.Doc)
+	return Assessment{ID: a.ID, HorseID: a.HorseID, On: a.OnDate, Base: base, Doc: d, Version: a.Version}, err
+}
+
+// Assessment reads one assessment.
+func (s *Store) Assessment(ctx context.Context, practice, id string) (Assessment, error) {
+	a, err := s.read.GetAssessment(ctx, sqlc.GetAssessmentParams{PracticeID: practice, ID: id})
+	if err != nil {
+		return Assessment{}, reading("the assessment", err)
+	}
+	return assessment(a)
+}
+
+// Assessments lists the assessments of a horse, the oldest first.
+func (s *Store) Assessments(ctx context.Context, practice, horseID string) ([]Assessment, error) {
+	rows, err := s.read.GetAssessments(ctx, sqlc.GetAssessmentsParams{PracticeID: practice, HorseID: horseID})
+	if err != nil {
+		return nil, reading("the assessments", err)
+	}
+	list := make([]Assessment, 0, len(rows))
+	for _, row := range rows {
+		a, err := assessment(sqlc.GetAssessmentRow(row))
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, a)
+	}
+	return list, nil
+}
+
+// Marks lists the marks of an assessment in their order, at their corrected
+// times.
+func (s *Store) Marks(ctx context.Context, practice, assessmentID string) ([]KeptMark, error) {
+	rows, err := s.read.GetMarks(ctx, sqlc.GetMarksParams{PracticeID: practice, AssessmentID: assessmentID})
+	if err != nil {
+		return nil, reading("the marks", err)
+	}
+	return marks(rows)
+}
+
+func marks(rows []sqlc.GetMarksRow) ([]KeptMark, error) {
+	list := make([]KeptMark, 0, len(rows))
+	for _, r := range rows {
+		value, err := undoc[any]("a mark", r.Value)
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, KeptMark{assess.Mark{ID: r.ID, At: r.At, Device: r.Device, Seq: r.Seq, Path: r.Path, Value: value}, r.WrittenBy})
+	}
+	return list, nil
+}
+
+// Mark keeps marks of an assessment in one transaction and makes its document
+// anew. An assessment that is not there yet is begun as given. It tells for
+// each mark why it was refused, or nil; a mark kept before with the same
+// content is accepted silently. sentAt is the device's clock as it sent them:
+// if that is off, times are corrected.
+func (s *Store) Mark(ctx context.Context, who Who, begun Assessment, sentAt int64, list []assess.Mark) (kept Assessment, refused []error, err error) {
+	refused = make([]error, len(list))
+	off := who.At - sentAt
+	if sentAt == 0 || off <= clockSlack && off >= -clockSlack {
+		off = 0
+	}
+	err = s.write(ctx, "keeping marks", func(q *sqlc.Queries) error {
+		row, err := q.GetAssessment(ctx, sqlc.GetAssessmentParams{PracticeID: who.Practice, ID: begun.ID})
+		switch {
+		case named(err) == ErrNotFound:
+			begun.Doc = begun.Base
+			if err := insertAssessment(ctx, q, who, begun); err != nil {
+				return err
+			}
+			kept = begun
+		case err != nil:
+			return err
+		default:
+			if kept, err = assessment(row); err != nil {
+				return err
+			}
+			if kept.HorseID != begun.HorseID {
+				return ErrNotFound
+			}
+		}
+		for i, m := range list {
+			if refused[i], err = insertMark(ctx, q, who, begun.ID, m, off); err != nil {
+				return err
+			}
+		}
+		return s.fold(ctx, q, who, &kept)
+	})
+	return kept, refused, err
+}
+
+func insertMark(ctx context.Context, q *sqlc.Queries, who Who, assessmentID string, m assess.Mark, off int64) (refused, err error) {
+	row := sqlc.InsertMarkParams{
+		ID: m.ID, PracticeID: who.Practice, AssessmentID: assessmentID, Device: m.Device, Seq: m.Seq, DeviceAt: m.At, At: m.At + off,
+		ReceivedAt: who.At, Path: m.Path, Value: doc(m.Value), WrittenBy: who.User,
+	}
+	if err := named(q.InsertMark(ctx, row)); !errors.Is(err, ErrTaken) {
+		return nil, err
+	}
+	kept, err := q.GetMark(ctx, sqlc.GetMarkParams{PracticeID: who.Practice, ID: m.ID})
+	if err != nil {
+		return nil, err
+	}
+	same := sqlc.GetMarkRow{AssessmentID: assessmentID, Device: m.Device, Seq: m.Seq, DeviceAt: m.At, Path: m.Path, Value: row.Value}
+	if kept != same {
+		return ErrOther, nil
+	}
+	return nil, nil
+}
+
+// fold makes the document of an assessment from its base and its marks.
+func (s *Store) fold(ctx context.Context, q *sqlc.Queries, who Who, a *Assessment) error {
+	rows, err := q.GetMarks(ctx, sqlc.GetMarksParams{PracticeID: who.Practice, AssessmentID: a.ID})
+	if err != nil {
+		return err
+	}
+	all, err := marks(rows)
+	if err != nil {
+		return err
+	}
+	plain := slices.Collect(func(yield func(assess.Mark) bool) {
+		for _, m := range all {
+			if !yield(m.Mark) {
+				return
+			}
+		}
+	})
+	if a.Doc, err = assess.Fold(a.Base, plain); err != nil {
+		return fmt.Errorf("making the assessment from its marks: %w", err)
+	}
+	a.Version++
+	return q.UpdateAssessment(ctx, sqlc.UpdateAssessmentParams{Doc: doc(a.Doc), PracticeID: who.Practice, ID: a.ID})
+}
