@@ -23,6 +23,7 @@ type Assessment struct {
 	Doc       assess.Assessment                  `json:"doc"`
 	Version   int64                              `json:"version"`
 	Result    assess.Result                      `json:"result"`
+	States    map[string]horse.BodyState         `json:"states" doc:"what is known of each body item, checks by hand counted"`
 	Checks    map[string][]assess.DayOfTreatment `json:"checks" doc:"repeated checks side by side, by body item"`
 	Changes   []assess.Change                    `json:"changes" doc:"against the assessment it started from"`
 	From      string                             `json:"from,omitempty" format:"date" doc:"day of the assessment it started from"`
@@ -46,6 +47,7 @@ type Dated struct {
 
 // Walk is the newest assessment of a horse, with the questions it is made of.
 type Walk struct {
+	Horse    HorseRef         `json:"horse"`
 	Newest   *Assessment      `json:"newest,omitempty" doc:"absent: never assessed"`
 	All      []Dated          `json:"all" doc:"the newest first"`
 	Problems []WalkProblem    `json:"problems" doc:"the case's own first"`
@@ -74,8 +76,8 @@ type WalkItem struct {
 // WalkTest is a basic as it is asked.
 type WalkTest struct {
 	assess.Test
-	Name phrase.Slotted `json:"name"`
-	Asks []string       `json:"asks" doc:"its keys in the document"`
+	Name string   `json:"name"`
+	Asks []string `json:"asks" doc:"its keys in the document"`
 }
 
 // WalkWords are the words of the parts that are drawn or laid out.
@@ -146,7 +148,7 @@ func (s *Server) assessment(ctx context.Context, c caller, in *caseInput) (Walk,
 // walk lays out the questions for the case's problem and any added to it.
 func (s *Server) walk(r reading) Walk {
 	own := r.file.Problem().Problem
-	w := Walk{Words: walkWords(), Items: s.items(), Tests: s.tests(), Arousals: arousals(), Feels: feels()}
+	w := Walk{Horse: HorseRef{r.horse.ID, r.horse.Name}, Words: walkWords(), Items: s.items(), Tests: s.tests(), Arousals: arousals(), Feels: feels()}
 	w.Problems = []WalkProblem{s.walkProblem(r.file.Assessment, own, false)}
 	for _, p := range (horse.Problem{}).All() {
 		if _, chosen := r.file.Assessment.Problems[p]; chosen && p != own {
@@ -178,9 +180,9 @@ func (s *Server) items() []WalkItem {
 func (s *Server) tests() []WalkTest {
 	var tests []WalkTest
 	for _, t := range assess.Tests() {
-		name := phrase.Slotted(strings.TrimPrefix(t.Key, "ridden."))
-		if step, ok := s.Catalog.Step(t.Key); ok {
-			name = phrase.Slotted(step.Name)
+		name := assess.NameOf(s.Catalog, t.Key)
+		if t.Ridden {
+			name = strings.TrimPrefix(t.Key, "ridden.")
 		}
 		tests = append(tests, WalkTest{Test: t, Name: name, Asks: t.Asks()})
 	}
@@ -203,7 +205,7 @@ func walkWords() WalkWords {
 // viewAssessment judges an assessment: the newest with all that sessions
 // logged since, an older one as of its own day.
 func (s *Server) viewAssessment(ctx context.Context, c caller, r reading, a store.Assessment) (Assessment, error) {
-	view := Assessment{ID: a.ID, On: a.On, Doc: a.Doc, Version: a.Version, Result: r.file.Result, Checks: map[string][]assess.DayOfTreatment{}, Overruled: []Overruled{}}
+	view := Assessment{ID: a.ID, On: a.On, Doc: a.Doc, Version: a.Version, Result: r.file.Result, States: map[string]horse.BodyState{}, Checks: map[string][]assess.DayOfTreatment{}, Overruled: []Overruled{}}
 	i := slices.IndexFunc(r.assessments, func(o store.Assessment) bool { return o.ID == a.ID })
 	var err error
 	if i < len(r.assessments)-1 {
@@ -218,6 +220,9 @@ func (s *Server) viewAssessment(ctx context.Context, c caller, r reading, a stor
 		}
 		view.From = r.assessments[i-1].On
 		view.Changes = append(assess.Changes(before, view.Result), assess.BodyChanges(a.Base, a.Doc)...)
+	}
+	for _, item := range (horse.BodyItem{}).All() {
+		view.States[item.String()] = a.Doc.BodyOf(item)
 	}
 	for item, note := range a.Doc.Body {
 		if days := note.SideBySide(); len(days) > 0 {

@@ -46,7 +46,17 @@ type StepRef struct {
 
 func refOf(c *catalog.Catalog, a horse.Ask) *StepRef {
 	step, _ := c.Step(a.Step)
-	return &StepRef{Key: a.Step, Variant: a.Variant, Name: step.Name, Ask: step.Ask}
+	return &StepRef{Key: a.Step, Variant: a.Variant, Name: NameOf(c, a.Step), Ask: step.Ask}
+}
+
+// NameOf is a step's name where it does not stand on its own ladder: a
+// foundation is named with it, as in "lead back".
+func NameOf(c *catalog.Catalog, key string) string {
+	step, _ := c.Step(key)
+	if l, _ := c.Ladder(step.Ladder); l.Kind == catalog.Foundation {
+		return l.Key + " " + step.Name
+	}
+	return step.Name
 }
 
 func (s *StepRef) key() string {
@@ -74,6 +84,7 @@ type Basis struct {
 	Seen  int            `json:"seen"`
 	Video int            `json:"video"`
 	Told  int            `json:"told"`
+	Known int            `json:"on_record"`
 	Say   phrase.Message `json:"say"`
 }
 
@@ -170,6 +181,8 @@ func basis(found map[Found]bool) Basis {
 			b.Video++
 		case horse.Told:
 			b.Told++
+		case horse.OnRecord:
+			b.Known++
 		}
 	}
 	key := "seen"
@@ -183,7 +196,7 @@ func basis(found map[Found]bool) Basis {
 	case b.Seen < b.Video+b.Told:
 		key = "mostly_not_seen"
 	}
-	b.Say = phrase.Of("basis."+key, phrase.Args{"seen": b.Seen, "video": b.Video, "told": b.Told})
+	b.Say = phrase.Of("basis."+key, phrase.Args{"seen": b.Seen, "video": b.Video, "told": b.Told, "record": b.Known})
 	return b
 }
 

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"reflect"
 	"slices"
 	"strings"
 
@@ -137,6 +138,10 @@ func sentence(err error) string {
 	var kind *json.UnmarshalTypeError
 	switch {
 	case errors.As(err, &kind):
+		switch kind.Type.Kind() {
+		case reflect.Int, reflect.Float64:
+			return "Write a number in figures, a whole one where it counts something."
+		}
 		return fmt.Sprintf("A %s can't stand here.", kind.Value)
 	case errors.Is(err, errNoPlace), strings.Contains(err.Error(), "unknown field"):
 		return "There is no such place in an assessment. Reload the page."

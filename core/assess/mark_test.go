@@ -113,6 +113,8 @@ func TestWhatCantBeIsRefusedInItsPlace(t *testing.T) {
 		"findings/curious":                  {"on record", "Only the horse's record"},
 		"from":                              {"on record", "Say seen, video or told"},
 		"sources/Z":                         {"seen", "from A to H"},
+		"problems/loading/story/helpers":    {"two", "in figures"},
+		"problems/loading/baseline/minutes": {2.5, "in figures"},
 		"nowhere":                           {1, "no such place"},
 		"nowhere//at/all":                   {1, "no such place"},
 		"not_possible_yet/deeper":           {true, "can't stand here"},

@@ -217,7 +217,6 @@ func (w *walker) baseline(c *catalog.Catalog, p horse.Problem) {
 			}
 		}
 	}
-	w.ask(KindYes, b+"done")
 	w.ask(KindStep, b+"reached", steps...)
 	w.ask(KindArousal, b+"arousal")
 	w.findings(w.problem, horse.LookProblem)
@@ -225,6 +224,7 @@ func (w *walker) baseline(c *catalog.Catalog, p horse.Problem) {
 	w.ask(KindSeconds, b+"recovery_s")
 	w.ask(KindNumber, b+"minutes")
 	w.ask(KindNumber, b+"tries")
+	w.ask(KindYes, b+"done")
 	w.text(b+"note", true)
 }
 

@@ -43,6 +43,12 @@ export const router = createRouter({
         { path: 'record', component: () => import('./views/horse/RecordTab.vue'), meta: { title: 'Record' } },
       ],
     },
+    {
+      path: '/horses/:id/assess/:kase',
+      component: () => import('./views/assess/WalkView.vue'),
+      props: true,
+      meta: { bare: true, title: 'Assessment' },
+    },
     { path: '/arena', component: () => import('./views/arena/ArenaDoor.vue'), meta: { title: 'Arena' } },
     {
       path: '/arena/ready/:id',

@@ -11,9 +11,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        /** Change an assessment */
-        put: operations["changeAssessment"];
+        /** One assessment, as it was judged on its day */
+        get: operations["anAssessment"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -62,27 +62,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The newest assessment of a case */
+        /** The newest assessment of a case's horse, and the walk */
         get: operations["assessment"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/cases/{id}/assessments": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Keep a new assessment, of today */
-        post: operations["addAssessment"];
         delete?: never;
         options?: never;
         head?: never;
@@ -100,23 +83,6 @@ export interface paths {
         put?: never;
         /** Whether and where a session may begin, without beginning one */
         post: operations["gate"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/cases/{id}/judge": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What the rules make of an assessment, without keeping it */
-        post: operations["judge"];
         delete?: never;
         options?: never;
         head?: never;
@@ -220,6 +186,23 @@ export interface paths {
         /** Change a horse's name, yard and record */
         put: operations["changeHorse"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/horses/{id}/assessments/{of}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep marks of an assessment; one that is not there yet is begun */
+        post: operations["mark"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1009,11 +992,95 @@ export interface components {
             /** @enum {string} */
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
         };
+        AssessAccount: {
+            baseline?: components["schemas"]["AssessBaseline"];
+            /** @description findings ticked in A, E and G, by key */
+            findings?: {
+                [key: string]: "" | "seen" | "video" | "told" | "on record";
+            };
+            looked?: {
+                [key: string]: "" | "seen" | "video" | "told" | "on record";
+            };
+            story?: components["schemas"]["AssessStory"];
+            swap?: {
+                [key: string]: components["schemas"]["AssessRun"];
+            };
+        };
+        AssessAsked: {
+            due?: string;
+            name?: string;
+            outcome?: string;
+            outcome_on?: string;
+            question?: string;
+            sent_on?: string;
+            /**
+             * @description empty: as suggested
+             * @enum {string}
+             */
+            who?: "" | "vet" | "dentist" | "farrier" | "back therapist" | "saddle fitter" | "specialist";
+        };
         AssessAssessment: {
-            baseline: components["schemas"]["AssessBaseline"];
-            body?: components["schemas"]["AssessBodyNote"][];
-            events?: components["schemas"]["AssessEvent"][];
-            story: components["schemas"]["AssessStory"];
+            /** @description D and D2, by test and side */
+            basics?: {
+                [key: string]: components["schemas"]["AssessBasic"];
+            };
+            /** @description B */
+            body?: {
+                [key: string]: components["schemas"]["AssessBodyNote"];
+            };
+            /** @description B: dates of the last care */
+            checkups?: components["schemas"]["AssessCheckups"];
+            /** @description dangerous things that happened, by an id of the device */
+            events?: {
+                [key: string]: components["schemas"]["AssessEvent"];
+            };
+            /** @description findings ticked in B, C, D, F, G, by key */
+            findings?: {
+                [key: string]: "" | "seen" | "video" | "told" | "on record";
+            };
+            /** @description C: the horse with its usual person, nobody interfering */
+            first_look?: components["schemas"]["AssessFirstLook"];
+            /**
+             * @description where the findings come from unless they say; empty: seen in person, and told in section A
+             * @enum {string}
+             */
+            from?: "" | "seen" | "video" | "told" | "on record";
+            /** @description H: who will handle the horse, by an id of the device */
+            handlers?: {
+                [key: string]: components["schemas"]["AssessHandler"];
+            };
+            /** @description looks taken that found nothing of their list */
+            looked?: {
+                [key: string]: "" | "seen" | "video" | "told" | "on record";
+            };
+            /** @description F */
+            mind?: components["schemas"]["AssessMind"];
+            /** @description D: cannot be caught or haltered */
+            not_possible_yet?: boolean;
+            /** @description results the trainer judges otherwise */
+            overruled?: {
+                [key: string]: components["schemas"]["AssessOverruling"];
+            };
+            /** @description G */
+            place?: components["schemas"]["AssessPlace"];
+            /** @description A, E and E2 of each problem */
+            problems?: {
+                [key: string]: components["schemas"]["AssessAccount"];
+            };
+            /** @description what was asked of professionals, by the referral's key */
+            referrals?: {
+                [key: string]: components["schemas"]["AssessAsked"];
+            };
+            /** @description by section, where it is another */
+            sources?: {
+                [key: string]: "" | "seen" | "video" | "told" | "on record";
+            };
+            /** @description C: what is on the horse */
+            tack?: components["schemas"]["AssessTack"];
+            /** @description D: touched all over */
+            zones?: {
+                [key: string]: components["schemas"]["AssessTouch"];
+            };
         };
         AssessBaseline: {
             /** @description peak */
@@ -1035,25 +1102,133 @@ export interface components {
             recovery_s?: number;
             /** Format: int64 */
             tries?: number;
-            warning_look?: boolean;
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
         };
+        AssessBasic: {
+            /** @enum {string} */
+            grade?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /** @description level needed */
+            level?: number | null;
+            /** @enum {string} */
+            prompt?: "" | "at once" | "in a moment" | "slow";
+            /**
+             * Format: double
+             * @description seconds to answer; stood, for a stand
+             */
+            seconds?: number;
+        };
+        AssessBasis: {
+            /** Format: int64 */
+            on_record: number;
+            say: components["schemas"]["PhraseMessage"];
+            /** Format: int64 */
+            seen: number;
+            /** Format: int64 */
+            told: number;
+            /** Format: int64 */
+            video: number;
+        };
         AssessBlock: {
+            /** @enum {string} */
+            item: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
             lifts: components["schemas"]["PhraseMessage"];
+            name: string;
             step: string;
             why: components["schemas"]["PhraseMessage"];
         };
         AssessBodyNote: {
-            /** @enum {string} */
-            item: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
+            /** @description in treatment since */
+            begun?: string;
+            /** @description repeated checks, by an id of the device */
+            checks?: {
+                [key: string]: components["schemas"]["AssessPressed"];
+            };
+            cleared_by?: string;
+            cleared_on?: string;
+            /**
+             * Format: int64
+             * @description length of the treatment
+             */
+            days?: number;
+            /** @description hind leg: it has locked */
+            locked?: boolean;
             note?: string;
+            /** @description steps that a vet released, by key */
+            released?: {
+                [key: string]: components["schemas"]["AssessLifted"];
+            };
+            /** @description suspect since */
+            since?: string;
             /** @enum {string} */
-            state: "" | "not looked at" | "clear" | "suspect" | "in treatment" | "cleared";
+            state?: "" | "not looked at" | "clear" | "suspect" | "in treatment" | "cleared";
+            /** @description hind leg: the day a vet has seen it */
+            vet_saw?: string;
         };
-        AssessChangeBody: {
-            doc: components["schemas"]["AssessAssessment"];
+        AssessBothSides: {
             /** Format: int64 */
-            version: number;
+            near?: number;
+            /** Format: int64 */
+            off?: number;
+        };
+        AssessBridle: {
+            holes?: {
+                [key: string]: components["schemas"]["AssessBothSides"];
+            };
+            name?: string;
+        };
+        AssessCause: {
+            /** @description what spoke against it, largest first */
+            against: components["schemas"]["AssessEvidence"][];
+            /** @enum {string} */
+            belief: "" | "likely" | "possible" | "unlikely" | "not enough seen" | "not looked at";
+            /** @description why the word is not what the score says */
+            bound?: components["schemas"]["PhraseMessage"];
+            /** @enum {string} */
+            cause: "" | "body" | "fear" | "untaught" | "learned_out" | "dulled" | "sharpened" | "attachment" | "tack" | "handler" | "management";
+            /** @description what spoke for it, largest first */
+            for: components["schemas"]["AssessEvidence"][];
+            /**
+             * @description what it would be were all of it seen in person, where that differs
+             * @enum {string}
+             */
+            if_seen?: "" | "likely" | "possible" | "unlikely" | "not enough seen" | "not looked at";
+            /** @description the cause in words */
+            says: components["schemas"]["PhraseMessage"];
+            /**
+             * Format: double
+             * @description probability; absent: not looked at
+             */
+            score?: number;
+        };
+        AssessChange: {
+            after: string;
+            before: string;
+            what: components["schemas"]["PhraseMessage"];
+        };
+        AssessCheckups: {
+            back?: string;
+            dental?: string;
+            hoof?: string;
+        };
+        AssessChoice: {
+            says: string;
+            value: string;
+        };
+        AssessDayOfTreatment: {
+            /** @description nothing found on any side checked */
+            clear: boolean;
+            /**
+             * Format: int64
+             * @description day of the treatment; -1: not in treatment
+             */
+            day: number;
+            found: components["schemas"]["AssessPressed"][];
+            /** Format: date */
+            on: string;
+        };
+        AssessDoubt: {
+            path: string;
+            say: string;
         };
         AssessEvent: {
             /** @enum {string} */
@@ -1061,17 +1236,158 @@ export interface components {
             /** Format: date */
             on: string;
         };
-        AssessInputBody: {
-            doc: components["schemas"]["AssessAssessment"];
+        AssessEvidence: {
+            finding: string;
+            says: string;
+            /** @enum {string} */
+            source: "" | "seen" | "video" | "told" | "on record";
+            /**
+             * Format: double
+             * @description what it adds to the log odds, its source counted
+             */
+            weight: number;
+        };
+        AssessFirstLook: {
+            attention?: ("" | "the person" | "home or herd" | "objects")[];
+            contact?: ("" | "soft" | "grabs" | "leans" | "tosses" | "hides")[];
+            /** @enum {string} */
+            ears?: "" | "forward" | "moving" | "back";
+            /** @description as the rider names it */
+            gait?: string;
+            /** @enum {string} */
+            head?: "" | "high" | "level" | "low";
+            /** @enum {string} */
+            leg?: "" | "answers" | "dull" | "explodes";
+            mounting?: ("" | "still" | "moves" | "hollow" | "ears back" | "mouth open" | "hind leg unweighted" | "must be held")[];
+            /** @enum {string} */
+            mouth?: "" | "quiet" | "busy" | "gapes";
+            /** @enum {string} */
+            nose?: "" | "poked out" | "easy" | "tucked";
+            /** @description the person's leg per gait */
+            rider_leg?: {
+                [key: string]: "" | "relaxed and close" | "held away" | "stiff" | "bouncing" | "spur touching";
+            };
+            turn?: ("" | "follows" | "dragged" | "head tips in")[];
+        };
+        AssessHandler: {
+            /** @enum {string} */
+            experience?: "" | "beginner" | "improving" | "sound" | "professional";
+            /** @description handles it most */
+            main?: boolean;
+            name?: string;
+            /** @description strength, injuries that matter, what they do */
+            note?: string;
+            /** @description a shoulder injury: no arm over the neck when bridling */
+            shoulder?: boolean;
+            /** @enum {string} */
+            steadiness?: "" | "steady" | "unsteady";
+        };
+        AssessLifted: {
+            by: string;
+            on: string;
         };
         AssessLine: {
             /** Format: int64 */
             points: number;
             why: components["schemas"]["PhraseMessage"];
         };
+        AssessMark: {
+            /**
+             * Format: int64
+             * @description when, ms since 1970 by the device's clock
+             */
+            at: number;
+            device: string;
+            /** Format: uuid */
+            id: string;
+            path: string;
+            /** Format: int64 */
+            seq: number;
+            /** @description what stands there; null: nothing */
+            value: unknown;
+        };
+        AssessMind: {
+            /**
+             * Format: int64
+             * @description comes down in so many seconds
+             */
+            down_s?: number;
+            /** @enum {string} */
+            look?: "" | "soft look" | "warning look";
+            /** @enum {string} */
+            still?: "" | "when held only" | "when free";
+        };
+        AssessOverruling: {
+            reason: string;
+            /** @description the trainer's own judgement */
+            to: string;
+        };
+        AssessPlace: {
+            /** @description changes lately */
+            changes?: string;
+            floor?: ("" | "hollow sound" | "gives way" | "neither matters")[];
+            /** @description herd and stable life */
+            herd?: string;
+            pulls?: ("" | "place" | "feed" | "one companion" | "group")[];
+            /** @description where or when it is worse */
+            worse?: string;
+        };
+        AssessPressed: {
+            /** @enum {string} */
+            answer: "" | "nothing" | "ticklish" | "tightens" | "kicks";
+            on: string;
+            /** @enum {string} */
+            side?: "" | "near" | "off";
+        };
+        AssessProblemResult: {
+            causes: components["schemas"]["AssessCause"][];
+            ladder?: string;
+            /** @enum {string} */
+            problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
+            school: components["schemas"]["AssessSchool"];
+            /** @description the step to begin the ladder at; absent: no ladder, or nothing open */
+            start?: components["schemas"]["AssessStepRef"];
+            /** @description as computed, where the trainer overruled it */
+            start_computed?: components["schemas"]["AssessStepRef"];
+            swap?: components["schemas"]["AssessSwap"];
+            telling?: components["schemas"]["AssessTelling"];
+            /** @description what was not looked at; never to be shown as clear */
+            unlooked: components["schemas"]["PhraseMessage"][];
+        };
+        AssessQuestion: {
+            choices?: components["schemas"]["AssessChoice"][];
+            /** @enum {string} */
+            kind: "one" | "many" | "findings" | "yes" | "number" | "seconds" | "arousal" | "text" | "date" | "step" | "part";
+            label: components["schemas"]["PhraseMessage"];
+            /** @description a text of more than a line */
+            long?: boolean;
+            /**
+             * @description for findings: the look that can be called taken with nothing found
+             * @enum {string}
+             */
+            look?: "" | "A.began" | "A.history" | "A.what_is_done" | "A.with_whom" | "A.where" | "B" | "B.history" | "C.tack" | "C.horse" | "C.person" | "D" | "E" | "E.recovery" | "E2" | "F.pressure_off" | "F.curiosity" | "G.days_off" | "G.place" | "G.stable";
+            /** @description where the answer stands; for findings what stands before findings/ and looked/ */
+            path: string;
+        };
+        AssessRecheck: {
+            /**
+             * Format: int64
+             * @description day of the treatment
+             */
+            day: number;
+            /** Format: date */
+            due: string;
+            /** @description what checks from then on found, until the next is due */
+            found: components["schemas"]["AssessPressed"][];
+            /** @enum {string} */
+            item: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
+            reads: components["schemas"]["PhraseMessage"];
+        };
         AssessRecord: {
             /** Format: date */
             arrived?: string;
+            /** @enum {string} */
+            bit_hung?: "" | "no wrinkle" | "one wrinkle" | "two wrinkles";
             /**
              * Format: date
              * @description date of birth; the year's first day if only the year is known
@@ -1104,16 +1420,48 @@ export interface components {
             sensitivity?: "" | "low" | "usual" | "high";
             /** @enum {string} */
             sex?: "" | "mare" | "gelding" | "stallion";
+            started_by?: string;
             /** @description an unhandled adult */
             unhandled?: boolean;
             /** Format: int64 */
             weight_g?: number;
         };
         AssessReferral: {
+            asked?: components["schemas"]["AssessAsked"];
+            /** @description an outcome is written down */
+            done: boolean;
+            /** Format: date */
+            due: string;
             /** @enum {string} */
-            item: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
+            item?: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
+            /** @description a body item, or what was found */
+            key: string;
+            /** @description as the product would ask */
+            question: components["schemas"]["PhraseMessage"];
             who: string;
             why: components["schemas"]["PhraseMessage"];
+        };
+        AssessResult: {
+            basis: components["schemas"]["AssessBasis"];
+            blocks: components["schemas"]["AssessBlock"][];
+            /**
+             * @description the grade that the precautions follow: never below the computed one
+             * @enum {string}
+             */
+            care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
+            doubts: components["schemas"]["AssessDoubt"][];
+            /** @description what comes before the problem ladders */
+            first: components["schemas"]["AssessStepRef"][];
+            mismatch?: components["schemas"]["PhraseMessage"];
+            precautions: components["schemas"]["PhraseMessage"][];
+            problems: components["schemas"]["AssessProblemResult"][];
+            rechecks: components["schemas"]["AssessRecheck"][];
+            referrals: components["schemas"]["AssessReferral"][];
+            risk: components["schemas"]["AssessRisk"];
+            /** @description what nobody does until it is cleared */
+            stops: components["schemas"]["PhraseMessage"][];
+            /** @description what to change of the tack */
+            tack: components["schemas"]["PhraseMessage"][];
         };
         AssessRisk: {
             /** @enum {string} */
@@ -1122,20 +1470,51 @@ export interface components {
             /** Format: int64 */
             points: number;
         };
+        AssessRun: {
+            /** @enum {string} */
+            grade?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            level?: number | null;
+        };
+        AssessSchool: {
+            /** @description the owner does not handle yet */
+            owner_waits?: boolean;
+            /** @enum {string} */
+            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            why: components["schemas"]["PhraseMessage"];
+        };
+        AssessSection: {
+            /** @enum {string} */
+            key: "A" | "B" | "C" | "D" | "D2" | "E" | "E2" | "F" | "G" | "H";
+            questions: components["schemas"]["AssessQuestion"][];
+            /** @description belongs to the short assessment */
+            short?: boolean;
+            /**
+             * @description where its findings come from unless one says otherwise
+             * @enum {string}
+             */
+            source: "" | "seen" | "video" | "told" | "on record";
+            title: components["schemas"]["PhraseMessage"];
+        };
+        AssessStepRef: {
+            ask: string;
+            key: string;
+            name: string;
+            variant?: string;
+        };
         AssessStory: {
             /** @enum {string} */
             began?: "" | "always" | "gradually" | "suddenly" | "after an event" | "after a change of tack or rider" | "after time off";
             /** @description what happens, in the owner's words */
             description?: string;
             done?: ("" | "put away" | "given a rest" | "the person gives up" | "got free by itself" | "kept at it" | "called somebody")[];
-            /**
-             * @description the main handler
-             * @enum {string}
-             */
-            handler_is?: "beginner" | "improving" | "sound" | "professional";
+            /** @description one checkable sentence */
+            goal?: string;
             /** Format: int64 */
             helpers?: number;
-            /** Format: date */
+            needed_by?: string;
+            /** @description how it is lunged or sent */
+            sent?: string;
+            /** @description YYYY-MM-DD */
             since?: string;
             /** Format: int64 */
             successes?: number;
@@ -1151,12 +1530,107 @@ export interface components {
             /** Format: int64 */
             worst_minutes?: number;
         };
+        AssessSwap: {
+            /**
+             * Format: double
+             * @description levels that are left above offered at 1
+             */
+            horse: number;
+            /**
+             * Format: double
+             * @description levels easier with the trainer, same tack
+             */
+            person: number;
+            says: components["schemas"]["PhraseMessage"][];
+            /** @description percent that is person, tack, horse; they add up to 100 */
+            shares: number[];
+            /**
+             * Format: double
+             * @description levels easier in changed tack
+             */
+            tack: number;
+        };
+        AssessTack: {
+            aids?: ("" | "none" | "martingale" | "draw rein" | "other")[];
+            /** @enum {string} */
+            bit?: "" | "none" | "direct ring" | "leverage" | "gag" | "mixed";
+            /** @enum {string} */
+            bit_fit?: "" | "fits" | "does not fit";
+            /** @description by an id of the device */
+            bridles?: {
+                [key: string]: components["schemas"]["AssessBridle"];
+            };
+            extras?: ("" | "curb" | "spurs" | "whip")[];
+            /** @description material and joints */
+            mouthpiece?: string;
+            /** @enum {string} */
+            noseband?: "" | "none" | "loose" | "tight" | "crossed";
+            /** @description why a strong or tight setting is used */
+            reasons?: {
+                [key: string]: string;
+            };
+            /** @description cheekpiece and rein ring used */
+            rings?: string;
+            /** @enum {string} */
+            saddle?: "" | "fits" | "does not fit";
+            /** @description one change at a time, by an id of the device */
+            trials?: {
+                [key: string]: components["schemas"]["AssessTrial"];
+            };
+        };
+        AssessTelling: {
+            /**
+             * @description the cause it would settle
+             * @enum {string}
+             */
+            cause: "" | "body" | "fear" | "untaught" | "learned_out" | "dulled" | "sharpened" | "attachment" | "tack" | "handler" | "management";
+            finding: string;
+            /** @enum {string} */
+            look: "" | "A.began" | "A.history" | "A.what_is_done" | "A.with_whom" | "A.where" | "B" | "B.history" | "C.tack" | "C.horse" | "C.person" | "D" | "E" | "E.recovery" | "E2" | "F.pressure_off" | "F.curiosity" | "G.days_off" | "G.place" | "G.stable";
+            say: components["schemas"]["PhraseMessage"];
+            /** Format: double */
+            weight: number;
+        };
+        AssessTouch: {
+            /** @enum {string} */
+            grade?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            level?: number | null;
+            /** Format: int64 */
+            step_outs?: number;
+        };
+        AssessTrial: {
+            changed?: string;
+            /** @description milder than what was on */
+            milder?: boolean;
+            /** Format: int64 */
+            minutes?: number;
+            on?: string;
+            saw?: string;
+            /** @enum {string} */
+            verdict?: "" | "better" | "the same" | "worse";
+        };
         Assessment: {
+            /** @description against the assessment it started from */
+            changes: components["schemas"]["AssessChange"][];
+            /** @description repeated checks side by side, by body item */
+            checks: {
+                [key: string]: components["schemas"]["AssessDayOfTreatment"][];
+            };
             doc: components["schemas"]["AssessAssessment"];
-            id?: string;
+            /**
+             * Format: date
+             * @description day of the assessment it started from
+             */
+            from?: string;
+            id: string;
             /** Format: date */
             on: string;
-            result: components["schemas"]["Result"];
+            overruled: components["schemas"]["Overruled"][];
+            result: components["schemas"]["AssessResult"];
+            /** @description what is known of each body item, checks by hand counted */
+            states: {
+                [key: string]: "" | "not looked at" | "clear" | "suspect" | "in treatment" | "cleared";
+            };
             /** Format: int64 */
             version: number;
         };
@@ -1177,7 +1651,8 @@ export interface components {
         };
         CardVariant: {
             name: components["schemas"]["PhraseMessage"];
-            side?: string;
+            /** @enum {string} */
+            side?: "" | "near" | "off";
             variant: string;
         };
         Case: {
@@ -1214,6 +1689,11 @@ export interface components {
             phone: string;
             /** @enum {string} */
             what: "vet" | "owner" | "yard";
+        };
+        Dated: {
+            id: string;
+            /** Format: date */
+            on: string;
         };
         FieldProblem: {
             /** @description path of the field in the body, as in story.successes */
@@ -1308,7 +1788,7 @@ export interface components {
             /** @description an owner already known, or else owner */
             owner_id?: string;
             /** @enum {string} */
-            problem: "" | "loading" | "sour" | "bridling" | "saddling" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
+            problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
             record: components["schemas"]["AssessRecord"];
             yard?: components["schemas"]["YardText"];
             /** @description a yard already known, or else yard */
@@ -1338,6 +1818,19 @@ export interface components {
             refused: components["schemas"]["RefusedEntry"][];
             told: components["schemas"]["Told"];
         };
+        Marked: {
+            assessment: components["schemas"]["Assessment"];
+            /** @description marks that can't be kept, and why; all others are kept */
+            refused: components["schemas"]["RefusedEntry"][];
+        };
+        MarksInputBody: {
+            marks: components["schemas"]["AssessMark"][];
+            /**
+             * Format: int64
+             * @description the device's clock as it sends, ms
+             */
+            sent_at: number;
+        };
         Me: {
             email: string;
             id: string;
@@ -1354,6 +1847,17 @@ export interface components {
             words: components["schemas"]["PhraseWords"];
             /** @description the practice's time zone, IANA */
             zone: string;
+        };
+        Overruled: {
+            /**
+             * Format: int64
+             * @description ms
+             */
+            at: number;
+            by: string;
+            key: string;
+            reason: string;
+            to: string;
         };
         Owner: {
             id: string;
@@ -1519,9 +2023,9 @@ export interface components {
         };
         ProblemChoice: {
             ladder: string;
-            name: string;
+            name: components["schemas"]["PhraseMessage"];
             /** @enum {string} */
-            problem: "" | "loading" | "sour" | "bridling" | "saddling" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
+            problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
         };
         ProgressBridge: {
             /**
@@ -1598,11 +2102,6 @@ export interface components {
              * @description accepted or offered
              */
             soft: number;
-        };
-        ReachedStep: {
-            ask: string;
-            key: string;
-            name: string;
         };
         Readying: {
             /** @description the words for arousal 0 to 4 */
@@ -1686,18 +2185,6 @@ export interface components {
             left_out?: boolean;
             /** @description as the product says it */
             said: components["schemas"]["PhraseMessage"];
-        };
-        Result: {
-            blocks: components["schemas"]["AssessBlock"][];
-            precautions: components["schemas"]["PhraseMessage"][];
-            referrals: components["schemas"]["AssessReferral"][];
-            risk: components["schemas"]["AssessRisk"];
-            /** @description key of the step to begin the ladder at */
-            start?: string;
-            start_ask?: string;
-            start_name?: string;
-            /** @description what was not looked at; never to be shown as clear */
-            unlooked: components["schemas"]["PhraseMessage"][];
         };
         Row: {
             attention: components["schemas"]["CasefileNote"][];
@@ -1844,14 +2331,69 @@ export interface components {
             says?: string;
         };
         Walk: {
-            body_items: ("" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight")[];
-            body_states: ("" | "not looked at" | "clear" | "suspect" | "in treatment" | "cleared")[];
+            /** @description the newest first */
+            all: components["schemas"]["Dated"][];
+            /** @description the words for arousal 0 to 4 */
+            arousals: components["schemas"]["PhraseMessage"][];
+            /** @description one word for each level 0 to 10 */
+            feels: components["schemas"]["PhraseMessage"][];
+            /** @description problems that can be added */
+            further: components["schemas"]["ProblemChoice"][];
+            horse: components["schemas"]["HorseRef"];
+            /** @description the body, item by item */
+            items: components["schemas"]["WalkItem"][];
             /** @description absent: never assessed */
             newest?: components["schemas"]["Assessment"];
-            /** @description days of older assessments */
-            older: string[];
-            /** @description the ladder's steps, for how far it went */
-            steps: components["schemas"]["ReachedStep"][];
+            /** @description the case's own first */
+            problems: components["schemas"]["WalkProblem"][];
+            /** @description the basics, and those ridden */
+            tests: components["schemas"]["WalkTest"][];
+            words: components["schemas"]["WalkWords"];
+        };
+        WalkItem: {
+            /** @enum {string} */
+            item: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
+            name: components["schemas"]["PhraseMessage"];
+            /** @description the problems it bears on */
+            relevant: ("" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy")[];
+        };
+        WalkProblem: {
+            name: components["schemas"]["PhraseMessage"];
+            /** @enum {string} */
+            problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
+            sections: components["schemas"]["AssessSection"][];
+        };
+        WalkTest: {
+            /** @description its keys in the document */
+            asks: string[];
+            /** @description seconds are how long it stood */
+            holds?: boolean;
+            /** @description a step of the catalogue, or ridden.… */
+            key: string;
+            name: string;
+            /** @description D2 */
+            ridden?: boolean;
+            /** @description empty: it has none */
+            sides: ("" | "near" | "off")[];
+        };
+        WalkWords: {
+            answers: ("" | "refused" | "try" | "tolerated" | "accepted" | "offered")[];
+            beliefs: ("" | "likely" | "possible" | "unlikely" | "not enough seen" | "not looked at")[];
+            cares: ("" | "ordinary care" | "extra care" | "high care" | "specialist only")[];
+            events: ("" | "kicked at a person" | "struck" | "reared" | "charged" | "bucked someone off" | "bolted" | "fell with a rider" | "ran over a person or broke loose" | "went over backwards" | "bit")[];
+            experiences: ("" | "beginner" | "improving" | "sound" | "professional")[];
+            pressings: ("" | "nothing" | "ticklish" | "tightens" | "kicks")[];
+            prompts: ("" | "at once" | "in a moment" | "slow")[];
+            run_keys: ("" | "usual" | "trainer same tack" | "trainer changed tack" | "usual again")[];
+            /** @description the four runs of the swap, in order */
+            runs: components["schemas"]["PhraseMessage"][];
+            schools: ("" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses")[];
+            settings: ("" | "noseband" | "bit" | "running aid" | "curb")[];
+            states: ("" | "not looked at" | "clear" | "suspect" | "in treatment" | "cleared")[];
+            steadiness: ("" | "steady" | "unsteady")[];
+            straps: ("" | "cheekpiece" | "noseband" | "throat strap" | "curb strap" | "girth")[];
+            verdicts: ("" | "better" | "the same" | "worse")[];
+            who: ("" | "vet" | "dentist" | "farrier" | "back therapist" | "saddle fitter" | "specialist")[];
         };
         WayOut: {
             danger: boolean;
@@ -1902,7 +2444,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    changeAssessment: {
+    anAssessment: {
         parameters: {
             query?: never;
             header?: never;
@@ -1911,11 +2453,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AssessChangeBody"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -2104,59 +2642,6 @@ export interface operations {
             };
         };
     };
-    addAssessment: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AssessInputBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Assessment"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     gate: {
         parameters: {
             query?: never;
@@ -2179,59 +2664,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Verdict"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    judge: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AssessInputBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Result"];
                 };
             };
             /** @description Unauthorized */
@@ -2589,6 +3021,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Horse"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                of: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarksInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Marked"];
                 };
             };
             /** @description Unauthorized */

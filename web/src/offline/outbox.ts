@@ -7,20 +7,26 @@ import { v7 } from 'uuid'
 import { background, type Schemas } from '../api/client'
 
 export type Entry = Schemas['ArenaEntry']
+export type Mark = Schemas['AssessMark']
 
-export interface Kept {
+/** What something belongs to: a session by its id, or an assessment of a horse. */
+export type Topic = `session/${string}` | `assessment/${string}/${string}`
+type Sent<T extends Topic> = T extends `session/${string}` ? Entry : Mark
+type Answer<T extends Topic> = T extends `session/${string}` ? Schemas['Logged'] : Schemas['Marked']
+
+export interface Kept<T extends Topic = Topic> {
   id: string
-  session: string
+  topic: T
   seq: number
-  entry: Entry
+  entry: Sent<T>
   refused?: string
 }
 
 /** An entry before the outbox has given it its id, time and place. */
-export type Said = Omit<Entry, 'id' | 'at' | 'seq' | 'device'>
+export type Said<T extends Topic> = Omit<Sent<T>, 'id' | 'at' | 'seq' | 'device'>
 
 /** Hears what the server says, and which entries have arrived there. */
-export type Hear = (told: Schemas['Told'], arrived: Set<string>) => void
+export type Hear<T extends Topic> = (answer: Answer<T>, arrived: Set<string>) => void
 
 /** A copy that the device's database can take: without the page's proxies. */
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
@@ -43,13 +49,39 @@ class Shelf extends Dexie {
   constructor(user: string, practice: string) {
     super(`ivorybridge-${practice}-${user}`)
     this.version(1).stores({ entries: 'id, [session+seq], seq', settings: 'key' })
+    this.version(2)
+      .stores({ entries: 'id, [topic+seq], seq', settings: 'key' })
+      .upgrade((old) =>
+        old
+          .table<Kept & { session?: string }>('entries')
+          .toCollection()
+          .modify((kept) => {
+            kept.topic = `session/${kept.session ?? ''}`
+            delete kept.session
+          }),
+      )
   }
+}
+
+/** Sends some of a topic to where it belongs. */
+function post(topic: Topic, some: Kept[]) {
+  const sent_at = Date.now()
+  const [kind, id = '', of = ''] = topic.split('/')
+  if (kind === 'session') {
+    const entries = some.map((k) => k.entry as Entry)
+    return background.POST('/api/sessions/{id}/entries', { params: { path: { id } }, body: { sent_at, entries } })
+  }
+  const marks = some.map((k) => k.entry as Mark)
+  return background.POST('/api/horses/{id}/assessments/{of}/marks', {
+    params: { path: { id, of } },
+    body: { sent_at, marks },
+  })
 }
 
 export class Outbox {
   readonly state = reactive({ waiting: 0, refused: 0, signal: 'ok' as Signal, oldest: 0, full: false })
   private readonly shelf: Shelf
-  private readonly listeners = new Map<string, Set<Hear>>()
+  private readonly listeners = new Map<Topic, Set<Hear<Topic>>>()
   private sending = false
   private again = false
   private failures = 0
@@ -64,9 +96,9 @@ export class Outbox {
 
   /** Keeps an entry on this device; done once it is on its disk. What can't be
    * kept is said, and thrown. */
-  async add(session: string, entry: Said): Promise<Kept> {
+  async add<T extends Topic>(topic: T, entry: Said<T>): Promise<Kept<T>> {
     try {
-      const kept = await this.keepEntry(session, plain(entry))
+      const kept = await this.keepEntry(topic, plain(entry))
       this.state.full = false
       await this.count()
       void this.send()
@@ -77,7 +109,7 @@ export class Outbox {
     }
   }
 
-  private keepEntry(session: string, entry: Said): Promise<Kept> {
+  private keepEntry<T extends Topic>(topic: T, entry: Said<T>): Promise<Kept<T>> {
     return this.shelf.transaction('rw', this.shelf.entries, this.shelf.settings, async () => {
       const device = (await this.setting<string>('device')) ?? v7()
       const seq = ((await this.setting<number>('seq')) ?? 0) + 1
@@ -85,20 +117,34 @@ export class Outbox {
         { key: 'device', value: device },
         { key: 'seq', value: seq },
       ])
-      const kept: Kept = { id: v7(), session, seq, entry: { ...entry, id: '', at: Date.now(), seq, device } }
-      kept.entry.id = kept.id
-      await this.shelf.entries.add(kept)
+      const id = v7()
+      const sent = { ...entry, id, at: Date.now(), seq, device } as unknown as Sent<T>
+      const kept: Kept<T> = { id, topic, seq, entry: sent }
+      await this.shelf.entries.add(kept as Kept)
       return kept
     })
   }
 
-  /** What is kept of a session and not sent yet, in order. */
-  waiting(session: string): Promise<Kept[]> {
-    return this.shelf.entries
-      .where('[session+seq]')
-      .between([session, Dexie.minKey], [session, Dexie.maxKey])
-      .filter((k) => !k.refused)
-      .toArray()
+  /** What is kept of a topic, in order: what waits, and what was refused. */
+  private of<T extends Topic>(topic: T): Promise<Kept<T>[]> {
+    const all = this.shelf.entries.where('[topic+seq]').between([topic, Dexie.minKey], [topic, Dexie.maxKey])
+    return all.toArray() as unknown as Promise<Kept<T>[]>
+  }
+
+  /** What is kept of a topic and not sent yet, in order. */
+  async waiting<T extends Topic>(topic: T): Promise<Kept<T>[]> {
+    return (await this.of(topic)).filter((k) => !k.refused)
+  }
+
+  /** What the server could not take of a topic. */
+  async refusedOf<T extends Topic>(topic: T): Promise<Kept<T>[]> {
+    return (await this.of(topic)).filter((k) => k.refused)
+  }
+
+  /** Lets go of what was refused, once something better stands in its place. */
+  async forgive(ids: string[]) {
+    await this.shelf.entries.bulkDelete(ids)
+    await this.count()
   }
 
   refused(): Promise<Kept[]> {
@@ -118,11 +164,11 @@ export class Outbox {
     return (await this.shelf.settings.get(key))?.value as T | undefined
   }
 
-  /** Calls back with what the server says each time entries of a session arrived. */
-  onTold(session: string, hear: Hear): () => void {
-    const set = this.listeners.get(session) ?? new Set()
-    this.listeners.set(session, set.add(hear))
-    return () => set.delete(hear)
+  /** Calls back with what the server says each time entries of a topic arrived. */
+  onTold<T extends Topic>(topic: T, hear: Hear<T>): () => void {
+    const set = this.listeners.get(topic) ?? new Set()
+    this.listeners.set(topic, set.add(hear as Hear<Topic>))
+    return () => set.delete(hear as Hear<Topic>)
   }
 
   close() {
@@ -165,7 +211,7 @@ export class Outbox {
     }
   }
 
-  /** Sends one batch of one session; false when there is none or it failed. */
+  /** Sends one batch of one topic; false when there is none or it failed. */
   private async sendNext(): Promise<boolean> {
     const waiting = (await this.all()).filter((k) => !k.refused)
     const first = waiting[0]
@@ -175,23 +221,19 @@ export class Outbox {
       await this.count()
       return false
     }
-    const some = waiting.filter((k) => k.session === first.session).slice(0, this.size)
+    const some = waiting.filter((k) => k.topic === first.topic).slice(0, this.size)
     let answer
     try {
-      answer = await background.POST('/api/sessions/{id}/entries', {
-        params: { path: { id: first.session } },
-        body: { sent_at: Date.now(), entries: some.map((k) => k.entry) },
-      })
+      answer = await post(first.topic, some)
     } catch {
       this.state.signal = 'none'
       return false
     }
     const status = answer.response.status
     if (answer.data) {
-      const { refused, told } = answer.data
-      await this.settle(some, refused)
+      await this.settle(some, answer.data.refused)
       const arrived = new Set(some.map((k) => k.id))
-      for (const hear of this.listeners.get(first.session) ?? []) hear(told, arrived)
+      for (const hear of this.listeners.get(first.topic) ?? []) hear(answer.data, arrived)
       await this.count()
       this.state.signal = 'ok'
       return true

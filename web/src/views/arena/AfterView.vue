@@ -27,7 +27,7 @@ watch(waiting, (n, before) => n === 0 && before > 0 && void load())
 async function keep() {
   const box = outbox.value
   if (!box || !data.value?.end_id) return
-  await box.add(id, { kind: 'end', replaces: data.value.end_id, note: line.value.trim() })
+  await box.add(`session/${id}`, { kind: 'end', replaces: data.value.end_id, note: line.value.trim() })
   keptLine.value = true
 }
 </script>

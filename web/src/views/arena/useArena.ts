@@ -3,7 +3,7 @@
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { api, told, type Schemas, type Trouble } from '../../api/client'
 import { useLoad } from '../../api/use'
-import type { Kept, Outbox, Said } from '../../offline/outbox'
+import type { Kept, Outbox, Said, Topic } from '../../offline/outbox'
 import { askKey, beadOf, type Bead } from '../../parts/beads'
 
 export type ArenaSession = Schemas['Arena']
@@ -23,7 +23,8 @@ export function useArena(id: string, box: Outbox) {
   const { data, trouble, load } = useLoad(read)
   const now = shallowRef<Told>()
   const toldAt = ref(0)
-  const waiting = shallowRef<Kept[]>([])
+  const topic = `session/${id}` as const satisfies Topic
+  const waiting = shallowRef<Kept<typeof topic>[]>([])
   const own = shallowRef<CurrentAsk>()
   const other = ref(false)
   const handler = ref('')
@@ -60,12 +61,12 @@ export function useArena(id: string, box: Outbox) {
   }
 
   async function refresh() {
-    waiting.value = await box.waiting(id)
+    waiting.value = await box.waiting(topic)
   }
 
   const arrived = new Set<string>()
 
-  const unhear = box.onTold(id, (t, ids) => {
+  const unhear = box.onTold(topic, ({ told: t }, ids) => {
     for (const one of ids) arrived.add(one)
     waiting.value = waiting.value.filter((k) => !ids.has(k.id))
     take(t)
@@ -82,8 +83,8 @@ export function useArena(id: string, box: Outbox) {
     unwatch()
   }
 
-  async function add(entry: Said): Promise<string> {
-    const kept = await box.add(id, entry)
+  async function add(entry: Said<typeof topic>): Promise<string> {
+    const kept = await box.add(topic, entry)
     if (!arrived.has(kept.id)) waiting.value = [...waiting.value, kept]
     return kept.id
   }

@@ -1,70 +1,188 @@
 <script setup lang="ts">
-// What the rules make of the assessment as it stands.
+// The result of an assessment: what is probably behind it, how dangerous it
+// is, whom to ask first, where to begin, and what was not looked at.
+import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
-import { count } from '../../words'
+import SwapTable from '../../parts/SwapTable.vue'
+import { count, shortDate, sideWord } from '../../words'
+import type { Assessing } from '../assess/useAssessment'
+import BlockList from './BlockList.vue'
+import CauseList from './CauseList.vue'
+import OverruleForm from './OverruleForm.vue'
+import ReferralList from './ReferralList.vue'
 
-const { result, saved } = defineProps<{ result?: Schemas['Result']; saved: boolean }>()
+const { assessment, walk, editable, horse } = defineProps<{
+  assessment: Schemas['Assessment']
+  walk: Assessing
+  editable: boolean
+  horse: string
+}>()
+
+const result = computed(() => assessment.result)
+const words = computed(() => walk.data?.words)
+const steps = (problem: string) =>
+  walk.data?.problems
+    .find((p) => p.problem === problem)
+    ?.sections.find((s) => s.key === 'E')
+    ?.questions.find((q) => q.kind === 'step')
+    ?.choices?.map((c) => ({ value: c.value, text: c.says })) ?? []
+const said = (list?: string[]) => (list ?? []).map((w) => ({ value: w, text: w }))
+const overruled = (key: string) => assessment.overruled.find((o) => o.key === key)
+const named = (problem: string) => walk.data?.problems.find((p) => p.problem === problem)?.name.text ?? problem
+const mark = computed(() => (editable ? walk.mark : undefined))
 </script>
 
 <template>
-  <aside class="sheet stack result" aria-live="polite">
-    <h2>What follows</h2>
-    <p v-if="!result" class="quiet">It builds up here while you note what you found.</p>
-    <template v-else>
-      <p v-if="!saved" class="quiet small">As typed, not saved yet.</p>
-      <div>
-        <p class="grade">
-          {{ result.risk.care }} <span class="quiet">{{ count(result.risk.points, 'point', 'points') }}</span>
-        </p>
-        <ul class="dots">
-          <li v-for="l in result.risk.lines" :key="l.why.text">{{ l.why.text }} ({{ l.points }})</li>
-        </ul>
+  <div class="result stack">
+    <p class="basis">{{ result.basis.say.text }}</p>
+    <section v-if="assessment.changes.length" class="sheet">
+      <h2>What changed since {{ shortDate(assessment.from ?? '') }}</h2>
+      <ul class="plain-list">
+        <li v-for="c in assessment.changes" :key="c.what.text">
+          <b>{{ c.what.text }}</b>: {{ c.before || 'none' }} → {{ c.after || 'none' }}
+        </li>
+      </ul>
+    </section>
+    <div class="columns">
+      <div class="stack">
+        <section v-for="p in result.problems" :key="p.problem" class="sheet stack">
+          <h2>
+            What is probably behind it<template v-if="result.problems.length > 1">: {{ named(p.problem) }}</template>
+          </h2>
+          <p v-if="p.telling" class="telling">{{ p.telling.say.text }}</p>
+          <CauseList :problem="p" :beliefs="words?.beliefs ?? []" :overruled="assessment.overruled" :mark="mark" />
+        </section>
+        <section v-for="p in result.problems.filter((p) => p.swap)" :key="`swap ${p.problem}`" class="sheet stack">
+          <h2>How much is person, tack, horse</h2>
+          <SwapTable v-if="p.swap" :swap="p.swap" />
+        </section>
+        <section class="sheet stack">
+          <h2>Not looked at</h2>
+          <p v-for="p in result.problems" :key="p.problem">
+            <template v-if="p.unlooked.length"
+              >{{ p.unlooked.map((u) => u.text).join(' · ') }}. <b>None of it is clear.</b></template
+            >
+            <template v-else>Every part was looked at.</template>
+          </p>
+        </section>
       </div>
-      <div v-if="result.start_name">
-        <h3>Where to start on the ladder</h3>
-        <p>
-          <b>{{ result.start_name }}</b>: {{ result.start_ask }}. Missing foundations come first.
-        </p>
+      <div class="stack">
+        <section class="sheet stack">
+          <h2>Risk</h2>
+          <p class="grade">
+            {{ result.risk.care }} <small>{{ count(result.risk.points, 'point', 'points') }}</small>
+          </p>
+          <ul class="dots">
+            <li v-for="l in result.risk.lines" :key="l.why.text">{{ l.why.text }} ({{ l.points }})</li>
+          </ul>
+          <OverruleForm
+            what="risk"
+            :choices="said(words?.cares)"
+            :overruled="overruled('risk')"
+            :mark="mark"
+            note="A lower grade is kept beside; the precautions of the computed one stay."
+          />
+          <details>
+            <summary>Precautions of {{ result.care }}</summary>
+            <ul class="dots">
+              <li v-for="p in result.precautions" :key="p.key">{{ p.text }}</li>
+            </ul>
+          </details>
+        </section>
+        <section v-if="result.stops.length || result.mismatch" class="sheet stack">
+          <h2>Until it is cleared</h2>
+          <p v-for="s in result.stops" :key="s.key" class="stop">{{ s.text }}</p>
+          <p v-if="result.mismatch">{{ result.mismatch.text }}</p>
+        </section>
+        <section v-if="result.referrals.length" class="sheet stack">
+          <h2>Whom to ask first</h2>
+          <ReferralList :referrals="result.referrals" :walk="walk" :horse="horse" :editable="editable" />
+        </section>
+        <section v-if="result.rechecks.length" class="sheet stack">
+          <h2>Rechecks</h2>
+          <ul class="dots">
+            <li v-for="r in result.rechecks" :key="`${r.item} ${r.day}`">{{ r.reads.text }}</li>
+          </ul>
+        </section>
+        <section v-if="result.blocks.length" class="sheet stack">
+          <h2>Blocked</h2>
+          <BlockList :blocks="result.blocks" :mark="mark" />
+        </section>
+        <section class="sheet stack">
+          <h2>Where to begin</h2>
+          <p v-if="result.first.length">
+            First, in this order:
+            <b>{{ result.first.map((s) => [s.name, s.variant && sideWord(s.variant)].filter(Boolean).join(' ')).join(', ') }}</b>.
+          </p>
+          <div v-for="p in result.problems" :key="p.problem" class="stack">
+            <p v-if="p.start">
+              <template v-if="result.problems.length > 1">{{ named(p.problem) }}: </template>
+              <b>{{ p.start.name }}</b>: {{ p.start.ask }}.
+              <template v-if="p.start_computed">Computed: {{ p.start_computed.name }}.</template>
+            </p>
+            <OverruleForm
+              :what="`start.${p.problem}`"
+              :choices="steps(p.problem)"
+              :overruled="overruled(`start.${p.problem}`)"
+              :mark="mark"
+            />
+            <p class="capital">{{ p.school.why.text }}</p>
+            <OverruleForm
+              :what="`school.${p.problem}`"
+              :choices="said(words?.schools)"
+              :overruled="overruled(`school.${p.problem}`)"
+              :mark="mark"
+            />
+          </div>
+        </section>
+        <section v-if="result.tack.length" class="sheet stack">
+          <h2>Tack</h2>
+          <ul class="dots">
+            <li v-for="t in result.tack" :key="t.text">{{ t.text }}</li>
+          </ul>
+        </section>
+        <p class="quiet small">This does not replace a vet, a dentist, a farrier or a saddle fitter. In doubt, ask them first.</p>
       </div>
-      <div v-if="result.referrals.length">
-        <h3>Whom to call first</h3>
-        <ul class="dots">
-          <li v-for="r in result.referrals" :key="r.item">{{ r.why.text }}</li>
-        </ul>
-      </div>
-      <div v-if="result.blocks.length">
-        <h3>Barred until then</h3>
-        <p>{{ result.blocks.length }} steps. {{ result.blocks[0]?.why.text }} {{ result.blocks[0]?.lifts.text }}</p>
-      </div>
-      <div v-if="result.unlooked.length">
-        <h3>Not looked at</h3>
-        <p>{{ result.unlooked.map((u) => u.text).join(', ') }}. None of it is clear.</p>
-      </div>
-      <div>
-        <h3>Precautions</h3>
-        <ul class="dots">
-          <li v-for="p in result.precautions" :key="p.key">{{ p.text }}</li>
-        </ul>
-      </div>
-    </template>
-    <p class="quiet small">This does not replace a vet, a dentist, a farrier or a saddle fitter. In doubt, ask them first.</p>
-  </aside>
+    </div>
+  </div>
 </template>
 
 <style scoped>
-.result {
-  position: sticky;
-  top: var(--gap-3);
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: var(--gap-3);
+  align-items: start;
+}
+.basis {
+  font-size: var(--step-2);
+}
+.telling {
+  font-weight: 600;
+  border-block: var(--rule);
+  padding: var(--gap-2) 0;
 }
 .grade {
   font: 700 var(--step-3) / 1.2 var(--font-head);
 }
-.grade .quiet {
+.grade small {
   font: 400 var(--step-1) var(--font-ui);
 }
-@media (max-width: 1000px) {
-  .result {
-    position: static;
+.capital::first-letter {
+  text-transform: uppercase;
+}
+.stop {
+  color: var(--rust);
+  font-weight: 600;
+}
+summary {
+  cursor: pointer;
+  min-height: var(--control);
+  align-content: center;
+}
+@media (max-width: 900px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

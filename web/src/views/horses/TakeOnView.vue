@@ -85,10 +85,10 @@ async function takeOn() {
           <FieldRow v-slot="f" label="Name of the horse" :wrong="wrong('name')">
             <ElInput :id="f.id" v-model="form.name" maxlength="200" :aria-describedby="f.describedby" />
           </FieldRow>
-          <FieldRow label="Problem" hint="More problems follow as their ladders do" :wrong="wrong('problem')">
+          <FieldRow label="Problem" :wrong="wrong('problem')">
             <ChipRow
               label="Problem"
-              :choices="(data?.problems ?? []).map((p) => ({ value: p.problem, text: p.name }))"
+              :choices="(data?.problems ?? []).map((p) => ({ value: p.problem, text: p.name.text }))"
               :chosen="[form.problem]"
               @toggle="form.problem = form.problem === $event ? '' : ($event as typeof form.problem)"
             />
