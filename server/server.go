@@ -152,7 +152,7 @@ func operation[I, O any](s *Server, need access, method, path, id, summary strin
 		if err != nil {
 			return nil, s.problem(ctx, err)
 		}
-		tell(c.book, &out)
+		c.book.Tell(&out)
 		return &output[O]{Body: out}, nil
 	})
 }

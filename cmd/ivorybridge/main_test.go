@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"fmt"
 	"os"
 	"path/filepath"
 	"reflect"
@@ -16,6 +17,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
 	"ivorybridge/core/horse"
 	"ivorybridge/demo"
 	"ivorybridge/store"
@@ -44,6 +46,46 @@ func TestTheExampleOfTheRulesAnswersAsDocumented(t *testing.T) {
 	out, err := command(t, docs(t, "advise.json"), "rules", "advise")
 	require.NoError(t, err)
 	assert.JSONEq(t, docs(t, "advised.json"), out)
+	out, err = command(t, docs(t, "assess.json"), "rules", "assess")
+	require.NoError(t, err)
+	assert.JSONEq(t, docs(t, "assessed.json"), out)
+}
+
+// The command answers as the handbook's worked case 1 does.
+func TestTheRulesOfAnAssessmentFollowTheWorkedCase(t *testing.T) {
+	out, err := command(t, `{"today": "2026-06-01", "assessment": {
+		"problems": {"loading": {"findings": {"stops_and_rests_beside": "seen", "person_gives_up": "told", "did_well_in_past": "told"}}},
+		"findings": {"faces_and_pulls": "seen", "pressure_off_stays": "seen"},
+		"basics": {"lead.forward": {"grade": "refused"}, "lead.back": {"grade": "refused"}}}}`, "rules", "assess")
+	require.NoError(t, err)
+	var r assess.Result
+	require.NoError(t, json.Unmarshal([]byte(out), &r))
+	got := map[string]string{}
+	for _, c := range r.Problems[0].Causes {
+		if c.Score != nil {
+			got[c.Cause.String()] = fmt.Sprintf("%.2f %s", *c.Score, c.Belief)
+		}
+	}
+	for cause, want := range map[string]string{"learned_out": "0.86 likely", "handler": "0.80 likely", "fear": "0.02 unlikely", "untaught": "0.38 possible"} {
+		assert.Equal(t, want, got[cause], cause)
+	}
+	assert.NotContains(t, got, "sharpened", "not looked at has no score")
+}
+
+func TestAnImpossibleAssessmentIsNamed(t *testing.T) {
+	for in, says := range map[string]string{
+		`{"today": "2026-06-01", "assessment": {"basics": {"lead.fly": {}}}}`:        "basics/lead.fly",
+		`{"today": "2026-06-01", "record": {"height_mm": 140}}`:                      "142 cm",
+		`{"today": "2026-06-01", "assessment": {"body": {"elbow": {}}}}`:             "elbow",
+		`{"today": "2026-06-01", "assessment": {"colour": 1}}`:                       "colour",
+		`{"today": "2026-06-01", "assessment": {"checkups": {"hoof": "yesterday"}}}`: "not a date",
+		`{"assessment": {}}`: "today",
+	} {
+		out, err := command(t, in, "rules", "assess")
+		require.Error(t, err, in)
+		assert.Contains(t, err.Error(), says, in)
+		assert.Empty(t, out, in)
+	}
 }
 
 func TestImpossibleDocumentsAreNamed(t *testing.T) {
@@ -71,7 +113,7 @@ func TestImpossibleDocumentsAreNamed(t *testing.T) {
 
 // Every key that goes in or comes out, and every word, stands in the document.
 func TestEveryKeyOfTheRulesIsDocumented(t *testing.T) {
-	text := docs(t, "rules.md")
+	text := docs(t, "rules.md") + docs(t, "rules-assess.md")
 	row := regexp.MustCompile("(?m)^\\| `([a-z_]+)` \\| `")
 	documented := map[string]bool{}
 	for _, m := range row.FindAllStringSubmatch(text, -1) {
@@ -99,9 +141,13 @@ func TestEveryKeyOfTheRulesIsDocumented(t *testing.T) {
 	}
 	walk(reflect.TypeFor[adviseDocument]())
 	walk(reflect.TypeFor[arena.Advice]())
+	walk(reflect.TypeFor[assessDocument]())
+	walk(reflect.TypeFor[assess.Result]())
 	words := [][]string{
 		horse.Answer{}.Words(), horse.Sign{}.Words(), horse.WayOut{}.Words(), horse.Flag{}.Words(), horse.Stop{}.Words(),
 		horse.Aid{}.Words(), horse.Held{}.Words(), horse.Release{}.Words(), arena.Action{}.Words(), arena.Kind{}.Words(),
+		horse.Cause{}.Words(), horse.Problem{}.Words(), horse.BodyItem{}.Words(), horse.BodyState{}.Words(), assess.Belief{}.Words(),
+		assess.SwapRun{}.Words(), assess.Setting{}.Words(), assess.Strap{}.Words(), assess.Mounting{}.Words(), assess.EventKind{}.Words(),
 	}
 	for _, list := range words {
 		for _, w := range list {

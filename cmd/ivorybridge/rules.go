@@ -5,10 +5,14 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
+	"slices"
+	"strings"
 
 	"github.com/spf13/cobra"
 
 	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/phrase"
@@ -17,12 +21,13 @@ import (
 // rulebook holds what can be asked with rules NAME.
 var rulebook = map[string]func(*catalog.Catalog, *json.Decoder) (any, error){
 	"advise": adviseRules,
+	"assess": assessRules,
 }
 
 func rulesCommand() *cobra.Command {
 	return &cobra.Command{
 		Use: "rules NAME", Short: "Read one JSON document and print what the rules answer (docs/rules.md)", Args: cobra.ExactArgs(1),
-		ValidArgs: []string{"advise"},
+		ValidArgs: slices.Sorted(maps.Keys(rulebook)),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			return askRules(args[0], cmd.InOrStdin(), cmd.OutOrStdout())
 		},
@@ -32,7 +37,7 @@ func rulesCommand() *cobra.Command {
 func askRules(name string, in io.Reader, out io.Writer) error {
 	ask, ok := rulebook[name]
 	if !ok {
-		return fmt.Errorf("there are no rules %q; there is: advise", name)
+		return fmt.Errorf("there are no rules %q; there are: %s", name, strings.Join(slices.Sorted(maps.Keys(rulebook)), ", "))
 	}
 	c, err := yaml.Shipped()
 	if err != nil {
@@ -50,6 +55,17 @@ func askRules(name string, in io.Reader, out io.Writer) error {
 	return enc.Encode(answer)
 }
 
+// decode reads the one document there must be.
+func decode(dec *json.Decoder, doc any) error {
+	if err := dec.Decode(doc); err != nil {
+		return fmt.Errorf("reading the document: %w", explain(err))
+	}
+	if dec.More() {
+		return errors.New("there is more than one document: give one")
+	}
+	return nil
+}
+
 // adviseDocument is the input of rules advise: the advisor's, and the house
 // rules where they are not the shipped ones.
 type adviseDocument struct {
@@ -61,11 +77,8 @@ type adviseDocument struct {
 func adviseRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
 	rules := c.Rules
 	doc := adviseDocument{Rules: &rules}
-	if err := dec.Decode(&doc); err != nil {
-		return nil, fmt.Errorf("reading the document: %w", explain(err))
-	}
-	if dec.More() {
-		return nil, errors.New("there is more than one document: give one")
+	if err := decode(dec, &doc); err != nil {
+		return nil, err
 	}
 	if doc.Rules == nil {
 		doc.Rules = &c.Rules
@@ -74,12 +87,34 @@ func adviseRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	book := phrase.English(doc.Words)
-	advice.Say.Text, advice.Why.Text = book.Say(advice.Say), book.Say(advice.Why)
-	for i := range advice.Warnings {
-		advice.Warnings[i].Why.Text = book.Say(advice.Warnings[i].Why)
-	}
+	phrase.English(doc.Words).Tell(&advice)
 	return advice, nil
+}
+
+// assessDocument is the input of rules assess.
+type assessDocument struct {
+	assess.Case
+	Words phrase.Words `json:"words"`
+}
+
+func assessRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
+	var doc assessDocument
+	if err := decode(dec, &doc); err != nil {
+		return nil, err
+	}
+	if faults := append(doc.Record.Check(doc.Today), doc.Assessment.Check(c, doc.Today)...); len(faults) > 0 {
+		said := make([]error, len(faults))
+		for i, f := range faults {
+			said[i] = f
+		}
+		return nil, errors.Join(said...)
+	}
+	result, err := assess.Judge(c, doc.Case)
+	if err != nil {
+		return nil, err
+	}
+	phrase.English(doc.Words).Tell(&result)
+	return result, nil
 }
 
 // explain names the place where a document can't be read.
