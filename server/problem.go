@@ -59,7 +59,7 @@ func newStatusError(status int, msg string, errs ...error) huma.StatusError {
 	}
 	switch {
 	case status == http.StatusRequestEntityTooLarge:
-		p.Detail = "That is too large to be sent. Shorten it."
+		p.Detail = "That is too large to be sent. Shorten a text; of a picture send one of 12 MB or less."
 	case status == http.StatusRequestTimeout:
 		p.Detail = "It took too long to arrive. Try again."
 	case status == http.StatusUnprocessableEntity || status == http.StatusBadRequest:

@@ -104,6 +104,8 @@ func (s *Server) register() {
 	s.planOperations()
 	s.sessionOperations()
 	s.reportOperations()
+	s.letterOperations()
+	s.photographOperations()
 }
 
 // access says who may call an operation.

@@ -40,6 +40,7 @@ type practice struct {
 	cookie *http.Cookie
 	from   string // network address
 	taps   int
+	folder string // of the photographs
 	words  phrase.Words
 }
 
@@ -48,7 +49,9 @@ func newPractice(t testing.TB) *practice {
 	p := &practice{t: t, words: phrase.Shipped, now: time.Date(2026, 6, 1, 9, 0, 0, 0, time.UTC), from: "192.0.2.7:1000"}
 	catalog, err := yaml.Shipped()
 	require.NoError(t, err)
-	db, err := store.Open(context.Background(), filepath.Join(t.TempDir(), "p.db"), p.now)
+	path := filepath.Join(t.TempDir(), "p.db")
+	p.folder = path + ".photographs"
+	db, err := store.Open(context.Background(), path, p.now)
 	require.NoError(t, err)
 	t.Cleanup(func() { assert.NoError(t, db.Close()) })
 	p.Server, err = New(Config{
@@ -153,7 +156,7 @@ func (p *practice) operations(id string) [][2]string {
 	var list [][2]string
 	for path, methods := range doc.Paths {
 		for method := range methods {
-			list = append(list, [2]string{strings.ToUpper(method), strings.NewReplacer("{id}", id, "{of}", uuid.NewString()).Replace(path)})
+			list = append(list, [2]string{strings.ToUpper(method), strings.NewReplacer("{id}", id, "{of}", uuid.NewString(), "{key}", "back").Replace(path)})
 		}
 	}
 	return list
@@ -209,8 +212,10 @@ func validBody(op [2]string) any {
 		return map[string]any{"reason": "why"}
 	case last == "report":
 		return map[string]any{"version": 0, "edits": map[string]any{}}
-	case last == "reset":
+	case last == "reset" || op[0] == http.MethodDelete:
 		return nil
+	case last == "consents":
+		return map[string]any{"kind": "photographs", "on": "2026-06-01"}
 	}
 	switch {
 	case last == "marks":

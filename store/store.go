@@ -146,7 +146,7 @@ func (s *Store) Ping(ctx context.Context) error {
 func (s *Store) Backup(ctx context.Context, path string) error { return Backup(ctx, s.path, path) }
 
 // Backup copies the database at from, which another process may have open, to
-// a file that must not exist yet.
+// a file that must not exist yet, and its photographs beside that.
 func Backup(ctx context.Context, from, to string) error {
 	if _, err := os.Stat(from); err != nil {
 		return fmt.Errorf("looking for the database: %w", err)
@@ -162,10 +162,13 @@ func Backup(ctx context.Context, from, to string) error {
 	if _, err := db.ExecContext(ctx, "VACUUM INTO ?", to); err != nil {
 		return fmt.Errorf("copying the database: %w", err)
 	}
+	if err := copyPictures(from, to); err != nil { // after the rows: each picture was there before its row
+		return err
+	}
 	return os.Chmod(to, 0o600)
 }
 
-// Restore checks the copy at from and puts it at to. A database already there
+// Restore checks the copy at from, its photographs too, and puts it at to. A database already there
 // is kept beside it, with the time in its name.
 func Restore(ctx context.Context, from, to string, now time.Time) (kept string, err error) {
 	if err := check(ctx, from); err != nil {
@@ -182,6 +185,9 @@ func Restore(ctx context.Context, from, to string, now time.Time) (kept string, 
 		return kept, fmt.Errorf("clearing an earlier try: %w", err)
 	}
 	if err := Backup(ctx, from, part); err != nil {
+		return kept, err
+	}
+	if err := errors.Join(copyPictures(part, to), os.RemoveAll(folder(part))); err != nil {
 		return kept, err
 	}
 	for _, side := range []string{"-wal", "-shm"} {
@@ -216,7 +222,7 @@ func check(ctx context.Context, path string) error {
 	if err := db.QueryRowContext(ctx, "SELECT count(*) FROM practices").Scan(&n); err != nil {
 		return fmt.Errorf("%s is not a database of this product: %w", path, err)
 	}
-	return nil
+	return checkPictures(ctx, db, path)
 }
 
 // write runs one transaction on the writer.

@@ -45,6 +45,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getCasesStmt, err = db.PrepareContext(ctx, getCases); err != nil {
 		return nil, fmt.Errorf("error preparing query GetCases: %w", err)
 	}
+	if q.getConsentOfHorseStmt, err = db.PrepareContext(ctx, getConsentOfHorse); err != nil {
+		return nil, fmt.Errorf("error preparing query GetConsentOfHorse: %w", err)
+	}
+	if q.getConsentsStmt, err = db.PrepareContext(ctx, getConsents); err != nil {
+		return nil, fmt.Errorf("error preparing query GetConsents: %w", err)
+	}
 	if q.getEntriesOfHorseStmt, err = db.PrepareContext(ctx, getEntriesOfHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query GetEntriesOfHorse: %w", err)
 	}
@@ -80,6 +86,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getPersonStmt, err = db.PrepareContext(ctx, getPerson); err != nil {
 		return nil, fmt.Errorf("error preparing query GetPerson: %w", err)
+	}
+	if q.getPhotographStmt, err = db.PrepareContext(ctx, getPhotograph); err != nil {
+		return nil, fmt.Errorf("error preparing query GetPhotograph: %w", err)
+	}
+	if q.getPhotographsStmt, err = db.PrepareContext(ctx, getPhotographs); err != nil {
+		return nil, fmt.Errorf("error preparing query GetPhotographs: %w", err)
 	}
 	if q.getPlansStmt, err = db.PrepareContext(ctx, getPlans); err != nil {
 		return nil, fmt.Errorf("error preparing query GetPlans: %w", err)
@@ -123,6 +135,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertChangeStmt, err = db.PrepareContext(ctx, insertChange); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertChange: %w", err)
 	}
+	if q.insertConsentStmt, err = db.PrepareContext(ctx, insertConsent); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertConsent: %w", err)
+	}
 	if q.insertEntryStmt, err = db.PrepareContext(ctx, insertEntry); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertEntry: %w", err)
 	}
@@ -137,6 +152,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.insertPersonStmt, err = db.PrepareContext(ctx, insertPerson); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertPerson: %w", err)
+	}
+	if q.insertPhotographStmt, err = db.PrepareContext(ctx, insertPhotograph); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertPhotograph: %w", err)
 	}
 	if q.insertPlanStmt, err = db.PrepareContext(ctx, insertPlan); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertPlan: %w", err)
@@ -159,6 +177,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertYardStmt, err = db.PrepareContext(ctx, insertYard); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertYard: %w", err)
 	}
+	if q.removePhotographStmt, err = db.PrepareContext(ctx, removePhotograph); err != nil {
+		return nil, fmt.Errorf("error preparing query RemovePhotograph: %w", err)
+	}
 	if q.setPasswordStmt, err = db.PrepareContext(ctx, setPassword); err != nil {
 		return nil, fmt.Errorf("error preparing query SetPassword: %w", err)
 	}
@@ -179,6 +200,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.updateYardStmt, err = db.PrepareContext(ctx, updateYard); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateYard: %w", err)
+	}
+	if q.withdrawConsentStmt, err = db.PrepareContext(ctx, withdrawConsent); err != nil {
+		return nil, fmt.Errorf("error preparing query WithdrawConsent: %w", err)
 	}
 	return &q, nil
 }
@@ -218,6 +242,16 @@ func (q *Queries) Close() error {
 	if q.getCasesStmt != nil {
 		if cerr := q.getCasesStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getCasesStmt: %w", cerr)
+		}
+	}
+	if q.getConsentOfHorseStmt != nil {
+		if cerr := q.getConsentOfHorseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getConsentOfHorseStmt: %w", cerr)
+		}
+	}
+	if q.getConsentsStmt != nil {
+		if cerr := q.getConsentsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getConsentsStmt: %w", cerr)
 		}
 	}
 	if q.getEntriesOfHorseStmt != nil {
@@ -278,6 +312,16 @@ func (q *Queries) Close() error {
 	if q.getPersonStmt != nil {
 		if cerr := q.getPersonStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getPersonStmt: %w", cerr)
+		}
+	}
+	if q.getPhotographStmt != nil {
+		if cerr := q.getPhotographStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getPhotographStmt: %w", cerr)
+		}
+	}
+	if q.getPhotographsStmt != nil {
+		if cerr := q.getPhotographsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getPhotographsStmt: %w", cerr)
 		}
 	}
 	if q.getPlansStmt != nil {
@@ -350,6 +394,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertChangeStmt: %w", cerr)
 		}
 	}
+	if q.insertConsentStmt != nil {
+		if cerr := q.insertConsentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertConsentStmt: %w", cerr)
+		}
+	}
 	if q.insertEntryStmt != nil {
 		if cerr := q.insertEntryStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertEntryStmt: %w", cerr)
@@ -373,6 +422,11 @@ func (q *Queries) Close() error {
 	if q.insertPersonStmt != nil {
 		if cerr := q.insertPersonStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertPersonStmt: %w", cerr)
+		}
+	}
+	if q.insertPhotographStmt != nil {
+		if cerr := q.insertPhotographStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertPhotographStmt: %w", cerr)
 		}
 	}
 	if q.insertPlanStmt != nil {
@@ -410,6 +464,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertYardStmt: %w", cerr)
 		}
 	}
+	if q.removePhotographStmt != nil {
+		if cerr := q.removePhotographStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing removePhotographStmt: %w", cerr)
+		}
+	}
 	if q.setPasswordStmt != nil {
 		if cerr := q.setPasswordStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing setPasswordStmt: %w", cerr)
@@ -443,6 +502,11 @@ func (q *Queries) Close() error {
 	if q.updateYardStmt != nil {
 		if cerr := q.updateYardStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing updateYardStmt: %w", cerr)
+		}
+	}
+	if q.withdrawConsentStmt != nil {
+		if cerr := q.withdrawConsentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing withdrawConsentStmt: %w", cerr)
 		}
 	}
 	return err
@@ -491,6 +555,8 @@ type Queries struct {
 	getAssessmentsStmt       *sql.Stmt
 	getCaseStmt              *sql.Stmt
 	getCasesStmt             *sql.Stmt
+	getConsentOfHorseStmt    *sql.Stmt
+	getConsentsStmt          *sql.Stmt
 	getEntriesOfHorseStmt    *sql.Stmt
 	getEntriesOfSessionStmt  *sql.Stmt
 	getEntryKeptStmt         *sql.Stmt
@@ -503,6 +569,8 @@ type Queries struct {
 	getOwnersStmt            *sql.Stmt
 	getPeopleStmt            *sql.Stmt
 	getPersonStmt            *sql.Stmt
+	getPhotographStmt        *sql.Stmt
+	getPhotographsStmt       *sql.Stmt
 	getPlansStmt             *sql.Stmt
 	getPracticeStmt          *sql.Stmt
 	getSessionStmt           *sql.Stmt
@@ -517,11 +585,13 @@ type Queries struct {
 	insertAssessmentStmt     *sql.Stmt
 	insertCaseStmt           *sql.Stmt
 	insertChangeStmt         *sql.Stmt
+	insertConsentStmt        *sql.Stmt
 	insertEntryStmt          *sql.Stmt
 	insertHorseStmt          *sql.Stmt
 	insertMarkStmt           *sql.Stmt
 	insertOwnershipStmt      *sql.Stmt
 	insertPersonStmt         *sql.Stmt
+	insertPhotographStmt     *sql.Stmt
 	insertPlanStmt           *sql.Stmt
 	insertPracticeStmt       *sql.Stmt
 	insertReportStmt         *sql.Stmt
@@ -529,6 +599,7 @@ type Queries struct {
 	insertSignInStmt         *sql.Stmt
 	insertUserStmt           *sql.Stmt
 	insertYardStmt           *sql.Stmt
+	removePhotographStmt     *sql.Stmt
 	setPasswordStmt          *sql.Stmt
 	setUserActiveStmt        *sql.Stmt
 	updateAssessmentStmt     *sql.Stmt
@@ -536,6 +607,7 @@ type Queries struct {
 	updateHorseStmt          *sql.Stmt
 	updatePersonStmt         *sql.Stmt
 	updateYardStmt           *sql.Stmt
+	withdrawConsentStmt      *sql.Stmt
 }
 
 func (q *Queries) WithTx(tx *sql.Tx) *Queries {
@@ -549,6 +621,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getAssessmentsStmt:       q.getAssessmentsStmt,
 		getCaseStmt:              q.getCaseStmt,
 		getCasesStmt:             q.getCasesStmt,
+		getConsentOfHorseStmt:    q.getConsentOfHorseStmt,
+		getConsentsStmt:          q.getConsentsStmt,
 		getEntriesOfHorseStmt:    q.getEntriesOfHorseStmt,
 		getEntriesOfSessionStmt:  q.getEntriesOfSessionStmt,
 		getEntryKeptStmt:         q.getEntryKeptStmt,
@@ -561,6 +635,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getOwnersStmt:            q.getOwnersStmt,
 		getPeopleStmt:            q.getPeopleStmt,
 		getPersonStmt:            q.getPersonStmt,
+		getPhotographStmt:        q.getPhotographStmt,
+		getPhotographsStmt:       q.getPhotographsStmt,
 		getPlansStmt:             q.getPlansStmt,
 		getPracticeStmt:          q.getPracticeStmt,
 		getSessionStmt:           q.getSessionStmt,
@@ -575,11 +651,13 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertAssessmentStmt:     q.insertAssessmentStmt,
 		insertCaseStmt:           q.insertCaseStmt,
 		insertChangeStmt:         q.insertChangeStmt,
+		insertConsentStmt:        q.insertConsentStmt,
 		insertEntryStmt:          q.insertEntryStmt,
 		insertHorseStmt:          q.insertHorseStmt,
 		insertMarkStmt:           q.insertMarkStmt,
 		insertOwnershipStmt:      q.insertOwnershipStmt,
 		insertPersonStmt:         q.insertPersonStmt,
+		insertPhotographStmt:     q.insertPhotographStmt,
 		insertPlanStmt:           q.insertPlanStmt,
 		insertPracticeStmt:       q.insertPracticeStmt,
 		insertReportStmt:         q.insertReportStmt,
@@ -587,6 +665,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertSignInStmt:         q.insertSignInStmt,
 		insertUserStmt:           q.insertUserStmt,
 		insertYardStmt:           q.insertYardStmt,
+		removePhotographStmt:     q.removePhotographStmt,
 		setPasswordStmt:          q.setPasswordStmt,
 		setUserActiveStmt:        q.setUserActiveStmt,
 		updateAssessmentStmt:     q.updateAssessmentStmt,
@@ -594,5 +673,6 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		updateHorseStmt:          q.updateHorseStmt,
 		updatePersonStmt:         q.updatePersonStmt,
 		updateYardStmt:           q.updateYardStmt,
+		withdrawConsentStmt:      q.withdrawConsentStmt,
 	}
 }

@@ -49,6 +49,12 @@ export const router = createRouter({
       props: true,
       meta: { bare: true, title: 'Assessment' },
     },
+    {
+      path: '/horses/:id/letter/:subject',
+      component: () => import('./views/horse/LetterView.vue'),
+      props: true,
+      meta: { title: 'Letter' },
+    },
     { path: '/arena', component: () => import('./views/arena/ArenaDoor.vue'), meta: { title: 'Arena' } },
     {
       path: '/arena/ready/:id',
