@@ -23,7 +23,7 @@ var floor = map[string]int{
 // Arrows point down only, and the rules of the job reach for nothing outside:
 // no files, network, database, clock or chance.
 func TestArrowsPointDown(t *testing.T) {
-	allowed := []string{"bufio", "bytes", "cmp", "embed", "encoding/json", "errors", "fmt", "hash/fnv", "io/fs", "maps", "math", "reflect", "slices", "strconv", "strings", "time", "unicode/utf8", "go.yaml.in/yaml/v3"}
+	allowed := []string{"bufio", "bytes", "cmp", "embed", "encoding/json", "errors", "fmt", "hash/fnv", "io/fs", "maps", "math", "reflect", "slices", "strconv", "strings", "time", "unicode", "unicode/utf8", "go.yaml.in/yaml/v3"}
 	err := filepath.WalkDir("..", func(path string, d fs.DirEntry, err error) error {
 		if err != nil {
 			return err

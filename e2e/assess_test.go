@@ -1,5 +1,15 @@
 package e2e
 
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
 // section goes to a section of the walk.
 func (u *user) section(key string) {
 	u.t.Helper()
@@ -12,4 +22,306 @@ func (u *user) item(name string) {
 	u.t.Helper()
 	u.finds("button.item", "^"+name).MustClick()
 	u.finds("section[aria-label^='"+name+"']", ".")
+}
+
+// A walker taps through an assessment and counts the taps: a section, a chip, a
+// level, an answer is one each, a typed field one as well.
+type walker struct {
+	*user
+	taps int
+}
+
+func (w *walker) to(key string) {
+	w.t.Helper()
+	w.taps++
+	w.section(key)
+}
+
+// tap taps the chip that says so within the row of a question.
+func (w *walker) tap(question, chip string) {
+	w.t.Helper()
+	w.taps++
+	e := w.finds(`[role=group][aria-label="`+question+`"] button`, "^"+chip+"$")
+	require.NoError(w.t, e.Click(proto.InputMouseButtonLeft, 1))
+}
+
+func (w *walker) button(name string) {
+	w.t.Helper()
+	w.taps++
+	w.presses(name)
+}
+
+func (w *walker) body(name, state string) {
+	w.t.Helper()
+	w.taps += 2
+	w.item(name)
+	w.finds(`[aria-label$=": state"] button`, "^"+state+"$").MustClick()
+}
+
+// asks notes a basic as the walk offers it, level and answer.
+func (w *walker) asks(name, level, answer string) {
+	w.t.Helper()
+	w.seesIn(".which", name)
+	w.tap("Level needed", level)
+	w.tap("Answer", answer)
+}
+
+func (w *walker) light(name string) {
+	w.t.Helper()
+	w.seesIn(".which", name)
+	w.button("light and soft: level 2, accepted")
+}
+
+// arrives waits until all that was tapped has arrived and counts.
+func (w *walker) arrives() {
+	w.t.Helper()
+	w.seesIn(".state", "all sent")
+	w.waits("for all taps to be counted in", ".sofar", "", `(css) => !document.querySelector(css).innerText.includes('not counted in')`)
+}
+
+// The short assessment by somebody who knows the horse: A, B, E, mostly taps.
+func TestTheShortAssessment(t *testing.T) {
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.presses("Pepperdine")
+	u.presses("Assessment")
+	u.sees("leave out what you did not look at")
+	w := &walker{user: u}
+	w.button("The short one: A, B, E")
+	w.tap("How it began", "after an event")
+	w.tap("What is done when it happens", "the person gives up")
+	w.tap("In the past", "did it well in the past")
+	w.types("Tries so far", "12")
+	w.types("Went well", "3")
+	w.taps += 2
+	w.to("B")
+	w.body("hind leg", "suspect")
+	w.button(`Looked at all the rest: clear \(9\)`)
+	w.to("E")
+	w.tap("Last step of an unbroken run of accepted ones", "gap")
+	w.tap("Peak arousal", "tense")
+	w.tap("At the thing", "stops and rests beside it.*")
+	w.tap("Ways out it used", "planted")
+	w.arrives()
+	u.seesIn(".sofar", "likely: pain or a physical limit")
+	u.seesIn(".sofar", "steps blocked by the body")
+	w.button("To the result")
+	t.Logf("the short assessment: %d taps", w.taps)
+	assert.LessOrEqual(t, w.taps, 20)
+
+	u.sees("gap: Walks between person and wall")
+	u.sees("by " /* the due day */)
+	u.sees("None of it is clear")
+	u.seesIn("body", "Not looked at: heavy from nagging")
+	u.presses("Bridge")
+	u.seesIn(".bridge", "step in: blocked")
+}
+
+// The full walk, every section, with the server gone for the middle of it and
+// the page loaded anew: nothing that was tapped is lost.
+func TestTheFullAssessmentSurvivesALostConnection(t *testing.T) {
+	y := demoYard(t)
+	u := y.open(1280, 800).signsInDemo()
+	u.presses("Pepperdine")
+	u.presses("Assessment")
+	u.sees("leave out what you did not look at")
+	w := &walker{user: u}
+	w.button("Begin the assessment")
+	w.tap("How it began", "gradually")
+	w.tap("What is done when it happens", "put away")
+	w.tap("In the past", "never asked before")
+	w.tap("With one person only", "the problem shows with one person only")
+	w.tap("Home and companions", "happens leaving or returning home, or as companions leave")
+	w.to("B")
+	w.body("girth line", "in treatment")
+	w.types("Its length, days", "28")
+	w.taps++
+	w.tap("Pressed, near", "ticklish")
+	w.tap("Pressed, off", "tightens")
+	w.button(`Looked at all the rest: clear \(9\)`)
+	w.arrives()
+
+	y.stop()
+	w.to("C")
+	w.tap("Bit", "leverage")
+	w.tap("Noseband", "tight")
+	w.tap("Contact", "leans")
+	w.tap("First turn", "dragged")
+	w.tap("The person", "person faces the horse and pulls")
+	u.seesIn(".state", "no signal")
+	u.sees("taps not counted in yet")
+	w.to("D")
+	w.asks("lead forward", "7", "try")
+	w.light("lead stand")
+	w.asks("lead back", "8", "refused")
+	for _, name := range []string{"lead any time", "head down", "head flex near"} {
+		w.light(name)
+	}
+	w.asks("head flex off", "6", "tolerated")
+	for _, name := range []string{"quarters hind near", "quarters hind off", "quarters fore near", "quarters fore off", "lead past near", "lead past off", "lead turn near", "lead turn off"} {
+		w.light(name)
+	}
+	for _, side := range []string{"near", "off"} {
+		for _, zone := range []string{"2", "3", "4"} {
+			w.taps++
+			w.MustElement(`g.zone[aria-label^="zone ` + zone + ` ` + side + `"]`).MustClick()
+			w.tap("Level in the zone", "3")
+			w.tap("Answer in the zone", "accepted")
+		}
+	}
+	kept := u.MustElement(".state").MustText()
+	y.start()
+	w.to("E")
+	w.tap("Peak arousal", "over the line") // the next tap takes the others along
+	w.tap("At the thing", "none of these")
+	w.arrives()
+	t.Logf("while the server was gone: %s", kept)
+
+	u.MustReload()
+	u.seesIn("h2", "E. The problem")
+	u.seesIn(".sofar", "likely: never shown, basics missing")
+	w.to("E2")
+	for _, run := range [][2]string{{"7", "try"}, {"4", "accepted"}, {"2", "accepted"}, {"6", "tolerated"}} {
+		w.taps += 2
+		w.finds(`[aria-label^="Level:"] button`, "^"+run[0]+"$").MustClick()
+		w.finds(`[aria-label^="Answer:"] button`, "^"+run[1]+"$").MustClick()
+	}
+	w.to("F")
+	w.tap("All pressure off", "pressure off: stays and rests.*")
+	w.tap("Curiosity", "none of these")
+	w.to("G")
+	w.tap("Days off", "none of these")
+	w.tap("Place and company", "worse in wind, fog or dark")
+	w.tap("Stable and work", "worked regularly and turned out")
+	w.to("H")
+	w.button("Write down a person")
+	w.tap("Experience", "improving")
+	w.arrives()
+	w.button("To the result")
+	t.Logf("the full assessment: %d taps", w.taps)
+	assert.LessOrEqual(t, w.taps, 110)
+
+	u.sees("How much is person, tack, horse")
+	u.sees("No reason is given for the bit")
+	u.sees("Check girth line and belly on day 14")
+	u.sees("First, in this order: lead forward, lead back, head flex")
+	u.presses("Go on with it")
+	u.section("B")
+	u.item("girth line")
+	u.seesIn("table", "day 0")
+	u.seesIn("table", "tightens")
+	u.section("C")
+	for _, chip := range []string{"leverage", "tight", "leans", "dragged"} {
+		u.finds("[aria-pressed=true]", "^"+chip+"$")
+	}
+}
+
+// What can't be is said beside its field, and the rest stays.
+func TestWhatCantBeIsSaidInTheWalk(t *testing.T) {
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.presses("Pepperdine")
+	u.presses("Assessment")
+	u.sees("leave out what you did not look at")
+	u.presses("Begin the assessment")
+	u.types("Helpers it takes", "two")
+	u.seesNextTo("Helpers it takes", "in figures")
+	u.types("Since", "2031-01-01")
+	u.seesNextTo("Since", "in the future")
+	u.types("Went well", "9")
+	u.types("Tries so far", "2")
+	u.seesNextTo("Went well", "9 went well of 2 tries")
+	u.types("Helpers it takes", "2")
+	u.presses("suddenly")
+	u.seesIn(".sofar", "It began suddenly and nothing is known")
+	u.MustReload()
+	u.seesNextTo("Since", "in the future")
+	u.finds("[aria-pressed=true]", "^suddenly$")
+	assert.Equal(t, "2", u.field("Helpers it takes").MustProperty("value").Str())
+	u.seesIn(".sofar", "It began suddenly and nothing is known")
+}
+
+// A re-assessment starts from the last one and says what changed; a result can
+// be judged otherwise, and both are kept.
+func TestAssessingAgainAndJudgingOtherwise(t *testing.T) {
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.presses("Button")
+	u.presses("Assessment")
+	u.finds("details summary", "I judge otherwise").MustClick()
+	u.finds(`[aria-label="My judgement"] button`, "^high care$").MustClick()
+	u.presses("Keep both")
+	u.sees("say in a few words why")
+	u.types("Why", "she kicked at the farrier last year")
+	u.presses("Keep both")
+	u.sees("Judged otherwise by Wren Harrow")
+	u.sees("she kicked at the farrier last year")
+	u.sees("Precautions of high care")
+
+	u.presses("The letter")
+	u.seesIn("h1", "Button")
+	u.sees("Please look at: hind leg that snatches or locks")
+	assert.Equal(t, 1, u.pages(), "a letter is one page")
+	u.presses("Back to the assessment")
+
+	u.presses("Assess again, of today")
+	u.section("B")
+	u.item("hind leg")
+	u.presses("cleared")
+	u.types("Cleared by", "Orla Finch")
+	u.section("F")
+	u.finds(`[aria-label="All pressure off"] button`, "leaves as far as it can").MustClick()
+	u.seesIn(".sofar", "fear")
+	u.presses("To the result")
+	u.sees("What changed since")
+	u.sees("suspect → cleared")
+	u.sees("fear: not enough seen → possible")
+	u.finds("a", `^\d+ \w+ 20\d\d$`).MustClick()
+	u.sees("As it was judged on")
+	u.seesIn("body", "step in")
+}
+
+// From what an owner sent and told the result says how sure it is.
+func TestAnAssessmentFromVideoSaysSo(t *testing.T) {
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.presses("Pepperdine")
+	u.presses("Assessment")
+	u.sees("leave out what you did not look at")
+	u.presses("Begin the assessment")
+	u.section("C")
+	u.finds(`[aria-label="How it is known"] button`, "^on video$").MustClick()
+	u.finds(`[aria-label="The person"] button`, "never gives").MustClick()
+	u.finds(`[aria-label="The person"] button`, "unintended spur").MustClick()
+	u.seesIn(".sofar", "what the person does now")
+	u.presses("To the result")
+	u.sees("Nobody has seen this horse yet: 2 findings on video")
+	u.finds("summary", "what the person does now").MustClick()
+	u.sees("for 1.82")
+}
+
+// Photographs: with the owner's consent, and only what is a picture.
+func TestPhotographsNeedConsentAndAPicture(t *testing.T) {
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.presses("Button")
+	u.presses("Assessment")
+	u.sees("Photographs need the owner's consent")
+	u.presses("Note it")
+	u.sees("agreed to photographs on")
+	text := filepath.Join(t.TempDir(), "notes.jpg")
+	require.NoError(t, os.WriteFile(text, []byte("not a picture"), 0o600))
+	u.MustElement("input[type=file]").MustSetFiles(text)
+	u.sees("This is no photograph that can be kept")
+	u.types("What it shows", "rub behind the elbow")
+	shot, err := u.Screenshot(false, nil)
+	require.NoError(t, err)
+	picture := filepath.Join(t.TempDir(), "rub.png")
+	require.NoError(t, os.WriteFile(picture, shot, 0o600))
+	u.MustElement("input[type=file]").MustSetFiles(picture)
+	u.seesIn("li", "rub behind the elbow")
+	u.waits("for the picture", "img", "", `(css) => [...document.querySelectorAll(css)].some((i) => i.complete && i.naturalWidth > 100)`)
+	huge := filepath.Join(t.TempDir(), "huge.png")
+	f, err := os.Create(huge)
+	require.NoError(t, err)
+	require.NoError(t, f.Truncate(2<<30))
+	require.NoError(t, f.Close())
+	u.MustElement("input[type=file]").MustSetFiles(huge)
+	u.sees("Send one of 12 MB or less")
+	u.seesIn("li", "rub behind the elbow")
 }

@@ -54,7 +54,7 @@ func TestAnEmptyPracticeSaysWhatToDoFirst(t *testing.T) {
 func TestWhatIsBarredAndWhatLiftsIt(t *testing.T) {
 	u := demoYard(t).open(1280, 800).signsInDemo()
 	u.presses("Button")
-	u.seesIn(".bridge", "step in: blocked. Blocked: hind leg that snatches or locks suspect.")
+	u.seesIn(".bridge", "step in: blocked. Blocked: hind leg that snatches or locks, suspect.")
 	u.presses("Assessment")
 	u.presses("Go on with it")
 	u.section("B")

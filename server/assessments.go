@@ -214,12 +214,13 @@ func (s *Server) viewAssessment(ctx context.Context, c caller, r reading, a stor
 		}
 	}
 	if i > 0 {
-		before, err := s.judgeAlone(r, a.Base, r.assessments[i-1].On)
+		last := r.assessments[i-1]
+		before, err := s.judgeAlone(r, last.Doc, last.On)
 		if err != nil {
 			return Assessment{}, err
 		}
-		view.From = r.assessments[i-1].On
-		view.Changes = append(assess.Changes(before, view.Result), assess.BodyChanges(a.Base, a.Doc)...)
+		view.From = last.On
+		view.Changes = append(assess.Changes(before, view.Result), assess.BodyChanges(last.Doc, a.Doc)...)
 	}
 	for _, item := range (horse.BodyItem{}).All() {
 		view.States[item.String()] = a.Doc.BodyOf(item)

@@ -170,7 +170,7 @@ func TestTheCaseloadPutsWhatPressesFirst(t *testing.T) {
 		order = append(order, r.ID)
 	}
 	assert.Equal(t, []string{lame, unlooked, begun}, order, "a referral, then what was not looked at, then what has not begun")
-	assert.Contains(t, rows[0].Attention[0].Say.Text, "hind leg that snatches or locks: suspect. Have the vet look")
+	assert.Contains(t, rows[0].Attention[0].Say.Text, "Hind leg that snatches or locks: suspect. Have the vet look")
 	assert.Positive(t, rows[0].Bridge.Blocked)
 }
 

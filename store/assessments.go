@@ -27,8 +27,9 @@ type KeptMark struct {
 	By string // name
 }
 
-// AddAssessment keeps a whole assessment at once.
+// AddAssessment keeps a whole assessment at once; marks go on from it.
 func (s *Store) AddAssessment(ctx context.Context, who Who, a Assessment) error {
+	a.Base = a.Doc
 	return s.write(ctx, "adding an assessment", func(q *sqlc.Queries) error { return insertAssessment(ctx, q, who, a) })
 }
 

@@ -74,6 +74,17 @@ func TestMarksAreKeptOnceAndMakeTheDocument(t *testing.T) {
 	}
 }
 
+func TestMarksGoOnFromAWholeAssessment(t *testing.T) {
+	ctx := context.Background()
+	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
+	whole := Assessment{ID: uuid.NewString(), HorseID: p.horse, On: "2026-06-02", Doc: assess.Assessment{NotYet: true}}
+	require.NoError(t, p.AddAssessment(ctx, p.who, whole))
+	kept, _, err := p.Mark(ctx, p.who, Assessment{ID: whole.ID, HorseID: p.horse}, 0, []assess.Mark{tap(1, "tack/bit", "gag")})
+	require.NoError(t, err)
+	assert.True(t, kept.Doc.NotYet)
+	assert.Equal(t, "gag", kept.Doc.Tack.Bit.String())
+}
+
 func TestAWrongClockOrdersMarksAllTheSame(t *testing.T) {
 	ctx := context.Background()
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")

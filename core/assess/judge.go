@@ -27,7 +27,7 @@ type Result struct {
 	Care        horse.Care       `json:"care" doc:"the grade that the precautions follow: never below the computed one"`
 	Referrals   []Referral       `json:"referrals"`
 	Rechecks    []Recheck        `json:"rechecks"`
-	Blocks      []Block          `json:"blocks"`
+	Blocks      []Block          `json:"blocks" doc:"steps that the body blocks on the ladders of these problems, and under them"`
 	First       []StepRef        `json:"first" doc:"what comes before the problem ladders"`
 	Mismatch    *phrase.Message  `json:"mismatch,omitempty"`
 	Tack        []phrase.Message `json:"tack" doc:"what to change of the tack"`
@@ -47,6 +47,32 @@ type StepRef struct {
 func refOf(c *catalog.Catalog, a horse.Ask) *StepRef {
 	step, _ := c.Step(a.Step)
 	return &StepRef{Key: a.Step, Variant: a.Variant, Name: NameOf(c, a.Step), Ask: step.Ask}
+}
+
+// within keeps the blocks on these ladders and on those they stand on.
+func within(c *catalog.Catalog, blocks []Block, ladders map[horse.Problem]catalog.Ladder) []Block {
+	under := map[string]bool{}
+	var walk func(l catalog.Ladder)
+	walk = func(l catalog.Ladder) {
+		if under[l.Key] {
+			return
+		}
+		under[l.Key] = true
+		for _, s := range l.Steps {
+			for _, n := range c.Needs(s.Key) {
+				needed, _ := c.Step(n.Step)
+				below, _ := c.Ladder(needed.Ladder)
+				walk(below)
+			}
+		}
+	}
+	for _, l := range ladders {
+		walk(l)
+	}
+	return slices.DeleteFunc(slices.Clone(blocks), func(b Block) bool {
+		step, _ := c.Step(b.Step)
+		return !under[step.Ladder]
+	})
 }
 
 // NameOf is a step's name where it does not stand on its own ladder: a
@@ -106,7 +132,8 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 			risk.Floor = max2(risk.Floor, l.Care)
 		}
 	}
-	r := Result{Blocks: Blocks(c, a), Rechecks: Rechecks(a, in.Today), Tack: a.Tack.Loosen(), Stops: stops(a)}
+	all := Blocks(c, a)
+	r := Result{Blocks: within(c, all, ladders), Rechecks: Rechecks(a, in.Today), Tack: a.Tack.Loosen(), Stops: stops(a)}
 	var err error
 	if r.Risk, err = RiskOf(risk); err != nil {
 		return Result{}, err
@@ -130,7 +157,7 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 			continue
 		}
 		one := find(c.Judging, Input{Today: in.Today, Record: in.Record, Assessment: a, Problem: p})
-		r.Problems = append(r.Problems, one.judge(c, ladders[p], r))
+		r.Problems = append(r.Problems, one.judge(c, ladders[p], r, all))
 		for _, f := range one.found() {
 			counted[f] = true
 		}
@@ -139,14 +166,14 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 	return r, nil
 }
 
-func (f finder) judge(c *catalog.Catalog, l catalog.Ladder, r Result) ProblemResult {
+func (f finder) judge(c *catalog.Catalog, l catalog.Ladder, r Result, blocks []Block) ProblemResult {
 	in := f.in
 	account := in.Assessment.Problems[in.Problem]
 	one := ProblemResult{Problem: in.Problem, Ladder: l.Key, Causes: f.causes(), Swap: SwapOf(account.Swap), Unlooked: f.unlooked()}
 	one.Telling = f.telling(one.Causes)
 	one.School = SchoolFor(l, in, one.Causes, r.Risk, c.Judging.RelevantTo(in.Problem))
 	if start, ok := Start(c, l.Key, in.Assessment, account.Baseline); ok {
-		one.Start = refOf(c, horse.Ask{Step: in.Assessment.startOf(in.Problem, start, r.Blocks)})
+		one.Start = refOf(c, horse.Ask{Step: in.Assessment.startOf(in.Problem, start, blocks)})
 		if one.Start.Key != start {
 			one.Computed = refOf(c, horse.Ask{Step: start})
 		}

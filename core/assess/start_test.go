@@ -17,7 +17,16 @@ func TestSuspectBodyBlocksAndRefers(t *testing.T) {
 	blocks := Blocks(c, a)
 	require.NotEmpty(t, blocks)
 	assert.Equal(t, "load.step", blocks[0].Step)
-	assert.Len(t, blocks, 8, "load.step and up")
+	loading := 0
+	for _, b := range blocks {
+		if strings.HasPrefix(b.Step, "load.") {
+			loading++
+		}
+	}
+	assert.Equal(t, 8, loading, "load.step and up")
+	r, err := Judge(c, Case{Today: today, Assessment: a.About(horse.Loading)})
+	require.NoError(t, err)
+	assert.Len(t, r.Blocks, 8, "those of other ladders are not this horse's worry")
 	assert.Equal(t, map[string]int{"lead.back": 1}, Limits(a))
 	assert.Equal(t, "vet", Referrals(a, today)[0].Who)
 	a.Body[horse.HindLeg] = BodyNote{State: horse.InTreatment, VetSaw: today}

@@ -87,7 +87,7 @@ func Read(c *catalog.Catalog, in Input) (File, error) {
 	if err != nil {
 		return File{}, err
 	}
-	f.Risk, f.Precautions, f.Blocks, f.Referrals = f.Result.Risk, f.Result.Precautions, f.Result.Blocks, f.Result.Referrals
+	f.Risk, f.Precautions, f.Blocks, f.Referrals = f.Result.Risk, f.Result.Precautions, assess.Blocks(c, f.Assessment), f.Result.Referrals
 	f.Risk.Care = f.Result.Care
 	if start := f.Problem().Start; start != nil {
 		f.Start = start.Key

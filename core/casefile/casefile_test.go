@@ -265,3 +265,27 @@ func TestTheGateNeverProposesABlockedStep(t *testing.T) {
 		}
 	})
 }
+
+// A ladder of another school is never advised on by build and release.
+func TestOnlyFoundationsWhereTheLadderHasAnotherSchool(t *testing.T) {
+	in := input()
+	in.Ladder, in.Problem = "saddle", horse.Saddling
+	a := looked()
+	a.Doc.Problems[horse.Saddling] = assess.Account{Baseline: assess.Baseline{Reached: "saddle.pad"}}
+	in.Assessments = []Dated{a}
+	f := read(t, in)
+	assert.Equal(t, "saddle.drop", f.Start)
+	g, ask := f.Gate(ready, true)
+	assert.True(t, g.May)
+	step, ok := shipped(t).Step(ask.Step)
+	require.True(t, ok, "%v", ask)
+	assert.Equal(t, "zones", step.Ladder, "what it stands on, not the pad")
+	assert.Contains(t, f.Advice(Begins{School: horse.BuildAndRelease}).Blocked, "saddle.pad")
+	assert.NotContains(t, f.Advice(Begins{School: horse.BuildAndRelease}).Blocked, "load.gap")
+	said := g.Reasons[len(g.Reasons)-1]
+	assert.Equal(t, "gate.school", said.Key)
+	wanted := ready
+	wanted.Asked = horse.Ask{Step: "saddle.pad", Variant: horse.Variant{Side: horse.Near}}
+	_, ask = f.Gate(wanted, true)
+	assert.NotEqual(t, "saddle.pad", ask.Step, "not even where the trainer wants it")
+}

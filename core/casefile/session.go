@@ -38,7 +38,23 @@ func (f File) Advice(b Begins) arena.Input {
 	if b.Alone {
 		in.Blocked = append(in.Blocked, f.bars()...)
 	}
+	in.Blocked = append(in.Blocked, f.otherways(b.School)...)
 	return in
+}
+
+// otherways lists the steps of problem ladders that are not worked in a school:
+// its live rules must not advise on them.
+func (f File) otherways(school horse.School) []string {
+	var keys []string
+	for _, l := range f.cat.Ladders {
+		if l.Kind == catalog.Foundation || school.IsZero() || slices.Contains(l.Schools, school) {
+			continue
+		}
+		for _, s := range l.Steps {
+			keys = append(keys, s.Key)
+		}
+	}
+	return keys
 }
 
 // mayBeAfraid reports whether fear is likely or held up by its floor. Where
@@ -124,6 +140,9 @@ func (f File) Gate(r arena.Readiness, lead bool) (arena.Gate, horse.Ask) {
 	}
 	if r.Alone && len(f.bars()) > 0 {
 		say("bars")
+	}
+	if l, _ := f.cat.Ladder(f.in.Ladder); !slices.Contains(l.Schools, horse.BuildAndRelease) {
+		g.Reasons = append(g.Reasons, phrase.Of("gate.school", phrase.Args{"ladder": l.Name, "school": l.Schools[0].String()}))
 	}
 	wanted := f.wanted(g)
 	if !r.Asked.IsZero() {

@@ -9,6 +9,8 @@ import (
 	"fmt"
 	"strings"
 	"time"
+	"unicode"
+	"unicode/utf8"
 )
 
 //go:embed en.txt
@@ -88,6 +90,17 @@ func (b Book) Say(m Message) string {
 		return m.Key
 	}
 	return b.Fill(line, m.Args)
+}
+
+// sentence says a message that stands by itself: one that begins with a slot
+// and ends with a full stop begins with a capital.
+func (b Book) sentence(m Message) string {
+	said := b.Say(m)
+	if !strings.HasPrefix(b.lines[m.Key], "{") || !strings.HasSuffix(said, ".") {
+		return said
+	}
+	first, size := utf8.DecodeRuneInString(said)
+	return string(unicode.ToUpper(first)) + said[size:]
 }
 
 // Fill puts arguments into a text: {name} is the argument, {n|step|steps} the

@@ -17,7 +17,7 @@ func (b Book) tell(v reflect.Value) {
 	case messageType:
 		m := v.Addr().Interface().(*Message)
 		if m.Key != "" {
-			m.Text = b.Say(*m)
+			m.Text = b.sentence(*m)
 		}
 		return
 	case slottedType:

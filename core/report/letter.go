@@ -36,7 +36,9 @@ type Letter struct {
 func LetterTo(in LetterInput) Letter {
 	r := in.Referral
 	l := Letter{Who: r.Who, Name: r.Asked.Name, Due: r.Due, Question: r.Question, Own: r.Asked.Question}
-	say := func(into *[]phrase.Message, key string, args phrase.Args) { *into = append(*into, phrase.Of("letter."+key, args)) }
+	say := func(into *[]phrase.Message, key string, args phrase.Args) {
+		*into = append(*into, phrase.Of("letter."+key, args))
+	}
 	record := in.Record
 	if !record.Sex.IsZero() {
 		say(&l.About, "sex", phrase.Args{"sex": record.Sex.String()})

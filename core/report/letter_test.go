@@ -22,9 +22,11 @@ func TestALetterAsksOneQuestion(t *testing.T) {
 			Checks: map[string]assess.Pressed{"1": {On: "2026-06-01", Side: horse.Near, Answer: assess.Pressing{}.All()[2]}},
 		}},
 	}
+	r, err := assess.Judge(c, assess.Case{Today: "2026-06-01", Assessment: a})
+	require.NoError(t, err)
 	in := LetterInput{
 		Today: "2026-06-01", Horse: "Plum", Record: assess.Record{Born: "2015-05-01", HeightMM: 1480, Breed: "cob", Sex: assess.Sex{}.All()[0]},
-		Problem: horse.Girth, Goal: "Stands to be girthed.", Assessment: a, Referral: assess.Referrals(a, "2026-06-01")[0], Blocks: assess.Blocks(c, a),
+		Problem: horse.Girth, Goal: "Stands to be girthed.", Assessment: a, Referral: r.Referrals[0], Blocks: r.Blocks,
 	}
 	said := func(l Letter) string {
 		book := phrase.English(phrase.Words{Sides: "left and right"})

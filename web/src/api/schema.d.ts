@@ -209,6 +209,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/horses/{id}/letters/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The letter of a referral */
+        get: operations["letter"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/horses/{id}/photographs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A horse's photographs */
+        get: operations["photographs"];
+        put?: never;
+        /** Add a photograph, as the body of the request */
+        post: operations["addPhotograph"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/horses/{id}/reports": {
         parameters: {
             query?: never;
@@ -307,6 +342,41 @@ export interface paths {
         put: operations["changePerson"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/consents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note what a person agreed to, or no longer */
+        post: operations["consent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photographs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture itself */
+        get: operations["picture"];
+        put?: never;
+        post?: never;
+        /** Take a photograph out of sight */
+        delete: operations["removePhotograph"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1443,6 +1513,7 @@ export interface components {
         };
         AssessResult: {
             basis: components["schemas"]["AssessBasis"];
+            /** @description steps that the body blocks on the ladders of these problems, and under them */
             blocks: components["schemas"]["AssessBlock"][];
             /**
              * @description the grade that the precautions follow: never below the computed one
@@ -1684,6 +1755,22 @@ export interface components {
             rank: number;
             say: components["schemas"]["PhraseMessage"];
         };
+        ConsentInputBody: {
+            /** @description the consent is withdrawn on that day */
+            ends?: boolean;
+            /** @enum {string} */
+            kind: "photographs" | "sharing";
+            on: string;
+        };
+        Consenting: {
+            /**
+             * Format: date
+             * @description empty: not agreed, or not any more
+             */
+            given_on?: string;
+            id: string;
+            name: string;
+        };
         Contact: {
             name: string;
             phone: string;
@@ -1805,6 +1892,33 @@ export interface components {
             /** @enum {string} */
             role: "lead trainer" | "assistant" | "owner";
         };
+        Letter: {
+            /** @description the horse */
+            about: components["schemas"]["PhraseMessage"][];
+            address: string;
+            /** @description lines to be filled in */
+            answer: components["schemas"]["PhraseMessage"][];
+            by: string;
+            /** Format: date */
+            date: string;
+            /** Format: date */
+            due: string;
+            horse: components["schemas"]["HorseRef"];
+            /** @description who they are, if written down */
+            name?: string;
+            /** @description the trainer's own question, instead */
+            own?: string;
+            owners: components["schemas"]["Owner"][];
+            practice: string;
+            question: components["schemas"]["PhraseMessage"];
+            /** @description what was seen, and what was told */
+            saw: components["schemas"]["PhraseMessage"][];
+            /** @description what waits for the answer */
+            waits: components["schemas"]["PhraseMessage"][];
+            /** @description what they are */
+            who: string;
+            yard: string;
+        };
         LogInputBody: {
             entries: components["schemas"]["ArenaEntry"][];
             /**
@@ -1895,6 +2009,30 @@ export interface components {
             name: string;
             note?: string;
             phone?: string;
+        };
+        Photograph: {
+            /** @enum {string} */
+            about: "horse" | "tack" | "mark";
+            added_by: string;
+            caption: string;
+            /** Format: int64 */
+            height: number;
+            id: string;
+            /** Format: date */
+            taken_on: string;
+            /** Format: int64 */
+            width: number;
+        };
+        Photographs: {
+            /** @description an owner has agreed, so that pictures may be added */
+            agreed: boolean;
+            list: components["schemas"]["Photograph"][];
+            /**
+             * Format: int64
+             * @description the largest picture that is kept, MiB
+             */
+            most_mib: number;
+            owners: components["schemas"]["Consenting"][];
         };
         PhraseMessage: {
             /** @description what the phrase is filled with */
@@ -3106,6 +3244,172 @@ export interface operations {
             };
         };
     };
+    letter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letter"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photographs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Photographs"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addPhotograph: {
+        parameters: {
+            query?: {
+                about?: "horse" | "tack" | "mark";
+                caption?: string;
+                /** @description empty: today */
+                taken_on?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Photographs"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     reports: {
         parameters: {
             query?: never;
@@ -3425,6 +3729,169 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    consent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConsentInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    removePhotograph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Photographs"];
                 };
             };
             /** @description Unauthorized */

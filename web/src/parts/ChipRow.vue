@@ -26,6 +26,7 @@ const emit = defineEmits<{ toggle: [value: T] }>()
     >
       {{ c.text }}
     </button>
+    <slot />
   </div>
 </template>
 

@@ -35,7 +35,7 @@ function give() {
     emit('put', Number.isNaN(n) ? text : n)
   }
 }
-const soon = useDebounceFn(give, 700)
+const soon = useDebounceFn(give, 400)
 
 function type(text: string) {
   draft.value = text

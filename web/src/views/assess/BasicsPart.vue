@@ -21,9 +21,7 @@ const asks = computed(() =>
 )
 const noted = (key: string) => walk.typed(`basics/${key}`) as Basic | undefined
 const open = ref('')
-const now = computed(
-  () => asks.value.find((a) => a.key === open.value) ?? asks.value.find((a) => !noted(a.key)?.grade) ?? asks.value[0],
-)
+const now = computed(() => asks.value.find((a) => a.key === open.value) ?? asks.value.find((a) => !noted(a.key)?.grade))
 
 const note = (name: keyof Basic, value: unknown) => now.value && walk.mark(`basics/${now.value.key}/${name}`, value)
 
@@ -65,6 +63,7 @@ function light() {
         />
       </div>
     </section>
+    <p v-else>All of them were asked. Touch one to change it.</p>
     <table>
       <thead>
         <tr>

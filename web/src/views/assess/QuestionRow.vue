@@ -61,10 +61,15 @@ function arousal(level: number) {
       :chosen="many"
       @toggle="toggle"
     />
-    <div v-else-if="question.kind === 'findings'" class="row">
-      <ChipRow :label="question.label.text" :choices="choices" :chosen="ticked" @toggle="tick" />
+    <ChipRow
+      v-else-if="question.kind === 'findings'"
+      :label="question.label.text"
+      :choices="choices"
+      :chosen="ticked"
+      @toggle="tick"
+    >
       <button type="button" class="none" :aria-pressed="!!walk.typed(nothing)" @click="none">none of these</button>
-    </div>
+    </ChipRow>
     <ChipRow
       v-else-if="question.kind === 'yes'"
       :label="question.label.text"

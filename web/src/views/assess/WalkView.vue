@@ -5,6 +5,7 @@ import { computed, onUnmounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { keptWords, outbox } from '../../offline/kept'
 import ChipRow from '../../parts/ChipRow.vue'
+import PhotoStrip from '../../parts/PhotoStrip.vue'
 import PageState from '../../parts/PageState.vue'
 import { shortDate } from '../../words'
 import BasicsPart from './BasicsPart.vue'
@@ -167,6 +168,8 @@ function add(p: string) {
               </template>
               <QuestionRow v-else :question="q" :walk="walk" :source="source" />
             </template>
+            <PhotoStrip v-if="section.key === 'B'" :horse="id" about="mark" />
+            <PhotoStrip v-else-if="section.key === 'C'" :horse="id" about="tack" />
             <div class="row">
               <button v-if="next" type="button" class="button" @click="to(next.key)">
                 On to {{ next.key }}. {{ next.title.text }}
@@ -245,6 +248,7 @@ h1 a {
 .body {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 330px;
+  min-height: calc(100dvh - 140px);
 }
 .questions {
   padding: var(--gap-3);

@@ -67,9 +67,9 @@ const letter: Record<string, string> = { refused: '×', try: 't', tolerated: '~'
     </div>
     <section v-if="open" class="now stack" :aria-label="open">
       <p class="strong">{{ chosen.replace(/(near|off)/, (s) => sideWord(s)) }}, {{ using }}</p>
-      <LevelKeys label="Level needed" :level="touch(open)?.level" @tap="note('level', $event)" />
+      <LevelKeys label="Level in the zone" :level="touch(open)?.level" @tap="note('level', $event)" />
       <AnswerRow
-        label="Answer"
+        label="Answer in the zone"
         :answers="walk.data?.words.answers ?? []"
         :given="touch(open)?.grade"
         @tap="note('grade', $event)"

@@ -19,6 +19,7 @@ export function useAssessment(caseId: string, horseId: string, box: Outbox) {
   const waiting = shallowRef<Kept<Topic>[]>([])
   const refused = shallowRef<Kept<Topic>[]>([])
   const { data, trouble, load } = useLoad(read)
+  const arrivedIds = new Set<string>() // some arrive before they are seen to wait
   let unhear = () => {}
 
   const topic = () => `assessment/${horseId}/${id.value}` as const
@@ -49,6 +50,7 @@ export function useAssessment(caseId: string, horseId: string, box: Outbox) {
     unhear()
     unhear = box.onTold(topic(), (answer, arrived) => {
       view.value = answer.assessment
+      for (const one of arrived) arrivedIds.add(one)
       waiting.value = waiting.value.filter((k) => !arrived.has(k.id))
       if (answer.refused.length > 0) void look()
     })
@@ -91,7 +93,7 @@ export function useAssessment(caseId: string, horseId: string, box: Outbox) {
       refused.value = refused.value.filter((k) => !better.includes(k.id))
     }
     const kept = await box.add(topic(), { path, value })
-    waiting.value = [...waiting.value, kept]
+    if (!arrivedIds.has(kept.id)) waiting.value = [...waiting.value, kept]
     if (!path.includes('/') || /^(problems|sources)\/[^/]+$/.test(path)) void done().then(load)
   }
 

@@ -3,6 +3,7 @@
 // is, whom to ask first, where to begin, and what was not looked at.
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
+import PhotoStrip from '../../parts/PhotoStrip.vue'
 import SwapTable from '../../parts/SwapTable.vue'
 import { count, shortDate, sideWord } from '../../words'
 import type { Assessing } from '../assess/useAssessment'
@@ -55,6 +56,10 @@ const mark = computed(() => (editable ? walk.mark : undefined))
         <section v-for="p in result.problems.filter((p) => p.swap)" :key="`swap ${p.problem}`" class="sheet stack">
           <h2>How much is person, tack, horse</h2>
           <SwapTable v-if="p.swap" :swap="p.swap" />
+        </section>
+        <section class="sheet stack">
+          <h2>Photographs</h2>
+          <PhotoStrip :horse="horse" />
         </section>
         <section class="sheet stack">
           <h2>Not looked at</h2>
@@ -126,7 +131,7 @@ const mark = computed(() => (editable ? walk.mark : undefined))
               :overruled="overruled(`start.${p.problem}`)"
               :mark="mark"
             />
-            <p class="capital">{{ p.school.why.text }}</p>
+            <p>{{ p.school.why.text }}</p>
             <OverruleForm
               :what="`school.${p.problem}`"
               :choices="said(words?.schools)"
@@ -167,9 +172,6 @@ const mark = computed(() => (editable ? walk.mark : undefined))
 }
 .grade small {
   font: 400 var(--step-1) var(--font-ui);
-}
-.capital::first-letter {
-  text-transform: uppercase;
 }
 .stop {
   color: var(--rust);

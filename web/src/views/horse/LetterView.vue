@@ -3,7 +3,7 @@
 import { api, told } from '../../api/client'
 import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
-import { longDate } from '../../words'
+import { shortDate } from '../../words'
 
 const { id, subject } = defineProps<{ id: string; subject: string }>()
 const { data, trouble, load } = useLoad(() =>
@@ -24,7 +24,7 @@ const print = () => window.print()
           <header class="head">
             <div>
               <p class="strong">{{ data.practice }}</p>
-              <p>{{ data.by }}, {{ longDate(data.date) }}</p>
+              <p>{{ data.by }}, {{ shortDate(data.date) }}</p>
             </div>
             <div>
               <p>To the {{ data.who }}</p>
@@ -38,7 +38,7 @@ const print = () => window.print()
             <template v-for="o in data.owners" :key="o.id"> · owner {{ o.name }} {{ o.phone }}</template>
           </p>
           <section>
-            <h2>What is asked, by {{ longDate(data.due) }}</h2>
+            <h2>What is asked, by {{ shortDate(data.due) }}</h2>
             <p class="question">{{ data.own || data.question.text }}</p>
           </section>
           <section>
