@@ -28,9 +28,10 @@ func (u *user) places() []place {
 	text := u.MustEval(`async () => {
 		const rows = await (await fetch('/api/caseload')).json()
 		const moth = rows.find((r) => r.name.includes('Moth'))
+		const lame = rows.find((r) => r.name === 'Button')
 		const pepper = rows.find((r) => r.name.includes('Pepperdine'))
 		const sessions = await (await fetch('/api/horses/' + moth.id + '/sessions')).json()
-		return JSON.stringify({ horse: moth.id, kase: moth.case.id, session: sessions.find((s) => s.ended).id, fresh: pepper.id })
+		return JSON.stringify({ horse: moth.id, kase: moth.case.id, session: sessions.find((s) => s.ended).id, fresh: pepper.id, lame: lame.id })
 	}`).Str()
 	require.NoError(u.t, json.Unmarshal([]byte(text), &ids))
 	return []place{
@@ -40,6 +41,9 @@ func (u *user) places() []place {
 		{"walk", "/horses/" + ids["horse"] + "/assess/" + ids["kase"], "So far"},
 		{"body", "/horses/" + ids["horse"] + "/assess/" + ids["kase"] + "?at=B", "Touch the horse, or an item"},
 		{"basics", "/horses/" + ids["horse"] + "/assess/" + ids["kase"] + "?at=D", "light and soft"},
+		{"swap", "/horses/" + ids["horse"] + "/assess/" + ids["kase"] + "?at=E2", "usual person again"},
+		{"letter", "/horses/" + ids["lame"] + "/letter/hind%20leg", "Your answer"},
+		{"lame", "/horses/" + ids["lame"] + "/assessment", "Whom to ask first"},
 		{"plan", "/horses/" + ids["horse"] + "/plan", "The next visits"},
 		{"sessions", "/horses/" + ids["horse"] + "/sessions", "What it came to"},
 		{"reports", "/horses/" + ids["horse"] + "/reports", "Visit on"},
@@ -176,13 +180,22 @@ func TestScreenshots(t *testing.T) {
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), shot, 0o644))
 	}
 	for _, p := range u.places() {
-		if strings.Contains("caseload horse assessment plan ready after report people", p.name) {
+		if strings.Contains("caseload horse assessment walk body basics plan ready after report people", p.name) {
 			u.goes(p.path)
 			u.sees(p.shows)
 			u.MustWaitIdle()
 			keep(p.name)
 		}
 	}
+	u.MustSetViewport(412, 800, 1, true)
+	u.goes("/horses")
+	u.presses("Button")
+	u.presses("Assessment")
+	u.presses("Go on with it")
+	u.section("B")
+	u.item("hind leg")
+	keep("walk-phone")
+	u.MustSetViewport(1280, 800, 1, false)
 	u.goes("/horses")
 	u.begins("Copperfield Moth")
 	for n, r := range []struct {

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"ivorybridge/core/assess"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
@@ -15,13 +16,14 @@ import (
 
 // Plan is the work to come as it stands today, and the plans that were made.
 type Plan struct {
-	Now     plan.Plan      `json:"now" doc:"computed from the newest plan's choices and all that was logged since"`
-	School  horse.School   `json:"school"`
-	Why     phrase.Message `json:"why" doc:"why this school"`
-	Where   phrase.Slotted `json:"where" doc:"where the ladder is worked"`
-	Watch   phrase.Slotted `json:"watch,omitempty"`
-	Made    []PlanMade     `json:"made" doc:"newest first; empty: no plan was made yet"`
-	Advised bool           `json:"assessed" doc:"an assessment is there to plan from"`
+	Now       plan.Plan      `json:"now" doc:"computed from the newest plan's choices and all that was logged since"`
+	School    horse.School   `json:"school"`
+	Why       phrase.Message `json:"why" doc:"why this school"`
+	Suggested *assess.School `json:"suggested,omitempty" doc:"the school that the assessment suggests, where it is another"`
+	Where     phrase.Slotted `json:"where" doc:"where the ladder is worked"`
+	Watch     phrase.Slotted `json:"watch,omitempty"`
+	Made      []PlanMade     `json:"made" doc:"newest first; empty: no plan was made yet"`
+	Advised   bool           `json:"assessed" doc:"an assessment is there to plan from"`
 }
 
 // PlanMade is one version of the plan.
@@ -65,6 +67,9 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 	view := Plan{
 		Now: r.file.Plan, School: horse.BuildAndRelease, Why: phrase.Of("plan.school.chosen", nil),
 		Where: ladder.Where, Watch: ladder.Watch, Made: []PlanMade{}, Advised: r.file.Assessed != "",
+	}
+	if suggested := r.file.Problem().School; r.file.Assessed != "" && suggested.School != view.School {
+		view.Suggested = &suggested
 	}
 	for i, p := range made {
 		m := PlanMade{Number: p.Number, On: p.MadeAt, By: p.MadeBy, Reason: p.Reason, Added: []string{}, Dropped: []string{}, Blocked: []string{}, Lifted: []string{}}

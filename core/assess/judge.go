@@ -133,7 +133,7 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 		}
 	}
 	all := Blocks(c, a)
-	r := Result{Blocks: within(c, all, ladders), Rechecks: Rechecks(a, in.Today), Tack: a.Tack.Loosen(), Stops: stops(a)}
+	r := Result{Blocks: within(c, all, ladders), Rechecks: Rechecks(a, in.Today), Tack: a.Tack.Loosen(), Stops: stops(a, in.Record, in.Today)}
 	var err error
 	if r.Risk, err = RiskOf(risk); err != nil {
 		return Result{}, err
@@ -228,7 +228,7 @@ func basis(found map[Found]bool) Basis {
 }
 
 // stops lists what nobody does for now (part 9).
-func stops(a Assessment) []phrase.Message {
+func stops(a Assessment, r Record, today string) []phrase.Message {
 	var list []phrase.Message
 	if a.First.NoMounting() {
 		list = append(list, phrase.Of("stop.mounting", nil))
@@ -240,6 +240,20 @@ func stops(a Assessment) []phrase.Message {
 	}
 	if slices.ContainsFunc([]horse.BodyState{a.BodyOf(horse.Mouth)}, ill) {
 		list = append(list, phrase.Of("stop.bit", nil))
+	}
+	if _, bridling := a.Problems[horse.Bridling]; bridling {
+		for _, h := range a.Handlers {
+			if h.Shoulder {
+				list = append(list, phrase.Of("stop.shoulder", nil))
+				break
+			}
+		}
+	}
+	if r.Gaited || ill(a.BodyOf(horse.Balance)) {
+		list = append(list, phrase.Of("stop.one_rein", nil))
+	}
+	if r.Young(today) {
+		list = append(list, phrase.Of("stop.young", nil))
 	}
 	return list
 }

@@ -94,6 +94,21 @@ func Referrals(a Assessment, on string) []Referral {
 	return refs
 }
 
+// Unchanging is the referral of a horse that was dangerous in each of its last
+// three sessions (part 9), the last of them on a day.
+func Unchanging(a Assessment, on string) Referral {
+	const key = "aggression"
+	asked := a.Referrals[key]
+	r := Referral{
+		Key: key, Who: Professional{}.All()[5].String(), Why: phrase.Of("referral.aggression", nil), Question: phrase.Of("referral.aggression.ask", nil),
+		Due: due("", on), Asked: asked, Done: asked.Outcome != "",
+	}
+	if asked.Due != "" {
+		r.Due = asked.Due
+	}
+	return r
+}
+
 // due is a week after an item was found suspect, on the day of the assessment
 // if no day was noted, and never before a week after it.
 func due(since, on string) string {

@@ -211,6 +211,14 @@ func TestStopsMismatchAndOverruling(t *testing.T) {
 	require.NotNil(t, r.Mismatch)
 	assert.Equal(t, horse.HighCare, r.Care, "a lower grade never takes the precautions away")
 	assert.Equal(t, []string{"load.gap", "load.board"}, []string{r.Problems[0].Start.Key, r.Problems[0].Computed.Key})
+	nine := 9
+	r, err = Judge(c, Case{Today: today, Record: Record{Gaited: true, Rides: &nine}, Assessment: Assessment{
+		Problems: map[horse.Problem]Account{horse.Bridling: {}}, Handlers: map[string]Handler{"1": {Shoulder: true}},
+	}})
+	require.NoError(t, err)
+	assert.Equal(t, []string{"stop.shoulder", "stop.one_rein", "stop.young"}, []string{r.Stops[0].Key, r.Stops[1].Key, r.Stops[2].Key})
+	r, err = Judge(c, Case{Today: today, Assessment: a})
+	require.NoError(t, err)
 	a.Overruled["risk"] = Overruling{To: "specialist only", Reason: "it meant it"}
 	a.Overruled["start.loading"] = Overruling{To: "load.step", Reason: "it is keen"}
 	a.Body = body(horse.HindLeg, horse.Suspect)

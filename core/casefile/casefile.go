@@ -87,6 +87,9 @@ func Read(c *catalog.Catalog, in Input) (File, error) {
 	if err != nil {
 		return File{}, err
 	}
+	if f.unchanging() {
+		f.Result.Referrals = append(f.Result.Referrals, assess.Unchanging(f.Assessment, in.Days[len(in.Days)-1].Date))
+	}
 	f.Risk, f.Precautions, f.Blocks, f.Referrals = f.Result.Risk, f.Result.Precautions, assess.Blocks(c, f.Assessment), f.Result.Referrals
 	f.Risk.Care = f.Result.Care
 	if start := f.Problem().Start; start != nil {
@@ -178,6 +181,15 @@ func (f File) follow(ladder catalog.Ladder) (logged []assess.Event, care horse.C
 		first = sessions[0].Care
 	}
 	return logged, assess.Follow(first, sessions, now.Care), nil
+}
+
+// unchanging reports danger in each of the last three sessions.
+func (f File) unchanging() bool {
+	n := len(f.in.Days)
+	if n < 3 {
+		return false
+	}
+	return !slices.ContainsFunc(f.in.Days[n-3:], func(d arena.Day) bool { return len(Events(d)) == 0 })
 }
 
 // Problem is what the assessment says of the case's own problem.

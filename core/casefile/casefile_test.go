@@ -289,3 +289,28 @@ func TestOnlyFoundationsWhereTheLadderHasAnotherSchool(t *testing.T) {
 	_, ask = f.Gate(wanted, true)
 	assert.NotEqual(t, "saddle.pad", ask.Step, "not even where the trainer wants it")
 }
+
+func TestDangerThatDoesNotChangeIsReferred(t *testing.T) {
+	days := []arena.Day{day("2026-06-10", kicked()), day("2026-06-12", kicked()), day("2026-06-14", kicked())}
+	f := read(t, input(days[:2]...))
+	assert.Empty(t, f.Referrals)
+	f = read(t, input(days...))
+	require.Len(t, f.Referrals, 1)
+	assert.Equal(t, []string{"aggression", "specialist", "2026-06-21"}, []string{f.Referrals[0].Key, f.Referrals[0].Who, f.Referrals[0].Due})
+	assert.Empty(t, read(t, input(append(days, day("2026-06-16", good("lead.forward")))...)).Referrals, "a quiet session is a change")
+}
+
+func TestChecksOfATreatmentWantAttention(t *testing.T) {
+	in := input()
+	days := 28
+	in.Assessments = []Dated{looked(func(a *assess.Assessment) {
+		a.Body[horse.Belly] = assess.BodyNote{State: horse.InTreatment, Begun: "2026-06-01", Days: &days}
+	})}
+	notes := read(t, in).Attention()
+	require.NotEmpty(t, notes)
+	assert.Equal(t, "recheck.overdue", notes[0].Say.Key, "day 14 was the 15th, today is the 20th")
+	in.Today = "2026-06-10"
+	for _, n := range read(t, in).Attention() {
+		assert.NotContains(t, n.Say.Key, "recheck")
+	}
+}

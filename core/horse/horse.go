@@ -246,6 +246,7 @@ type Problem = Word[problems]
 // The problems that single rules look for.
 var (
 	Loading    = word[problems]("loading")
+	Bridling   = word[problems]("bridling")
 	Saddling   = word[problems]("saddling")
 	Girth      = word[problems]("girth")
 	Crowding   = word[problems]("crowding")

@@ -2065,6 +2065,8 @@ export interface components {
             now: components["schemas"]["PlanPlan"];
             /** @enum {string} */
             school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description the school that the assessment suggests, where it is another */
+            suggested?: components["schemas"]["AssessSchool"];
             watch?: string;
             /** @description where the ladder is worked */
             where: string;

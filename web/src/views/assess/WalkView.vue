@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The assessment, walked: section by section in any order, in the arena's
 // light, mostly by taps. The result builds up beside it.
-import { computed, onUnmounted, ref, watch } from 'vue'
+import { computed, nextTick, onUnmounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { keptWords, outbox } from '../../offline/kept'
 import ChipRow from '../../parts/ChipRow.vue'
@@ -77,7 +77,17 @@ const partTouched: Record<string, () => boolean> = {
 
 const next = computed(() => sections.value[sections.value.findIndex((s) => s.key === section.value?.key) + 1])
 const to = (key: string) => router.replace({ query: { ...route.query, at: key } })
-watch(here, () => window.scrollTo(0, 0))
+const nav = useTemplateRef<HTMLElement>('nav')
+watch(
+  [here, nav],
+  async ([now], [before]) => {
+    if (now !== before) window.scrollTo(0, 0)
+    await nextTick()
+    const tab = nav.value?.querySelector<HTMLElement>('[aria-current]')
+    if (tab && nav.value) nav.value.scrollLeft = tab.offsetLeft - (nav.value.clientWidth - tab.clientWidth) / 2
+  },
+  { flush: 'post' },
+)
 
 function setSource(word: string) {
   walk.mark(`sources/${section.value?.key ?? ''}`, word)
@@ -116,7 +126,7 @@ function add(p: string) {
           </RouterLink>
           <button type="button" class="button" @click="result">To the result</button>
         </header>
-        <nav class="sections" aria-label="Sections">
+        <nav ref="nav" class="sections" aria-label="Sections">
           <button
             v-for="s in sections"
             :key="s.key"

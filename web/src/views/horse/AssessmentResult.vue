@@ -57,11 +57,11 @@ const mark = computed(() => (editable ? walk.mark : undefined))
           <h2>How much is person, tack, horse</h2>
           <SwapTable v-if="p.swap" :swap="p.swap" />
         </section>
-        <section class="sheet stack">
+        <section class="sheet stack late">
           <h2>Photographs</h2>
           <PhotoStrip :horse="horse" />
         </section>
-        <section class="sheet stack">
+        <section class="sheet stack late">
           <h2>Not looked at</h2>
           <p v-for="p in result.problems" :key="p.problem">
             <template v-if="p.unlooked.length"
@@ -185,6 +185,13 @@ summary {
 @media (max-width: 900px) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
+  }
+  /* in one column, what to do about it comes before pictures and gaps */
+  .columns > .stack {
+    display: contents;
+  }
+  .late {
+    order: 1;
   }
 }
 </style>

@@ -16,6 +16,7 @@ const { wrong } = defineProps<{ wrong: (field: string) => string | undefined }>(
 const sexes = choices(['mare', 'gelding', 'stallion'] as const)
 const energies = choices(['low', 'usual', 'high'] as const)
 const foods = choices(['yes', 'no', 'only after standing'] as const)
+const hangs = choices(['no wrinkle', 'one wrinkle', 'two wrinkles'] as const)
 const pasts = choices(['none', 'ordinary', 'unhappy', 'unknown'] as const)
 
 /** Sets one field; the same choice again takes it back. */
@@ -79,6 +80,30 @@ const hands = computed(() => {
     </FieldRow>
     <FieldRow v-slot="f" label="Rides so far" hint="Empty: not known" :wrong="wrong('rides')">
       <NumberField :id="f.id" :model-value="record.rides" @update:model-value="put('rides', $event)" />
+    </FieldRow>
+    <FieldRow v-slot="f" label="Started by" :wrong="wrong('started_by')">
+      <ElInput
+        :id="f.id"
+        :model-value="record.started_by ?? ''"
+        maxlength="120"
+        @update:model-value="put('started_by', $event || undefined)"
+      />
+    </FieldRow>
+    <FieldRow v-slot="f" label="Last worked" :wrong="wrong('last_worked')">
+      <ElInput
+        :id="f.id"
+        :model-value="record.last_worked ?? ''"
+        type="date"
+        @update:model-value="put('last_worked', $event || undefined)"
+      />
+    </FieldRow>
+    <FieldRow label="The bit hangs with">
+      <ChipRow
+        label="The bit hangs with"
+        :choices="hangs"
+        :chosen="[record.bit_hung ?? '']"
+        @toggle="set('bit_hung', $event as Record['bit_hung'])"
+      />
     </FieldRow>
     <FieldRow v-slot="f" label="Here since" :wrong="wrong('arrived')">
       <ElInput
