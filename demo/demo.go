@@ -134,6 +134,13 @@ func (f *filler) tell(s story) error {
 	if err := t.sessions(); err != nil {
 		return err
 	}
+	if s.again != nil {
+		who.At = f.now.AddDate(0, 0, -3).UnixMilli()
+		a := store.Assessment{ID: f.id(), HorseID: t.horseID, On: f.day(3), Doc: s.again(f, s.assessed(f))}
+		if err := f.db.AddAssessment(f.ctx, who, a); err != nil {
+			return err
+		}
+	}
 	if s.finishes {
 		return t.finish()
 	}

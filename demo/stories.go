@@ -17,8 +17,9 @@ type story struct {
 	takenOn  int // days ago
 	record   func(*filler) assess.Record
 	assessed func(*filler) assess.Assessment
-	days     []int // sessions, days ago
-	reps     int   // at most in a session; 0: until the advisor ends it
+	again    func(*filler, assess.Assessment) assess.Assessment // assessed again three days ago
+	days     []int                                              // sessions, days ago
+	reps     int                                                // at most in a session; 0: until the advisor ends it
 	finishes bool
 	notes    []string // how the sessions ended, in turn
 
@@ -121,6 +122,7 @@ func moth() story {
 			account.Findings = told("did_well_in_past")
 			account.Findings["stops_and_rests_beside"] = horse.Seen
 			a := about(assess.Assessment{Body: bodyOf("clear"), Findings: seen("faces_and_pulls", "gives_when_resists", "pressure_off_stays", "worked_and_turned_out")}, account)
+			a.Body[horse.Belly] = course(f)
 			a.Tack = mothsTack(f)
 			a.Basics = map[string]assess.Basic{
 				"lead.forward": basic(6, "tolerated"), "lead.stand": basic(4, "accepted"), "lead.back": basic(8, "try"), "lead.anytime": basic(7, "try"),
@@ -177,16 +179,49 @@ func lantern() story {
 		account.Story.WhoAlone, account.Story.WithWhom = "Bram", "Bram"
 		account.Findings = seen("rushes_in_and_out")
 		a.Findings = seen("starts_strong", "person_anxious")
+		a.Body = bodyOf("clear")
 		a.Handlers = map[string]assess.Handler{"bram": {Name: "Bram", Main: true, Experience: horse.Beginner}}
 		e := assess.Event{On: f.day(60)}
 		read(&e.Kind, "ran over a person or broke loose")
 		a.Events = map[string]assess.Event{"loose": e}
 		return about(a, account)
 	}
+	s.again = func(f *filler, a assess.Assessment) assess.Assessment {
+		account := a.Problems[horse.Loading]
+		account.Swap = map[assess.SwapRun]assess.Run{}
+		for i, run := range []assess.Run{run(7, "try"), run(4, "accepted"), run(3, "accepted"), run(6, "tolerated")} {
+			account.Swap[assess.SwapRun{}.All()[i]] = run
+		}
+		account.Findings = seen("rushes_in_and_out", "stops_and_rests_beside")
+		a = about(a, account)
+		a.Findings = seen("starts_strong", "person_anxious", "pressure_off_stays")
+		return a
+	}
 	s.days, s.notes = []int{51, 49, 47, 45, 43, 41, 39, 36, 16}, []string{"quiet to the end", "stood well", "light both ways", "soft, and stopped there", "through the dip", "a sigh", "good on a windy day", "curious", "had lost some of it over the break; stopped on one good one"}
 	s.seed, s.quick, s.forget, s.way, s.fright = 23, 0.55, 0.17, "rushed through", 0
 	s.lost = 9
 	return s
+}
+
+func run(level int, answer string) assess.Run {
+	r := assess.Run{Level: horse.LevelOf(level)}
+	read(&r.Grade, answer)
+	return r
+}
+
+// course is a belly half way through a treatment of 28 days, checked twice.
+func course(f *filler) assess.BodyNote {
+	n := assess.BodyNote{State: horse.InTreatment, Note: "ulcers, treated by the vet", Begun: f.day(19), Days: number(28), Checks: map[string]assess.Pressed{}}
+	for id, c := range map[string]struct {
+		ago    int
+		side   horse.Side
+		answer string
+	}{"a": {19, horse.Near, "tightens"}, "b": {19, horse.Off, "kicks"}, "c": {5, horse.Near, "nothing"}, "d": {5, horse.Off, "ticklish"}} {
+		check := assess.Pressed{On: f.day(c.ago), Side: c.side}
+		read(&check.Answer, c.answer)
+		n.Checks[id] = check
+	}
+	return n
 }
 
 // button has a hind leg that nobody has seen yet.

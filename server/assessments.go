@@ -230,7 +230,7 @@ func (s *Server) viewAssessment(ctx context.Context, c caller, r reading, a stor
 			view.Checks[item.String()] = days
 		}
 	}
-	view.Overruled, err = s.overruled(ctx, c, a)
+	view.Overruled, err = s.overruled(ctx, c, a.Doc, r.assessments[:i+1])
 	return view, err
 }
 
@@ -239,17 +239,22 @@ func (s *Server) judgeAlone(r reading, doc assess.Assessment, on string) (assess
 	return assess.Judge(s.Catalog, assess.Case{Today: on, On: on, Record: r.horse.Record, Assessment: doc.About(r.file.Problem().Problem)})
 }
 
-// overruled tells who overruled what, when: the last mark in its place.
-func (s *Server) overruled(ctx context.Context, c caller, a store.Assessment) ([]Overruled, error) {
+// overruled tells who overruled what, when: the last mark in its place, in this
+// assessment or in one it came from.
+func (s *Server) overruled(ctx context.Context, c caller, doc assess.Assessment, from []store.Assessment) ([]Overruled, error) {
 	list := []Overruled{}
-	if len(a.Doc.Overruled) == 0 {
+	if len(doc.Overruled) == 0 {
 		return list, nil
 	}
-	marks, err := s.Store.Marks(ctx, c.Practice, a.ID)
-	if err != nil {
-		return nil, err
+	var marks []store.KeptMark
+	for _, a := range from {
+		more, err := s.Store.Marks(ctx, c.Practice, a.ID)
+		if err != nil {
+			return nil, err
+		}
+		marks = append(marks, more...)
 	}
-	for key, o := range a.Doc.Overruled {
+	for key, o := range doc.Overruled {
 		one := Overruled{Key: key, To: o.To, Reason: o.Reason}
 		for _, m := range marks {
 			if m.Path == "overruled/"+key {
@@ -288,7 +293,7 @@ func (s *Server) mark(ctx context.Context, c caller, in *marksInput) (Marked, er
 		}
 		good = append(good, m)
 	}
-	begun := store.Assessment{ID: in.Of, HorseID: in.ID, On: c.dayOf(in.Body.Marks[0].At)}
+	begun := store.Assessment{ID: in.Of, HorseID: in.ID, On: c.dayOf(in.Body.Marks[0].At, in.Body.SentAt)}
 	begun.Base = r.file.Assessment // it starts from the last one
 	kept, refused, err := s.Store.Mark(ctx, c.who(), begun, in.Body.SentAt, good)
 	if err != nil {
@@ -316,10 +321,18 @@ func (s *Server) say(ctx context.Context, err error) string {
 	return err.Error()
 }
 
-// dayOf is the practice's date of an instant, today if that is to come.
-func (c caller) dayOf(ms int64) string {
+// longestKept is how long a device may have kept what it sends, so that a wrong
+// clock can't put an assessment into another year.
+const longestKept = 30 * 24 * time.Hour
+
+// dayOf is the practice's date of an instant on a device's clock, which showed
+// sentAt as it sent; today where that can't be.
+func (c caller) dayOf(ms, sentAt int64) string {
+	if sentAt > 0 {
+		ms += c.now.UnixMilli() - sentAt
+	}
 	then := c
-	if then.now = time.UnixMilli(ms); then.now.After(c.now) || ms == 0 {
+	if then.now = time.UnixMilli(ms); then.now.After(c.now) || c.now.Sub(then.now) > longestKept {
 		return c.today()
 	}
 	return then.today()

@@ -128,9 +128,42 @@ func TestAnOverruledResultKeepsBothWithTheReason(t *testing.T) {
 	assert.Equal(t, []string{"load.gap", "load.board"}, []string{problem.Start.Key, problem.Computed.Key})
 	var plan Plan
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "First"}).into(&plan)
+	p.now = p.now.Add(24 * time.Hour)
+	later := p.marks(uuid.NewString(), "findings/curious", "seen").Assessment
+	require.Len(t, later.Overruled, 1)
+	assert.Equal(t, "Wren", later.Overruled[0].By, "carried over, and still known whose it is")
+	p.now = p.now.Add(-24 * time.Hour)
 	back := p.marks(of, "overruled/start.loading", nil).Assessment
 	assert.Empty(t, back.Overruled)
 	assert.Equal(t, "load.board", back.Result.Problems[0].Start.Key)
+}
+
+func TestAWrongClockPutsNoAssessmentIntoAnotherYear(t *testing.T) {
+	p := signedInPractice(t)
+	for name, c := range map[string]struct {
+		at, sent time.Duration // against the server's clock
+		on       string
+	}{
+		"kept for two days":        {-48 * time.Hour, 0, "2026-05-30"},
+		"a clock a year behind":    {-365 * 24 * time.Hour, -365 * 24 * time.Hour, "2026-06-01"},
+		"a time that can't be":     {-400 * 24 * time.Hour, 0, "2026-06-01"},
+		"a clock that runs ahead":  {36 * time.Hour, 36 * time.Hour, "2026-06-01"},
+		"a tap from the day after": {24 * time.Hour, 0, "2026-06-01"},
+	} {
+		m := aMark("tack/bit", "gag")
+		m["at"] = p.now.Add(c.at).UnixMilli()
+		var got Marked
+		p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+uuid.NewString()+"/marks", map[string]any{"sent_at": p.now.Add(c.sent).UnixMilli(), "marks": []any{m}}).into(&got)
+		assert.Equal(t, c.on, got.Assessment.On, name)
+	}
+}
+
+func TestLongTextsAreKeptWhole(t *testing.T) {
+	p := signedInPractice(t)
+	text := strings.Repeat("<", 2000)
+	got := p.marks(uuid.NewString(), "problems/loading/story/description", text)
+	assert.Empty(t, got.Refused)
+	assert.Equal(t, text, got.Assessment.Doc.Problems[got.Assessment.Result.Problems[0].Problem].Story.Description)
 }
 
 func TestAnAssessmentIsOfOneHorse(t *testing.T) {

@@ -63,8 +63,8 @@ func matches(hash, password string) bool {
 	return subtle.ConstantTimeCompare(got, want) == 1
 }
 
-// slowly runs at most two hashes at once, so that many sign-ins can't fill the
-// memory.
+// slowly runs at most two hashes, or pictures unpacked, at once, so that many
+// can't fill the memory.
 func (s *Server) slowly(ctx context.Context, f func()) error {
 	select {
 	case s.hashing <- struct{}{}:

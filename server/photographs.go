@@ -21,6 +21,7 @@ import (
 const (
 	maxPicture = 12 << 20   // bytes
 	maxPixels  = 40_000_000 // what may be unpacked
+	slowUpload = 3 * time.Minute
 )
 
 // Photograph is a picture of a horse, its tack, or marks on it.
@@ -83,7 +84,7 @@ func (s *Server) photographOperations() {
 	operation(s, staff, http.MethodPost, "/api/people/{id}/consents", "consent", "Note what a person agreed to, or no longer", s.consent)
 	huma.Register(s.api, huma.Operation{
 		OperationID: "addPhotograph", Method: http.MethodPost, Path: "/api/horses/{id}/photographs", Summary: "Add a photograph, as the body of the request",
-		MaxBodyBytes: maxPicture, Middlewares: huma.Middlewares{s.admit(staff)}, Errors: []int{http.StatusUnauthorized, http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity},
+		MaxBodyBytes: maxPicture, BodyReadTimeout: slowUpload, Middlewares: huma.Middlewares{s.admit(staff)}, Errors: []int{http.StatusUnauthorized, http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity},
 	}, func(ctx context.Context, in *pictureInput) (*output[Photographs], error) {
 		c, _ := ctx.Value(callerKey{}).(caller)
 		out, err := s.addPhotograph(ctx, c, in)
@@ -145,7 +146,11 @@ func (s *Server) addPhotograph(ctx context.Context, c caller, in *pictureInput) 
 	if _, err := s.Store.Horse(ctx, c.Practice, in.ID); err != nil {
 		return Photographs{}, err
 	}
-	if wrong := look(in.RawBody, &p); wrong != "" {
+	var wrong string
+	if err := s.slowly(ctx, func() { wrong = look(in.RawBody, &p) }); err != nil {
+		return Photographs{}, err
+	}
+	if wrong != "" {
 		return Photographs{}, faulty(FieldProblem{Field: "picture", Say: wrong})
 	}
 	err := s.Store.AddPhotograph(ctx, c.who(), p, in.RawBody)

@@ -16,14 +16,15 @@ import (
 
 // Plan is the work to come as it stands today, and the plans that were made.
 type Plan struct {
-	Now       plan.Plan      `json:"now" doc:"computed from the newest plan's choices and all that was logged since"`
-	School    horse.School   `json:"school"`
-	Why       phrase.Message `json:"why" doc:"why this school"`
-	Suggested *assess.School `json:"suggested,omitempty" doc:"the school that the assessment suggests, where it is another"`
-	Where     phrase.Slotted `json:"where" doc:"where the ladder is worked"`
-	Watch     phrase.Slotted `json:"watch,omitempty"`
-	Made      []PlanMade     `json:"made" doc:"newest first; empty: no plan was made yet"`
-	Advised   bool           `json:"assessed" doc:"an assessment is there to plan from"`
+	Now       plan.Plan       `json:"now" doc:"computed from the newest plan's choices and all that was logged since"`
+	School    horse.School    `json:"school"`
+	Why       phrase.Message  `json:"why" doc:"why this school"`
+	Suggested *assess.School  `json:"suggested,omitempty" doc:"the school that the assessment suggests, where it is another"`
+	Mismatch  *phrase.Message `json:"mismatch,omitempty" doc:"horse and main handler do not match"`
+	Where     phrase.Slotted  `json:"where" doc:"where the ladder is worked"`
+	Watch     phrase.Slotted  `json:"watch,omitempty"`
+	Made      []PlanMade      `json:"made" doc:"newest first; empty: no plan was made yet"`
+	Advised   bool            `json:"assessed" doc:"an assessment is there to plan from"`
 }
 
 // PlanMade is one version of the plan.
@@ -66,7 +67,7 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 	ladder, _ := s.Catalog.Ladder(r.kase.Ladder)
 	view := Plan{
 		Now: r.file.Plan, School: horse.BuildAndRelease, Why: phrase.Of("plan.school.chosen", nil),
-		Where: ladder.Where, Watch: ladder.Watch, Made: []PlanMade{}, Advised: r.file.Assessed != "",
+		Where: ladder.Where, Watch: ladder.Watch, Made: []PlanMade{}, Advised: r.file.Assessed != "", Mismatch: r.file.Result.Mismatch,
 	}
 	if suggested := r.file.Problem().School; r.file.Assessed != "" && suggested.School != view.School {
 		view.Suggested = &suggested

@@ -154,9 +154,12 @@ type Recheck struct {
 	Item  horse.BodyItem `json:"item"`
 	Day   int            `json:"day" doc:"day of the treatment"`
 	Due   string         `json:"due" format:"date"`
-	Found []Pressed      `json:"found" doc:"what checks from then on found, until the next is due"`
+	Found []Pressed      `json:"found" doc:"what the checks of that time found"`
 	Reads phrase.Message `json:"reads"`
 }
+
+// earlyDays is how much too early a check half way may be to count, in days.
+const earlyDays = 3
 
 // Rechecks lists the checks that the treatments ask for, by their dates. A
 // clear one before the last day reads: improving, finish the course.
@@ -173,10 +176,11 @@ func Rechecks(a Assessment, today string) []Recheck {
 		}
 		end := begun.AddDate(0, 0, *n.Days).Format(time.DateOnly)
 		half := begun.AddDate(0, 0, *n.Days/2).Format(time.DateOnly)
+		early := begun.AddDate(0, 0, *n.Days/2-earlyDays).Format(time.DateOnly)
 		for i, due := range []string{half, end} {
 			r := Recheck{Item: item, Day: *n.Days * (i + 1) / 2, Due: due}
 			for _, c := range n.checks() {
-				if c.On >= due && (i == 1 || c.On < end) {
+				if i == 0 && c.On >= early && c.On < end || i == 1 && c.On >= end {
 					r.Found = append(r.Found, c)
 				}
 			}

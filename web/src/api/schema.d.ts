@@ -1447,7 +1447,7 @@ export interface components {
             day: number;
             /** Format: date */
             due: string;
-            /** @description what checks from then on found, until the next is due */
+            /** @description what the checks of that time found */
             found: components["schemas"]["AssessPressed"][];
             /** @enum {string} */
             item: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
@@ -2061,6 +2061,8 @@ export interface components {
             assessed: boolean;
             /** @description newest first; empty: no plan was made yet */
             made: components["schemas"]["PlanMade"][];
+            /** @description horse and main handler do not match */
+            mismatch?: components["schemas"]["PhraseMessage"];
             /** @description computed from the newest plan's choices and all that was logged since */
             now: components["schemas"]["PlanPlan"];
             /** @enum {string} */

@@ -20,16 +20,16 @@ const parts = computed(() => {
   <div class="stack">
     <svg
       v-if="parts.some((p) => p.share)"
-      viewBox="0 0 400 56"
+      viewBox="-1 -1 402 32"
       class="board"
       role="img"
       :aria-label="parts.map((p) => `${p.name} ${p.share} %`).join(', ')"
     >
       <g v-for="p in parts" :key="p.name">
         <rect :x="p.from * 4" y="0" :width="p.share * 4" height="30" :class="p.name" />
-        <text v-if="p.share >= 14" :x="p.from * 4 + 4" y="50">{{ p.name }} {{ p.share }} %</text>
       </g>
     </svg>
+    <p v-if="parts.some((p) => p.share)" class="strong">{{ parts.map((p) => `${p.name} ${p.share} %`).join(', ') }}</p>
     <ul class="dots">
       <li v-for="s in swap.says" :key="s.key">{{ s.text }}</li>
     </ul>
@@ -53,9 +53,5 @@ rect {
 }
 .horse {
   fill: var(--ivory-2);
-}
-text {
-  font: 600 15px var(--font-ui);
-  fill: var(--ink-1);
 }
 </style>

@@ -109,13 +109,13 @@ rect {
 }
 .accepted rect,
 .offered rect {
-  fill: rgb(60 106 72 / 18%);
+  fill: color-mix(in srgb, var(--pasture) 18%, transparent);
   stroke-dasharray: none;
 }
 .refused rect,
 .try rect,
 .tolerated rect {
-  fill: rgb(184 119 15 / 22%);
+  fill: color-mix(in srgb, var(--ochre) 22%, transparent);
   stroke-dasharray: none;
 }
 .chosen rect,

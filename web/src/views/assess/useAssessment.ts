@@ -50,6 +50,7 @@ export function useAssessment(caseId: string, horseId: string, box: Outbox) {
     unhear()
     unhear = box.onTold(topic(), (answer, arrived) => {
       view.value = answer.assessment
+      if (data.value) void box.keep(`walk ${caseId}`, { ...data.value, newest: answer.assessment })
       for (const one of arrived) arrivedIds.add(one)
       waiting.value = waiting.value.filter((k) => !arrived.has(k.id))
       if (answer.refused.length > 0) void look()
@@ -63,10 +64,8 @@ export function useAssessment(caseId: string, horseId: string, box: Outbox) {
   }
 
   /** Begins another assessment, of today, from what the last one found. */
-  async function again() {
-    const next = v7()
-    await box.keep(`assessing ${caseId}`, next)
-    await follow(next)
+  function again() {
+    return follow(v7())
   }
 
   const doc = computed(() =>
@@ -86,7 +85,7 @@ export function useAssessment(caseId: string, horseId: string, box: Outbox) {
   }
 
   async function keep(path: string, value: unknown) {
-    if (!view.value) await box.keep(`assessing ${caseId}`, id.value)
+    if (view.value?.id !== id.value) await box.keep(`assessing ${caseId}`, id.value) // found again after a reload
     const better = refused.value.filter((k) => (k.entry as Schemas['AssessMark']).path === path).map((k) => k.id)
     if (better.length > 0) {
       await box.forgive(better)

@@ -36,7 +36,7 @@ const mark = computed(() => (editable ? walk.mark : undefined))
 <template>
   <div class="result stack">
     <p class="basis">{{ result.basis.say.text }}</p>
-    <section v-if="assessment.changes.length" class="sheet">
+    <section v-if="assessment.changes.length" class="sheet stack">
       <h2>What changed since {{ shortDate(assessment.from ?? '') }}</h2>
       <ul class="plain-list">
         <li v-for="c in assessment.changes" :key="c.what.text">

@@ -47,6 +47,7 @@ const day = (ms: number) => shortDate(new Date(ms).toISOString().slice(0, 10))
         <section class="sheet stack">
           <h2>{{ data.now.name }}, {{ data.school }}</h2>
           <p>{{ data.why.text }}</p>
+          <p v-if="data.mismatch" class="strong">{{ data.mismatch.text }}</p>
           <p v-if="data.suggested"><b>The assessment suggests otherwise.</b> {{ data.suggested.why.text }}</p>
           <p class="quiet">{{ data.where }}. {{ data.watch }}</p>
           <PlanSteps :plan="data.now" />
