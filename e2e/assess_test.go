@@ -13,7 +13,7 @@ import (
 // section goes to a section of the walk.
 func (u *user) section(key string) {
 	u.t.Helper()
-	u.finds(".section", "^"+key+" ").MustClick()
+	u.finds(".section", "^"+key+"( |$)").MustClick()
 	u.seesIn("h2", key+". ")
 }
 

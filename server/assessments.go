@@ -280,7 +280,11 @@ func (s *Server) anAssessment(ctx context.Context, c caller, in *assessmentInput
 }
 
 func (s *Server) mark(ctx context.Context, c caller, in *marksInput) (Marked, error) {
-	r, err := s.newest(ctx, c, in.ID)
+	h, kase, err := s.newestCase(ctx, c, in.ID)
+	if err != nil {
+		return Marked{}, err
+	}
+	base, err := s.base(ctx, c, kase)
 	if err != nil {
 		return Marked{}, err
 	}
@@ -294,7 +298,7 @@ func (s *Server) mark(ctx context.Context, c caller, in *marksInput) (Marked, er
 		good = append(good, m)
 	}
 	begun := store.Assessment{ID: in.Of, HorseID: in.ID, On: c.dayOf(in.Body.Marks[0].At, in.Body.SentAt)}
-	begun.Base = r.file.Assessment // it starts from the last one
+	begun.Base = base
 	kept, refused, err := s.Store.Mark(ctx, c.who(), begun, in.Body.SentAt, good)
 	if err != nil {
 		return Marked{}, err
@@ -305,11 +309,30 @@ func (s *Server) mark(ctx context.Context, c caller, in *marksInput) (Marked, er
 		}
 	}
 	s.arenas.forget() // what blocks and what the horse is may have changed
-	if r, err = s.readOf(ctx, c, r.horse, r.kase); err != nil {
+	r, err := s.readOf(ctx, c, h, kase)
+	if err != nil {
 		return Marked{}, err
 	}
 	answer.Assessment, err = s.viewAssessment(ctx, c, r, kept)
 	return answer, err
+}
+
+// base is what a new assessment of the case's horse starts from: the last one,
+// with the case's problem in it.
+func (s *Server) base(ctx context.Context, c caller, kase store.Case) (assess.Assessment, error) {
+	earlier, err := s.Store.Assessments(ctx, c.Practice, kase.HorseID)
+	if err != nil {
+		return assess.Assessment{}, err
+	}
+	var problem horse.Problem
+	if err := problem.UnmarshalText([]byte(kase.Problem)); err != nil {
+		return assess.Assessment{}, err
+	}
+	var last assess.Assessment
+	if n := len(earlier); n > 0 {
+		last = earlier[n-1].Doc
+	}
+	return last.About(problem), nil
 }
 
 // say is the sentence for an error.

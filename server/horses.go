@@ -202,19 +202,27 @@ func urgency(r Row) int {
 }
 
 func (s *Server) newest(ctx context.Context, c caller, horseID string) (reading, error) {
-	h, err := s.Store.Horse(ctx, c.Practice, horseID)
+	h, kase, err := s.newestCase(ctx, c, horseID)
 	if err != nil {
 		return reading{}, err
+	}
+	return s.readOf(ctx, c, h, kase)
+}
+
+func (s *Server) newestCase(ctx context.Context, c caller, horseID string) (store.Horse, store.Case, error) {
+	h, err := s.Store.Horse(ctx, c.Practice, horseID)
+	if err != nil {
+		return store.Horse{}, store.Case{}, err
 	}
 	cases, err := s.Store.Cases(ctx, c.Practice)
 	if err != nil {
-		return reading{}, err
+		return store.Horse{}, store.Case{}, err
 	}
 	i := slices.IndexFunc(cases, func(k store.Case) bool { return k.HorseID == horseID })
 	if i < 0 {
-		return reading{}, store.ErrNotFound
+		return store.Horse{}, store.Case{}, store.ErrNotFound
 	}
-	return s.readOf(ctx, c, h, cases[i])
+	return h, cases[i], nil
 }
 
 func (s *Server) horse(ctx context.Context, c caller, in *horseInput) (File, error) {

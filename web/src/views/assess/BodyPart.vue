@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Section B: the horse to touch, on both sides, and the items beside it.
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '../../api/client'
 import BodyMark from '../../parts/BodyMark.vue'
 import HorseOutline from '../../parts/HorseOutline.vue'
@@ -14,7 +14,14 @@ const { walk, problem } = defineProps<{ walk: Assessing; problem: string }>()
 type Item = Schemas['WalkItem']
 const items = computed(() => walk.data?.items ?? [])
 const chosen = ref<Item['item']>('')
+const panel = useTemplateRef<HTMLElement>('panel')
 const item = computed(() => items.value.find((i) => i.item === chosen.value))
+
+async function choose(one: Item['item']) {
+  chosen.value = one
+  await nextTick()
+  panel.value?.scrollIntoView({ block: 'nearest' })
+}
 
 /** As noted here, or as the server makes it of the checks by hand. */
 const state = (i: string) => (walk.typed(`body/${i}/state`) as string | undefined) ?? walk.view?.states[i] ?? 'not looked at'
@@ -46,9 +53,9 @@ const outline = (side: 'near' | 'off') =>
             role="button"
             tabindex="0"
             :aria-label="`${m.item.name.text}, ${sideWord(side)} side: ${state(m.item.item)}`"
-            @click="chosen = m.item.item"
-            @keydown.enter.prevent="chosen = m.item.item"
-            @keydown.space.prevent="chosen = m.item.item"
+            @click="choose(m.item.item)"
+            @keydown.enter.prevent="choose(m.item.item)"
+            @keydown.space.prevent="choose(m.item.item)"
           >
             <circle r="27" class="target" />
             <BodyMark :state="state(m.item.item)" />
@@ -64,7 +71,7 @@ const outline = (side: 'near' | 'off') =>
         class="item"
         :class="{ bears: bears(i) }"
         :aria-pressed="chosen === i.item"
-        @click="chosen = i.item"
+        @click="choose(i.item)"
       >
         <svg viewBox="-18 -18 36 36" class="mark" aria-hidden="true"><BodyMark :state="state(i.item)" /></svg>
         <span
@@ -75,7 +82,9 @@ const outline = (side: 'near' | 'off') =>
         Looked at all the rest: clear ({{ rest.length }})
       </button>
     </div>
-    <BodyItem v-if="item" :key="item.item" :walk="walk" :item="item" :state="state(item.item)" />
+    <div v-if="item" ref="panel" class="panel">
+      <BodyItem :key="item.item" :walk="walk" :item="item" :state="state(item.item)" />
+    </div>
     <p v-else class="quiet">Touch the horse, or an item, and say what you found. What is not touched stays not looked at.</p>
   </div>
 </template>
@@ -139,6 +148,9 @@ figcaption {
   border-style: dashed;
   border-color: var(--ink-2);
   font-weight: 600;
+}
+.panel {
+  scroll-margin-block: calc(var(--touch) + var(--gap-3)) var(--gap-3);
 }
 .mark {
   width: 30px;
