@@ -284,14 +284,18 @@ func (s *Server) mark(ctx context.Context, c caller, in *marksInput) (Marked, er
 	if err != nil {
 		return Marked{}, err
 	}
-	base, err := s.base(ctx, c, kase)
+	base, doc, err := s.standing(ctx, c, kase, in.Of)
 	if err != nil {
 		return Marked{}, err
 	}
 	answer := Marked{Refused: []RefusedEntry{}}
 	var good []assess.Mark
 	for _, m := range in.Body.Marks {
-		if faults := m.Check(s.Catalog, c.today()); len(faults) > 0 {
+		faults := m.Check(s.Catalog, c.today())
+		if len(faults) == 0 {
+			doc, faults = m.On(doc, s.Catalog, c.today())
+		}
+		if len(faults) > 0 {
 			answer.Refused = append(answer.Refused, RefusedEntry{ID: m.ID, Say: faults[0].Say})
 			continue
 		}
@@ -317,22 +321,29 @@ func (s *Server) mark(ctx context.Context, c caller, in *marksInput) (Marked, er
 	return answer, err
 }
 
-// base is what a new assessment of the case's horse starts from: the last one,
-// with the case's problem in it.
-func (s *Server) base(ctx context.Context, c caller, kase store.Case) (assess.Assessment, error) {
+// standing gives what a new assessment of the case's horse starts from, the
+// last one with the case's problem in it, and the document of the assessment
+// as it stands now.
+func (s *Server) standing(ctx context.Context, c caller, kase store.Case, id string) (base, now assess.Assessment, err error) {
 	earlier, err := s.Store.Assessments(ctx, c.Practice, kase.HorseID)
 	if err != nil {
-		return assess.Assessment{}, err
+		return base, now, err
 	}
 	var problem horse.Problem
 	if err := problem.UnmarshalText([]byte(kase.Problem)); err != nil {
-		return assess.Assessment{}, err
+		return base, now, err
 	}
-	var last assess.Assessment
 	if n := len(earlier); n > 0 {
-		last = earlier[n-1].Doc
+		base = earlier[n-1].Doc
 	}
-	return last.About(problem), nil
+	base = base.About(problem)
+	now = base
+	for _, a := range earlier {
+		if a.ID == id {
+			now = a.Doc
+		}
+	}
+	return base, now, nil
 }
 
 // say is the sentence for an error.

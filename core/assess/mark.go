@@ -38,6 +38,24 @@ func (m Mark) Check(c *catalog.Catalog, today string) []Fault {
 	return doc.Check(c, today)
 }
 
+// On puts the mark on a document and gives the new one, or what is wrong with
+// it there: more of something than there may be.
+func (m Mark) On(doc Assessment, c *catalog.Catalog, today string) (Assessment, []Fault) {
+	next, err := Fold(doc, []Mark{m})
+	if err != nil {
+		return doc, []Fault{{m.Path, sentence(err)}}
+	}
+	before := map[Fault]bool{}
+	for _, f := range doc.Check(c, today) {
+		before[f] = true
+	}
+	faults := slices.DeleteFunc(next.Check(c, today), func(f Fault) bool { return before[f] })
+	if len(faults) > 0 {
+		return doc, faults
+	}
+	return next, nil
+}
+
 // Fold makes the document that marks make of a base, in the order of their
 // times. It fails where a value can't stand in its place.
 func Fold(base Assessment, marks []Mark) (Assessment, error) {
@@ -58,7 +76,7 @@ func Fold(base Assessment, marks []Mark) (Assessment, error) {
 		if len(keys) > deepest || slices.Contains(keys, "") {
 			return Assessment{}, errNoPlace
 		}
-		if err := put(tree, keys, m.Value); err != nil {
+		if err := put(tree, keys, own(m.Value)); err != nil {
 			return Assessment{}, err
 		}
 		if keys[0] == "problems" && len(keys) > 2 { // a problem stays taken on when its last answer is taken back
@@ -71,6 +89,19 @@ func Fold(base Assessment, marks []Mark) (Assessment, error) {
 }
 
 var errNoPlace = errors.New("there is no such place in an assessment")
+
+// own is a value that later marks may write into without touching the mark.
+func own(value any) any {
+	branch, ok := value.(map[string]any)
+	if !ok {
+		return value // only branches are written into
+	}
+	copied := make(map[string]any, len(branch))
+	for key, v := range branch {
+		copied[key] = own(v)
+	}
+	return copied
+}
 
 // put sets a value deep in a tree, making what is missing on the way; null
 // takes it out, and what is left empty on the way too.
@@ -86,7 +117,10 @@ func put(tree map[string]any, keys []string, value any) error {
 	}
 	branch, ok := tree[key].(map[string]any)
 	if !ok {
-		if tree[key] != nil {
+		switch {
+		case value == nil:
+			return nil // there is nothing to take away
+		case tree[key] != nil:
 			return errNoPlace
 		}
 		branch = map[string]any{}

@@ -163,3 +163,49 @@ func TestWhatCantBeInARecord(t *testing.T) {
 	nine := 9
 	assert.True(t, Record{Born: "2024-04-02"}.Young(today) && Record{Rides: &nine}.Young(today) && !Record{Born: "2015-04-02"}.Young(today))
 }
+
+// Marks that are right by themselves make a document that can be read, in any
+// order and whatever else stands there.
+func TestMarksThatPassAloneFoldTogether(t *testing.T) {
+	c := kept(t)
+	paths := []string{
+		"tack", "tack/bit", "tack/bridles", "tack/bridles/1", "tack/bridles/1/holes", "tack/bridles/1/holes/girth", "tack/bridles/1/holes/girth/near",
+		"problems", "problems/sour", "problems/sour/story", "problems/sour/story/tries", "problems/sour/swap/usual", "problems/sour/swap/usual/level",
+		"findings", "findings/curious", "body", "body/belly", "body/belly/state", "body/belly/checks/1", "zones/zone 3 near hand", "zones/zone 3 near hand/level",
+		"mind/down_s", "not_possible_yet", "overruled/risk", "from", "sources/B", "nowhere", "tack/aids", "tack/aids/0",
+	}
+	values := []any{nil, true, 3, 2.5, "gag", "seen", "suspect", "2026-05-01", []any{}, []any{"martingale"}, map[string]any{}, map[string]any{"state": "clear"}, map[string]any{"near": 3}, map[string]any{"to": "high care", "reason": "I saw it"}}
+	rapid.Check(t, func(t *rapid.T) {
+		var good []Mark
+		doc := Assessment{}
+		for i := range rapid.IntRange(1, 30).Draw(t, "marks") {
+			m := mark(int64(i), rapid.SampledFrom(paths).Draw(t, "path"), rapid.SampledFrom(values).Draw(t, "value"))
+			if len(m.Check(c, today)) > 0 {
+				continue
+			}
+			next, faults := m.On(doc, c, today)
+			if len(faults) > 0 {
+				t.Fatalf("%s passes alone, and not here: %v", m.Path, faults)
+			}
+			doc, good = next, append(good, m)
+		}
+		if _, err := Fold(Assessment{}, rapid.Permutation(good).Draw(t, "order")); err != nil {
+			t.Fatalf("%v do not fold: %v", good, err)
+		}
+	})
+}
+
+func TestNoMoreThanThereMayBe(t *testing.T) {
+	c, doc := kept(t), Assessment{}
+	for i := range 60 {
+		var faults []Fault
+		doc, faults = mark(int64(i), fmt.Sprintf("body/belly/checks/%d", i), map[string]any{"on": today, "answer": "nothing"}).On(doc, c, today)
+		require.Empty(t, faults)
+	}
+	same, faults := mark(60, "body/belly/checks/60", map[string]any{"on": today, "answer": "nothing"}).On(doc, c, today)
+	require.NotEmpty(t, faults)
+	assert.ErrorContains(t, faults[0], "too many")
+	assert.Len(t, same.Body[horse.Belly].Checks, 60)
+	_, faults = mark(61, "body/belly/checks/3/answer", "kicks").On(doc, c, today)
+	assert.Empty(t, faults, "what is there can still be changed")
+}
