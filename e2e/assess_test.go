@@ -5,7 +5,6 @@ import (
 	"path/filepath"
 	"testing"
 
-	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -13,14 +12,14 @@ import (
 // section goes to a section of the walk.
 func (u *user) section(key string) {
 	u.t.Helper()
-	u.finds(".section", "^"+key+"( |$)").MustClick()
+	require.NoError(u.t, u.click(u.finds(".section", "^"+key+"( |$)")))
 	u.seesIn("h2", key+". ")
 }
 
 // item opens a body item from the list beside the outline.
 func (u *user) item(name string) {
 	u.t.Helper()
-	u.finds("button.item", "^"+name).MustClick()
+	require.NoError(u.t, u.click(u.finds("button.item", "^"+name)))
 	u.finds("section[aria-label^='"+name+"']", ".")
 }
 
@@ -41,8 +40,7 @@ func (w *walker) to(key string) {
 func (w *walker) tap(question, chip string) {
 	w.t.Helper()
 	w.taps++
-	e := w.finds(`[role=group][aria-label="`+question+`"] button`, "^"+chip+"$")
-	require.NoError(w.t, e.Click(proto.InputMouseButtonLeft, 1))
+	require.NoError(w.t, w.click(w.finds(`[role=group][aria-label="`+question+`"] button`, "^"+chip+"$")), "tapping %q", chip)
 }
 
 func (w *walker) button(name string) {
@@ -55,7 +53,7 @@ func (w *walker) body(name, state string) {
 	w.t.Helper()
 	w.taps += 2
 	w.item(name)
-	w.finds(`[aria-label$=": state"] button`, "^"+state+"$").MustClick()
+	require.NoError(w.t, w.click(w.finds(`[aria-label$=": state"] button`, "^"+state+"$")))
 }
 
 // asks notes a basic as the walk offers it, level and answer.
@@ -163,7 +161,7 @@ func TestTheFullAssessmentSurvivesALostConnection(t *testing.T) {
 	for _, side := range []string{"near", "off"} {
 		for _, zone := range []string{"2", "3", "4"} {
 			w.taps++
-			w.MustElement(`g.zone[aria-label^="zone ` + zone + ` ` + side + `"]`).MustClick()
+			require.NoError(t, w.click(w.MustElement(`g.zone[aria-label^="zone `+zone+` `+side+`"]`)))
 			w.tap("Level in the zone", "3")
 			w.tap("Answer in the zone", "accepted")
 		}
@@ -182,8 +180,8 @@ func TestTheFullAssessmentSurvivesALostConnection(t *testing.T) {
 	w.to("E2")
 	for _, run := range [][2]string{{"7", "try"}, {"4", "accepted"}, {"2", "accepted"}, {"6", "tolerated"}} {
 		w.taps += 2
-		w.finds(`[aria-label^="Level:"] button`, "^"+run[0]+"$").MustClick()
-		w.finds(`[aria-label^="Answer:"] button`, "^"+run[1]+"$").MustClick()
+		require.NoError(t, w.click(w.finds(`[aria-label^="Level:"] button`, "^"+run[0]+"$")))
+		require.NoError(t, w.click(w.finds(`[aria-label^="Answer:"] button`, "^"+run[1]+"$")))
 	}
 	w.to("F")
 	w.tap("All pressure off", "pressure off: stays and rests.*")
@@ -245,8 +243,8 @@ func TestAssessingAgainAndJudgingOtherwise(t *testing.T) {
 	u := demoYard(t).open(1280, 800).signsInDemo()
 	u.presses("Button")
 	u.presses("Assessment")
-	u.finds("details summary", "I judge otherwise").MustClick()
-	u.finds(`[aria-label="My judgement"] button`, "^high care$").MustClick()
+	require.NoError(t, u.click(u.finds("details summary", "I judge otherwise")))
+	require.NoError(t, u.click(u.finds(`[aria-label="My judgement"] button`, "^high care$")))
 	u.presses("Keep both")
 	u.sees("say in a few words why")
 	u.types("Why", "she kicked at the farrier last year")
@@ -267,13 +265,13 @@ func TestAssessingAgainAndJudgingOtherwise(t *testing.T) {
 	u.presses("cleared")
 	u.types("Cleared by", "Orla Finch")
 	u.section("F")
-	u.finds(`[aria-label="All pressure off"] button`, "leaves as far as it can").MustClick()
+	require.NoError(t, u.click(u.finds(`[aria-label="All pressure off"] button`, "leaves as far as it can")))
 	u.seesIn(".sofar", "fear")
 	u.presses("To the result")
 	u.sees("What changed since")
 	u.sees("suspect → cleared")
 	u.sees("fear: not enough seen → possible")
-	u.finds("a", `^\d+ \w+ 20\d\d$`).MustClick()
+	require.NoError(t, u.click(u.finds("a", `^\d+ \w+ 20\d\d$`)))
 	u.sees("As it was judged on")
 	u.seesIn("body", "step in")
 }
@@ -286,13 +284,13 @@ func TestAnAssessmentFromVideoSaysSo(t *testing.T) {
 	u.sees("leave out what you did not look at")
 	u.presses("Begin the assessment")
 	u.section("C")
-	u.finds(`[aria-label="How it is known"] button`, "^on video$").MustClick()
-	u.finds(`[aria-label="The person"] button`, "never gives").MustClick()
-	u.finds(`[aria-label="The person"] button`, "unintended spur").MustClick()
+	require.NoError(t, u.click(u.finds(`[aria-label="How it is known"] button`, "^on video$")))
+	require.NoError(t, u.click(u.finds(`[aria-label="The person"] button`, "never gives")))
+	require.NoError(t, u.click(u.finds(`[aria-label="The person"] button`, "unintended spur")))
 	u.seesIn(".sofar", "what the person does now")
 	u.presses("To the result")
 	u.sees("Nobody has seen this horse yet: 2 findings on video")
-	u.finds("summary", "what the person does now").MustClick()
+	require.NoError(t, u.click(u.finds("summary", "what the person does now")))
 	u.sees("for 1.82")
 }
 

@@ -239,8 +239,16 @@ func (u *user) waits(what, css, text, predicate string) {
 func (u *user) presses(name string) {
 	u.t.Helper()
 	e := u.finds("button, a, [role=radio], summary, label.el-checkbox", "^\\s*"+name+"\\s*$")
-	require.NoError(u.t, e.ScrollIntoView())
-	require.NoError(u.t, e.Click(proto.InputMouseButtonLeft, 1), "pressing %q", name)
+	require.NoError(u.t, u.click(e), "pressing %q", name)
+}
+
+// click brings an element to the middle of the window, where nothing lies over
+// it, and clicks it.
+func (u *user) click(e *rod.Element) error {
+	if _, err := e.Eval(`() => this.scrollIntoView({ block: 'center', inline: 'center' })`); err != nil {
+		return err
+	}
+	return e.Timeout(patience).Click(proto.InputMouseButtonLeft, 1)
 }
 
 // field finds the field with that label.
