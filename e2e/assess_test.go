@@ -322,4 +322,7 @@ func TestPhotographsNeedConsentAndAPicture(t *testing.T) {
 	u.MustElement("input[type=file]").MustSetFiles(huge)
 	u.sees("Send one of 12 MB or less")
 	u.seesIn("li", "rub behind the elbow")
+	u.presses("No longer")
+	u.sees("Photographs need the owner's consent")
+	u.seesIn("li", "rub behind the elbow")
 }

@@ -54,8 +54,9 @@ async function remove(id: string) {
   if (now) data.value = now
 }
 
-async function agree(person: string) {
-  const body = { kind: 'photographs' as const, on: agreedOn.value }
+async function agree(person: string, ends = false) {
+  const on = ends ? (me.value?.today ?? '') : agreedOn.value
+  const body = { kind: 'photographs' as const, on, ends }
   const done = await sending.send(() => told(api.POST('/api/people/{id}/consents', { params: { path: { id: person } }, body })))
   if (done) await load()
 }
@@ -98,6 +99,7 @@ async function agree(person: string) {
       </div>
       <p v-for="o in data.owners.filter((o) => o.given_on)" :key="o.id" class="quiet small">
         {{ o.name }} agreed to photographs on {{ shortDate(o.given_on ?? '') }}.
+        <button type="button" class="out no-print" @click="agree(o.id, true)">No longer</button>
       </p>
       <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     </div>
