@@ -54,6 +54,20 @@ type Known struct {
 	Soft  bool            `json:"soft,omitempty" doc:"was accepted at least once"`
 	Level horse.Level     `json:"level,omitzero" doc:"lowest level at which the pass mark was reached"`
 	Last  string          `json:"last,omitempty" format:"date" doc:"last day it was worked"`
+
+	Understood bool `json:"understood,omitempty" doc:"2 of the last 3 answers were a try or better, at level 6 or less"`
+}
+
+// Meets reports whether what is known of an ask meets a need of it: met at the
+// level, or no more than understood.
+func (k Known) Meets(n catalog.Need) bool {
+	if n.Understood && k.Understood {
+		return true
+	}
+	if n.Kept && k.State != horse.Kept {
+		return false
+	}
+	return k.Passed() && (n.Level == 0 || k.Level.Noted() && k.Level.Int() <= n.Level)
 }
 
 // Passed reports whether the ask is met or kept.

@@ -14,6 +14,8 @@ type Day struct {
 	Started int64   `json:"started"`
 	Handler string  `json:"handler,omitempty"`
 	Track   []Entry `json:"track"`
+
+	Fresh []string `json:"fresh,omitempty" doc:"steps whose measure or pass mark was changed since the day before: they begin again at tried"`
 }
 
 // A Visit is what one session made of the steps.
@@ -39,12 +41,16 @@ func walk(c *catalog.Catalog, days []Day) ([]Known, []Visit) {
 	slices.SortStableFunc(days, func(a, b Day) int {
 		return cmp.Or(cmp.Compare(a.Date, b.Date), cmp.Compare(a.Started, b.Started))
 	})
-	f := &folder{cat: c, known: map[horse.Ask]Known{}, endedWell: map[horse.Ask]bool{}, before: map[horse.Ask]Known{}, today: map[horse.Ask][]told{}}
+	f := &folder{
+		cat: c, known: map[horse.Ask]Known{}, endedWell: map[horse.Ask]bool{}, before: map[horse.Ask]Known{},
+		today: map[horse.Ask][]told{}, last: map[horse.Ask][]told{},
+	}
 	visits := make([]Visit, 0, len(days))
 	for i, d := range days {
 		if i == 0 || days[i-1].Date != d.Date {
 			f.newDay()
 		}
+		f.renew(d.Fresh)
 		before := f.list()
 		f.session(d)
 		visits = append(visits, Visit{Before: before, After: f.list()})
@@ -59,6 +65,21 @@ type folder struct {
 	endedWell map[horse.Ask]bool  // the last day's last rep counted towards the pass mark
 	before    map[horse.Ask]Known // as the day began
 	today     map[horse.Ask][]told
+	last      map[horse.Ask][]told // the last three
+}
+
+// renew begins steps again that were worked under another measure or pass mark.
+func (f *folder) renew(steps []string) {
+	if len(steps) == 0 {
+		return
+	}
+	for a, k := range f.known {
+		if slices.Contains(steps, a.Step) && !k.State.IsZero() {
+			f.known[a] = Known{Ask: a, State: horse.Tried, Last: k.Last, Understood: k.Understood}
+			delete(f.before, a)
+			delete(f.today, a)
+		}
+	}
 }
 
 func (f *folder) newDay() {
@@ -84,6 +105,8 @@ func (f *folder) session(d Day) {
 			continue
 		}
 		f.today[a] = append(f.today[a], log.reps...)
+		all := append(f.last[a], log.reps...)
+		f.last[a] = all[max(len(all)-3, 0):]
 		f.known[a] = f.judge(a, log, s.passed, d.Date)
 	}
 }
@@ -91,7 +114,7 @@ func (f *folder) session(d Day) {
 // judge says how far an ask has come after a session.
 func (f *folder) judge(a horse.Ask, log *askLog, passed map[horse.Ask]int, date string) Known {
 	k, before := f.known[a], f.before[a]
-	k.Ask, k.Last = a, date
+	k.Ask, k.Last, k.Understood = a, date, understood(f.last[a])
 	if k.State.IsZero() {
 		k.State = horse.Tried
 	}

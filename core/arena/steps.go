@@ -56,16 +56,32 @@ func (s *session) open(key string) bool {
 	if s.shut(key) {
 		return false
 	}
-	for _, n := range s.cat.Needs(key) {
-		step, ok := s.cat.Step(n.Step)
-		if !ok || !s.passedStep(step, n.Level) {
+	return !slices.ContainsFunc(s.cat.Needs(key), func(n catalog.Need) bool { return !s.has(n) })
+}
+
+// has reports whether a need is met, by what was known or by today's work.
+func (s *session) has(n catalog.Need) bool {
+	return !slices.ContainsFunc(s.cat.AsksOf(n), func(a horse.Ask) bool {
+		if s.known[a].Meets(n) {
 			return false
 		}
-		if n.Kept && slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool { return s.known[a].State != horse.Kept }) {
+		if n.Understood && understood(s.log(a).reps) {
 			return false
+		}
+		return n.Kept || !s.passedAsk(a, n.Level)
+	})
+}
+
+// understood: 2 of the last 3 answers a try or better, at level 6 or less
+// (part 5).
+func understood(reps []told) bool {
+	n := 0
+	for _, t := range reps[max(len(reps)-3, 0):] {
+		if t.answer.Rank() >= horse.Try.Rank() && t.Peak.Int() <= 6 {
+			n++
 		}
 	}
-	return true
+	return n >= 2
 }
 
 func (s *session) lastVariant() horse.Variant {
@@ -157,7 +173,7 @@ func (s *session) oneLower(from horse.Ask) (horse.Ask, bool) {
 			return a, true
 		}
 	}
-	for _, n := range slices.Backward(ladder.StandsOn) {
+	for _, n := range slices.Backward(s.cat.Piers(ladder)) {
 		if a, ok := ask(n.Step); ok {
 			return a, true
 		}

@@ -114,6 +114,8 @@ type Block struct {
 	Item  horse.BodyItem `json:"item"`
 	Why   phrase.Message `json:"why"`
 	Lifts phrase.Message `json:"lifts"`
+
+	Earliest string `json:"earliest,omitempty" doc:"the earliest day it can lift, where one is known"`
 }
 
 // Blocks lists the steps that the body blocks, in the catalogue's order: until

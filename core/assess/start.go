@@ -48,17 +48,6 @@ func Start(c *catalog.Catalog, ladder string, a Assessment, base Baseline) (stri
 
 const poleStep = "wild.pole"
 
-// mayRide: mouth, back, belly and saddle fit clear or cleared, and mounting
-// and halting seen safe in the assessment (part 5).
-func (a Assessment) mayRide() bool {
-	for _, item := range []horse.BodyItem{horse.Mouth, horse.Back, horse.Belly, horse.SaddleFit} {
-		if !fine(a.BodyOf(item)) {
-			return false
-		}
-	}
-	return horse.Soft(a.Basics["ridden.halt"].Grade) && has(a.First.Mounting, "still") && !a.First.NoMounting()
-}
-
 // First lists what comes before the problem ladder: the missing basics in
 // ladder order, and what step-outs from zone 3 add before any ridden step.
 func First(a Assessment) []horse.Ask {

@@ -14,6 +14,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
@@ -22,22 +23,32 @@ import (
 
 // Dated is an assessment with its day, YYYY-MM-DD.
 type Dated struct {
-	On  string
-	Doc assess.Assessment
+	On  string            `json:"on" format:"date"`
+	Doc assess.Assessment `json:"assessment"`
 }
 
-// Input is what is known of a case. Days and assessments stand oldest first.
+// Used are the own ladders that a plan brought into use.
+type Used struct {
+	Since   int64            `json:"since" doc:"ms; a session begun later is worked by them"`
+	Ladders []catalog.Ladder `json:"ladders"`
+}
+
+// Input is what is known of a case. Days, assessments and ladders stand oldest
+// first.
 type Input struct {
-	Today       string
-	Record      assess.Record
-	Problem     horse.Problem
-	Ladder      string
-	NeededBy    string
-	Finished    string
-	Assessments []Dated
-	Days        []arena.Day
-	Owners      []string // ids under which owners hold the rope
-	Visits      int      // how many visits to lay out
+	Today       string                `json:"today" format:"date"`
+	Record      assess.Record         `json:"record"`
+	Problem     horse.Problem         `json:"problem" doc:"of the case"`
+	Ladder      string                `json:"ladder,omitempty" doc:"of the case; empty: the problem's usual one"`
+	NeededBy    string                `json:"needed_by,omitempty" maxLength:"10"`
+	Finished    string                `json:"finished,omitempty" maxLength:"10"`
+	Assessments []Dated               `json:"assessments,omitempty"`
+	Days        []arena.Day           `json:"days,omitempty"`
+	Owners      []string              `json:"owners,omitempty" doc:"names under which owners hold the rope"`
+	Visits      int                   `json:"lay_out,omitempty" doc:"how many visits to lay out; 0: 3"`
+	Choices     plan.Choices          `json:"choices,omitzero"`
+	Rehearsals  []clearance.Rehearsal `json:"rehearsals,omitempty"`
+	Used        []Used                `json:"used,omitempty" doc:"own ladders that the plans brought into use"`
 }
 
 // File is a case, read.
@@ -57,55 +68,85 @@ type File struct {
 	LastWorked  string
 	DaysOff     int // since any logged work; -1: never
 	Bumped      bool
+	Cleared     []clearance.State
 
-	cat *catalog.Catalog
-	in  Input
+	cat     *catalog.Catalog // fitted to the horse and its plan
+	shipped *catalog.Catalog
+	in      Input
 }
 
-// Read reads a case. The ladder must be in the catalogue.
+// Catalog is the catalogue as it is fitted to the horse and its plan.
+func (f File) Catalog() *catalog.Catalog { return f.cat }
+
+// Read reads a case. The ladders must be in the catalogue.
 func Read(c *catalog.Catalog, in Input) (File, error) {
-	ladder, ok := c.Ladder(in.Ladder)
-	if !ok {
+	if in.Ladder == "" {
+		usual, _ := c.LadderFor(in.Problem)
+		in.Ladder = usual.Key
+	}
+	in.Ladder = cmp.Or(in.Choices.Goals[in.Problem].Ladder, in.Ladder)
+	if _, ok := c.Ladder(in.Ladder); !ok {
 		return File{}, fmt.Errorf("%q is not a ladder of the catalogue", in.Ladder)
 	}
-	f := File{cat: c, in: in, DaysOff: -1}
-	f.Visits = arena.Changes(c, in.Days)
-	if n := len(f.Visits); n > 0 {
-		f.Known = f.Visits[n-1].After
-	}
+	f := File{shipped: c, in: in, DaysOff: -1}
 	if n := len(in.Assessments); n > 0 {
 		f.Assessment, f.Assessed = in.Assessments[n-1].Doc, in.Assessments[n-1].On
 	}
 	f.Assessment = f.Assessment.About(in.Problem)
-	logged, care, err := f.follow(ladder)
-	if err != nil {
+	if err := f.judge(); err != nil {
 		return File{}, err
 	}
-	f.Result, err = assess.Judge(c, assess.Case{
-		Today: in.Today, On: f.Assessed, Record: in.Record, Assessment: f.Assessment, Logged: logged, Care: care,
-	})
-	if err != nil {
-		return File{}, err
+	f.in.Days = f.renewed(in.Days)
+	f.Visits = arena.Changes(f.cat, f.in.Days)
+	if n := len(f.Visits); n > 0 {
+		f.Known = fresh(f.Visits[n-1].After, f.since())
 	}
-	if f.unchanging() {
-		f.Result.Referrals = append(f.Result.Referrals, assess.Unchanging(f.Assessment, in.Days[len(in.Days)-1].Date))
-	}
-	f.Risk, f.Precautions, f.Blocks, f.Referrals = f.Result.Risk, f.Result.Precautions, assess.Blocks(c, f.Assessment), f.Result.Referrals
-	f.Risk.Care = f.Result.Care
-	if start := f.Problem().Start; start != nil {
-		f.Start = start.Key
-	}
-	f.Plan, _ = plan.Build(c, plan.Input{
-		Ladder: in.Ladder, Start: f.Start, Known: f.Known, Blocks: f.Blocks, RepSeconds: f.repSeconds(),
-		Young: in.Record.Young(in.Today), Visits: cmp.Or(in.Visits, 3),
-	})
-	f.Bridge, _ = progress.BridgeOf(c, in.Ladder, f.Known, f.Blocks, f.Plan.Next)
 	if n := len(in.Days); n > 0 {
 		f.LastWorked = in.Days[n-1].Date
 		f.DaysOff = DaysBetween(f.LastWorked, in.Today)
 		f.Bumped = arena.Bumped(in.Days[n-1])
 	}
+	f.Cleared = f.clearances()
+	f.Plan, _ = plan.Build(f.cat, f.planInput(f.goals()))
+	f.Bridge, _ = progress.BridgeOf(f.cat, in.Ladder, f.Known, f.Blocks, f.Plan.Next)
 	return f, nil
+}
+
+// judge fits the catalogue and judges the newest assessment with it: once
+// before it is known whether fear is possible, and fitted again after.
+func (f *File) judge() error {
+	var err error
+	if f.cat, err = f.shipped.Fit(f.fitting()); err != nil {
+		return err
+	}
+	ladder, _ := f.cat.Ladder(f.in.Ladder)
+	logged, care, err := f.follow(ladder)
+	if err != nil {
+		return err
+	}
+	f.Result, err = assess.Judge(f.cat, assess.Case{
+		Today: f.in.Today, On: f.Assessed, Record: f.in.Record, Assessment: f.Assessment, Logged: logged, Care: care,
+	})
+	if err != nil {
+		return err
+	}
+	if f.unchanging() {
+		f.Result.Referrals = append(f.Result.Referrals, assess.Unchanging(f.Assessment, f.in.Days[len(f.in.Days)-1].Date))
+	}
+	f.Risk, f.Precautions, f.Referrals = f.Result.Risk, f.Result.Precautions, f.Result.Referrals
+	f.Risk.Care = f.Result.Care
+	if start := f.Problem().Start; start != nil {
+		f.Start = start.Key
+	}
+	fitting := f.fitting()
+	if fitting.Afraid = !f.unafraid(); fitting.Afraid {
+		if f.cat, err = f.shipped.Fit(fitting); err != nil {
+			return err
+		}
+	}
+	f.Blocks = assess.AllBlocks(f.cat, f.Assessment, f.in.Record, f.in.Today, f.excepted())
+	assess.Lift(f.Blocks, f.Assessment, f.Referrals, f.in.Today)
+	return nil
 }
 
 // DaysBetween counts days from one date to another; 0 if either is none.

@@ -36,24 +36,29 @@ const (
 )
 
 // A Need is what a step or ladder stands on: a step that is met, perhaps at a
-// level, or kept.
+// level or in one zone only, kept, or no more than understood; and perhaps only
+// of a horse that is ridden already, or is not.
 type Need struct {
-	Step  string `json:"step" doc:"key of the step needed"`
-	Level int    `json:"level,omitempty" doc:"met at this level or less; 0: the step's own pass level"`
-	Kept  bool   `json:"kept,omitempty" doc:"kept on a later day, not only met"`
+	Step       string     `json:"step" doc:"key of the step needed"`
+	Level      int        `json:"level,omitempty" doc:"met at this level or less; 0: the step's own pass level"`
+	Kept       bool       `json:"kept,omitempty" doc:"kept on a later day, not only met"`
+	Understood bool       `json:"understood,omitempty" doc:"2 of the last 3 answers a try or better, at level 6 or less, is enough"`
+	Zone       horse.Zone `json:"zone,omitzero" doc:"only in this zone"`
+	When       Past       `json:"when,omitzero" doc:"only of a horse already ridden, or not yet"`
 }
 
-// A Pass is a step's pass mark. Values run from the start to the last; they
-// are seconds, millimetres or counts, as Unit says.
-type Pass struct {
-	Run         int    `json:"run" doc:"accepted or offered in a row"`
-	Level       int    `json:"level" doc:"peak level at most"`
-	Arousal     int    `json:"arousal" doc:"arousal after, at most"`
-	Values      []int  `json:"values,omitempty" doc:"the doses, holds, counts or distances in order"`
-	Unit        string `json:"unit,omitempty" enum:"s,mm,steps,feet,holes,times" doc:"what the values count"`
-	Corrections *int   `json:"corrections,omitempty" doc:"corrections at most"`
-	Text        string `json:"text" doc:"the pass mark in words"`
-}
+type pasts struct{}
+
+func (pasts) Words() []string { return []string{"already ridden", "not yet ridden"} }
+
+// Past tells horses that are ridden already from those that are not yet.
+type Past = horse.Word[pasts]
+
+// The two pasts.
+var (
+	AlreadyRidden = Past{}.All()[0]
+	NotYetRidden  = Past{}.All()[1]
+)
 
 // A Step is one rung of a ladder.
 type Step struct {
@@ -75,6 +80,12 @@ type Step struct {
 	Means    []string         `json:"means,omitempty" doc:"aids that escalate inside one ask"`
 	Trailer  bool             `json:"trailer,omitempty" doc:"done on or in the trailer"`
 	Bars     bool             `json:"bars,omitempty" doc:"a bar or divider is closed: never alone at the yard"`
+	Instead  bool             `json:"instead,omitempty" doc:"its needs stand in place of the step before it"`
+	Calm     bool             `json:"calm,omitempty" doc:"left out unless fear is unlikely"`
+	First    bool             `json:"first_rides,omitempty" doc:"part of the first rides, no problem work"`
+	Before   bool             `json:"before_foundations,omitempty" doc:"where it is worked, every foundation comes after it"`
+	Opens    bool             `json:"opens_riding,omitempty" doc:"a horse not yet ridden is ridden on other ladders only once it is met"`
+	Helper   phrase.Slotted   `json:"helper,omitempty" doc:"a second person, and what they do"`
 	Ladder   string           `json:"ladder" doc:"key of its ladder"`
 	Place    int              `json:"place" doc:"place on its ladder, from 0"`
 }
@@ -142,7 +153,20 @@ type Ladder struct {
 	Narrow   bool            `json:"narrow,omitempty" doc:"a narrow place: one risk point more"`
 	Care     horse.Care      `json:"care,omitzero" doc:"at least this grade of care"`
 	Watch    phrase.Slotted  `json:"watch,omitempty"`
+	From     string          `json:"stands_from,omitempty" doc:"the step from which it stands on them; empty: the first"`
+	Helper   phrase.Slotted  `json:"helper,omitempty" doc:"a second person at every step, and what they do"`
+	Suits    []horse.WayOut  `json:"suits,omitempty" doc:"ways out that it is made for, where a problem has several ladders"`
+	Rate     float64         `json:"rate" doc:"steps met in a session, as expected before anything is logged (part 7)"`
+	Own      *Origin         `json:"own,omitempty" doc:"a practice's own copy; absent: as shipped"`
 	Steps    []Step          `json:"steps"`
+}
+
+// Origin is where an own ladder comes from. Its keys are those of the ladder
+// that it was copied from, so that progress carries over.
+type Origin struct {
+	ID      string `json:"id"`
+	Version int64  `json:"version"`
+	From    string `json:"from" doc:"version of the catalogue it was copied from"`
 }
 
 // HouseRules are the numbers a trainer can change (part 6); the shipped ones
@@ -168,9 +192,13 @@ type Catalog struct {
 	Ladders []Ladder   `json:"ladders"`
 	Rules   HouseRules `json:"rules"`
 	Judging Judging    `json:"judging"`
+	Methods Methods    `json:"methods"`
 
 	ladders map[string]int
 	steps   map[string][2]int
+	past    Past   // of the horse it is fitted to
+	before  string // the step that comes before every foundation
+	opens   [2]string
 }
 
 // Ladder returns the ladder with that key.
@@ -182,13 +210,24 @@ func (c *Catalog) Ladder(key string) (Ladder, bool) {
 	return c.Ladders[i], true
 }
 
-// LadderFor returns the ladder that serves a problem.
+// LaddersFor lists the ladders that serve a problem, the usual one first.
+func (c *Catalog) LaddersFor(p horse.Problem) []Ladder {
+	var list []Ladder
+	for _, l := range c.Ladders {
+		if slices.Contains(l.For, p) {
+			list = append(list, l)
+		}
+	}
+	return list
+}
+
+// LadderFor returns the usual ladder of a problem.
 func (c *Catalog) LadderFor(p horse.Problem) (Ladder, bool) {
-	i := slices.IndexFunc(c.Ladders, func(l Ladder) bool { return slices.Contains(l.For, p) })
-	if i < 0 {
+	list := c.LaddersFor(p)
+	if len(list) == 0 {
 		return Ladder{}, false
 	}
-	return c.Ladders[i], true
+	return list[0], true
 }
 
 // Step returns the step with that key.
@@ -206,8 +245,11 @@ func (c *Catalog) HasAsk(a horse.Ask) bool {
 	return ok && slices.Contains(step.Asks(), a)
 }
 
-// Needs lists all that a step stands on: the step before it, or for a first
-// step what its ladder stands on, and its own needs.
+// Needs lists all that a step stands on: the step before it, or for the step
+// from which its ladder stands on others what that is, its own needs, and for
+// a foundation the step that comes before every foundation, where the
+// catalogue is fitted to a plan that has it. Needs of horses ridden already
+// are told unless the catalogue is fitted to one that is not.
 func (c *Catalog) Needs(key string) []Need {
 	at, ok := c.steps[key]
 	if !ok {
@@ -215,11 +257,48 @@ func (c *Catalog) Needs(key string) []Need {
 	}
 	ladder := c.Ladders[at[0]]
 	step := ladder.Steps[at[1]]
-	needs := slices.Clone(step.Needs)
-	if at[1] > 0 {
-		return append([]Need{{Step: ladder.Steps[at[1]-1].Key}}, needs...)
+	var needs []Need
+	if at[1] > 0 && !step.Instead {
+		needs = append(needs, Need{Step: ladder.Steps[at[1]-1].Key})
 	}
-	return append(needs, ladder.StandsOn...)
+	needs = append(needs, step.Needs...)
+	if ladder.standsAt() == at[1] {
+		needs = append(needs, ladder.StandsOn...)
+	}
+	if at[1] == 0 && ladder.Kind == Foundation && c.before != "" {
+		needs = append(needs, Need{Step: c.before})
+	}
+	if opens, of := c.opens[0], c.opens[1]; step.Ridden && opens != "" && of != ladder.Key {
+		needs = append(needs, Need{Step: opens, When: NotYetRidden})
+	}
+	return slices.DeleteFunc(needs, func(n Need) bool { return !n.When.IsZero() && n.When != c.pastOf() })
+}
+
+// pastOf is the past that the catalogue is fitted to.
+func (c *Catalog) pastOf() Past {
+	if c.past.IsZero() {
+		return AlreadyRidden
+	}
+	return c.past
+}
+
+// standsAt is the place of the step that stands on the ladder's foundations.
+func (l Ladder) standsAt() int {
+	return max(slices.IndexFunc(l.Steps, func(s Step) bool { return s.Key == l.From }), 0)
+}
+
+// Piers lists what a ladder stands on, as the catalogue is fitted.
+func (c *Catalog) Piers(l Ladder) []Need {
+	return slices.DeleteFunc(slices.Clone(l.StandsOn), func(n Need) bool { return !n.When.IsZero() && n.When != c.pastOf() })
+}
+
+// AsksOf lists the asks of the step that a need speaks of.
+func (c *Catalog) AsksOf(n Need) []horse.Ask {
+	step, ok := c.Step(n.Step)
+	if !ok {
+		return nil
+	}
+	return slices.DeleteFunc(step.Asks(), func(a horse.Ask) bool { return !n.Zone.IsZero() && a.Variant.Zone != n.Zone })
 }
 
 // StandingOn lists the ladders that stand on the step, directly or through a

@@ -3,6 +3,7 @@ package catalog
 import (
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 
 	"ivorybridge/core/horse"
@@ -11,12 +12,35 @@ import (
 // New checks ladders, findings and rules and returns the catalogue, or every
 // fault found, each with its place: keys twice, needs that lead nowhere or in
 // a circle, a step without ask, measure or pass mark, a finding without weight.
-func New(version string, rules HouseRules, judging Judging, ladders []Ladder) (*Catalog, error) {
-	c := &Catalog{Version: version, Ladders: ladders, Rules: rules, Judging: judging.indexed(), ladders: map[string]int{}, steps: map[string][2]int{}}
-	var faults []error
-	fault := func(place, format string, args ...any) {
-		faults = append(faults, fmt.Errorf("%s: %s", place, fmt.Sprintf(format, args...)))
+func New(version string, rules HouseRules, judging Judging, methods Methods, ladders []Ladder) (*Catalog, error) {
+	c := &Catalog{Version: version, Ladders: ladders, Rules: rules, Judging: judging.indexed(), Methods: methods}
+	faults := c.check()
+	checkMethods(c, func(place, format string, args ...any) {
+		faults = append(faults, Fault{place, fmt.Sprintf(format, args...)})
+	})
+	if len(faults) > 0 {
+		said := make([]error, len(faults))
+		for i, f := range faults {
+			said[i] = f
+		}
+		return nil, fmt.Errorf("checking the catalogue: %w", errors.Join(said...))
 	}
+	return c, nil
+}
+
+// A Fault is something that can't be in a catalogue, with its place: the key of
+// a ladder or step, or the name of a part.
+type Fault struct{ Place, Say string }
+
+func (f Fault) Error() string { return f.Place + ": " + f.Say }
+
+// check indexes the catalogue and lists its faults.
+func (c *Catalog) check() []Fault {
+	var faults []Fault
+	fault := func(place, format string, args ...any) {
+		faults = append(faults, Fault{place, fmt.Sprintf(format, args...)})
+	}
+	c.ladders, c.steps = map[string]int{}, map[string][2]int{}
 	for i := range c.Ladders {
 		l := &c.Ladders[i]
 		if _, twice := c.ladders[l.Key]; twice {
@@ -33,19 +57,26 @@ func New(version string, rules HouseRules, judging Judging, ladders []Ladder) (*
 			}
 			s.Ladder, s.Place = l.Key, j
 			c.steps[s.Key] = [2]int{i, j}
+			if s.Opens {
+				c.opens = [2]string{s.Key, l.Key}
+			}
 		}
 	}
 	for _, l := range c.Ladders {
 		checkLadder(c, l, fault)
 	}
-	checkJudging(judging, fault)
-	if len(faults) == 0 {
-		checkCircles(c, fault)
-	}
+	checkJudging(c.Judging, fault)
 	if len(faults) > 0 {
-		return nil, fmt.Errorf("checking the catalogue: %w", errors.Join(faults...))
+		return faults
 	}
-	return c, nil
+	for _, past := range (Past{}).All() {
+		fitted := *c
+		fitted.past = past
+		if checkCircles(&fitted, fault); len(faults) > 0 {
+			return faults
+		}
+	}
+	return nil
 }
 
 func checkLadder(c *Catalog, l Ladder, fault func(string, string, ...any)) {
@@ -58,6 +89,12 @@ func checkLadder(c *Catalog, l Ladder, fault func(string, string, ...any)) {
 	if l.Kind == Problem && len(l.For) == 0 {
 		fault(l.Key, "a problem ladder says which problem it is for")
 	}
+	if l.Rate <= 0 || l.Rate > 10 {
+		fault(l.Key, "rate is the steps met in a session, more than 0 and at most 10")
+	}
+	if l.From != "" && !slices.ContainsFunc(l.Steps, func(s Step) bool { return s.Key == l.From }) {
+		fault(l.Key, "it stands on its foundations from %q, which is not one of its steps", l.From)
+	}
 	for _, n := range l.StandsOn {
 		checkNeed(c, l.Key, n, fault)
 	}
@@ -68,8 +105,11 @@ func checkLadder(c *Catalog, l Ladder, fault func(string, string, ...any)) {
 			}
 			continue
 		}
-		if s.Ask == "" || s.Plain == "" || s.Name == "" || len(s.Measures) == 0 || s.Pass.Text == "" || s.Pass.Run < 1 || s.Pass.Level < 1 {
-			fault(s.Key, "a step needs a name, an ask, plain words for it, a measure and a pass mark")
+		if s.Ask == "" || s.Plain == "" || s.Name == "" {
+			fault(s.Key, "a step needs a name, an ask, and plain words for it")
+		}
+		if len(s.Measures) == 0 || s.Pass.Text == "" || s.Pass.Run < 1 || s.Pass.Level < 1 {
+			fault(s.Key, "a step needs a measure and a pass mark: how many in a row, and the level at most")
 		}
 		for _, n := range s.Needs {
 			checkNeed(c, s.Key, n, fault)
@@ -90,6 +130,9 @@ func checkNeed(c *Catalog, place string, n Need, fault func(string, string, ...a
 	}
 	if n.Level < 0 || n.Level > 10 {
 		fault(place, "it needs %q at level %d, which is not from 1 to 10", n.Step, n.Level)
+	}
+	if len(c.AsksOf(n)) == 0 {
+		fault(place, "it needs %q in %s, where that step is not asked", n.Step, n.Zone)
 	}
 }
 

@@ -1,6 +1,7 @@
-// Package plan lays out the work (part 7): the ladder of the goal with the
-// foundations it stands on, in the order of their needs, what is blocked and
-// what lifts it, and the visits to come with their minutes and kit.
+// Package plan lays out the work (part 7): the ladders of the goals with the
+// foundations they stand on, in the order of their needs, what is blocked and
+// what lifts it, the school of each with its reason, the visits to come with
+// their minutes and kit, and how long it will take.
 package plan
 
 import (
@@ -9,19 +10,37 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 )
 
-// Input is what a plan is built from.
+// Input is what a plan is built from. The catalogue must be fitted to the horse
+// and the choices.
 type Input struct {
-	Ladder     string
-	Start      string // step of the problem ladder to begin at, from the assessment
+	Today      string
+	Goals      []Goal
 	Known      []arena.Known
 	Blocks     []assess.Block
 	RepSeconds float64 // this horse's own time for a rep; 0: the house rule's
 	Young      bool
 	Visits     int // how many to lay out
+	Choices    Choices
+	Cleared    []clearance.State
+	Facts      Facts
+	Work       Work // how it went so far; what is to go is filled in
+}
+
+// A Goal is one problem to be mended.
+type Goal struct {
+	Problem horse.Problem
+	Ladder  string
+	Until   string        // last step wanted; empty: the whole ladder
+	Start   string        // step of the ladder to begin at, from the assessment
+	School  assess.School // as the assessment suggests
+	By      string        // date needed; empty: none
+	Danger  int           // how dangerous the problem is; more goes first
+	Reached []horse.WayOut
 }
 
 // An Item is a step to do, in the plan's order.
@@ -34,75 +53,108 @@ type Item struct {
 	Level   int             `json:"level,omitempty" doc:"the level it is needed at, where lighter than its own pass mark"`
 	Open    bool            `json:"open" doc:"all it stands on is met and nothing blocks it"`
 	Needs   []string        `json:"needs,omitempty" doc:"names of the steps it waits for"`
+	Warns   []string        `json:"warns,omitempty" doc:"names of the foundations that are missing, where that only warns"`
 	Blocked *phrase.Message `json:"blocked,omitempty"`
 	Lifts   *phrase.Message `json:"lifts,omitempty"`
+	Lift    string          `json:"lift,omitempty" doc:"the earliest day the block can lift; empty: not known"`
 	Minutes int             `json:"minutes" doc:"about how long until the pass mark, at this horse's pace"`
+	Seen    bool            `json:"seen,omitempty" doc:"below where the work starts: seen accepted in the assessment"`
+	Met     bool            `json:"met,omitempty" doc:"met, and still to be kept on a later day"`
+	For     []horse.Problem `json:"for" doc:"the problems that need it"`
+	Ridden  bool            `json:"ridden,omitempty"`
 }
 
-// PartKind says what a part of a visit is.
-type PartKind string
-
-// The parts of a visit.
-const (
-	Readiness  PartKind = "readiness"
-	TuneIn     PartKind = "foundation block"
-	Block      PartKind = "ladder block"
-	EasyEnd    PartKind = "easy end"
-	OwnersTurn PartKind = "owner's turn"
-)
-
-// A Part of a visit.
-type Part struct {
-	Kind    PartKind `json:"kind"`
-	Steps   []string `json:"steps,omitempty" doc:"keys"`
-	Names   []string `json:"names,omitempty"`
-	Minutes int      `json:"minutes"`
-}
-
-// A Visit is laid out, not dated.
-type Visit struct {
-	N       int      `json:"n"`
-	Parts   []Part   `json:"parts"`
-	Minutes int      `json:"minutes"`
-	Kit     []string `json:"kit"`
+// A Way is a ladder of the plan with its school.
+type Way struct {
+	Ladder  string         `json:"ladder"`
+	Name    phrase.Slotted `json:"name"`
+	Kind    catalog.Kind   `json:"kind"`
+	Problem horse.Problem  `json:"problem,omitzero" doc:"the problem it mends; absent: a foundation"`
+	Until   string         `json:"until,omitempty" doc:"last step wanted; absent: the whole ladder"`
+	School  horse.School   `json:"school"`
+	Why     phrase.Message `json:"why"`
+	Chosen  bool           `json:"chosen,omitempty" doc:"the trainer's own choice"`
+	Options []SchoolOption `json:"options" doc:"the schools it can be worked in, with what speaks against each now"`
+	Where   phrase.Slotted `json:"where"`
+	Watch   phrase.Slotted `json:"watch,omitempty"`
+	Helper  phrase.Slotted `json:"helper,omitempty"`
+	Left    int            `json:"left" doc:"steps of it to go"`
+	Barred  int            `json:"barred" doc:"steps of it that a fact blocks"`
 }
 
 // A Plan is the work to come.
 type Plan struct {
-	Ladder string         `json:"ladder"`
-	Name   phrase.Slotted `json:"name"`
-	Items  []Item         `json:"items" doc:"steps to do; what is kept is left out"`
-	Done   []string       `json:"done,omitempty" doc:"keys of the steps already kept"`
-	Next   string         `json:"next,omitempty" doc:"the step the work begins at"`
-	Levels map[string]int `json:"levels,omitempty" doc:"pass level by step, where lighter is needed"`
-	Visits []Visit        `json:"visits"`
+	Ladder   string           `json:"ladder" doc:"of the goal that comes first"`
+	Name     phrase.Slotted   `json:"name"`
+	Items    []Item           `json:"items" doc:"steps to do; what is kept is left out"`
+	Done     []string         `json:"done,omitempty" doc:"keys of the steps already kept"`
+	Next     string           `json:"next,omitempty" doc:"the step the work begins at"`
+	Levels   map[string]int   `json:"levels,omitempty" doc:"pass level by step, where lighter is needed"`
+	Ways     []Way            `json:"ways" doc:"the ladders, foundations first, then the goals in their order"`
+	Visits   []Visit          `json:"visits"`
+	Notes    []phrase.Message `json:"notes" doc:"what a choice does not do here, and why"`
+	Homework []Homework       `json:"homework" doc:"steps that somebody is cleared for, met and open"`
+	Forecast []GoalForecast   `json:"forecast" doc:"one for each goal, in the plan's order"`
+	Cues     []catalog.Cue    `json:"cues"`
+}
+
+// Homework is a step that a person may do between the visits.
+type Homework struct {
+	Person string `json:"person"`
+	Step   string `json:"step"`
+	Name   string `json:"name"`
+}
+
+// GoalForecast is the forecast of one goal, with all that comes before it.
+type GoalForecast struct {
+	Problem horse.Problem `json:"problem"`
+	Ladder  string        `json:"ladder"`
+	By      string        `json:"by,omitempty"`
+	Forecast
 }
 
 // builder keeps what the questions of one build need.
 type builder struct {
 	cat    *catalog.Catalog
 	in     Input
+	goals  []Goal
 	known  map[horse.Ask]arena.Known
+	blocks map[string]*assess.Block
 	done   map[string]bool // met, or taken as met further on in the layout
 	levels map[string]int
-	start  int
+	starts map[string]int // place of the start step, by ladder
+	soft   bool           // missing foundations warn
+	notes  []phrase.Message
 }
 
-// Build makes the plan for a ladder.
+// Build makes the plan for the goals; false if one has no ladder.
 func Build(c *catalog.Catalog, in Input) (Plan, bool) {
-	l, ok := c.Ladder(in.Ladder)
-	if !ok {
-		return Plan{}, false
+	b := &builder{
+		cat: c, in: in, known: map[horse.Ask]arena.Known{}, blocks: map[string]*assess.Block{}, done: map[string]bool{},
+		levels: map[string]int{}, starts: map[string]int{}, notes: []phrase.Message{},
 	}
-	b := &builder{cat: c, in: in, known: map[horse.Ask]arena.Known{}, done: map[string]bool{}, levels: map[string]int{}}
 	for _, k := range in.Known {
 		b.known[k.Ask] = k
 	}
-	if s, ok := c.Step(in.Start); ok && s.Ladder == l.Key {
-		b.start = s.Place
+	for i := range in.Blocks {
+		b.blocks[in.Blocks[i].Step] = &in.Blocks[i]
 	}
-	p := Plan{Ladder: l.Key, Name: l.Name, Items: []Item{}, Visits: []Visit{}}
-	order := b.order(l)
+	for _, g := range in.Goals {
+		if _, ok := c.Ladder(g.Ladder); !ok {
+			return Plan{}, false
+		}
+		if s, ok := c.Step(g.Start); ok && s.Ladder == g.Ladder {
+			b.starts[g.Ladder] = s.Place
+		}
+	}
+	if len(in.Goals) == 0 {
+		return Plan{}, false
+	}
+	b.settings()
+	b.goals = b.ordered()
+	first, _ := c.Ladder(b.goals[0].Ladder)
+	p := Plan{Ladder: first.Key, Name: first.Name, Items: []Item{}, Visits: []Visit{}, Homework: []Homework{}}
+	order, serves := b.order()
 	for _, key := range order {
 		b.done[key] = b.met(key)
 	}
@@ -111,43 +163,24 @@ func Build(c *catalog.Catalog, in Input) (Plan, bool) {
 			p.Done = append(p.Done, key)
 			continue
 		}
-		p.Items = append(p.Items, b.item(key))
+		item := b.item(key)
+		item.For = serves[key]
+		p.Items = append(p.Items, item)
 	}
 	for _, i := range p.Items {
-		if i.Open && !b.met(i.Step) {
+		if i.Open && !i.Met && !i.Seen {
 			p.Next = i.Step
 			break
 		}
 	}
 	p.Levels = b.levels
+	p.Ways = b.ways(p.Items, order)
+	p.Homework = b.homework(p)
+	p.Forecast = b.forecasts(p.Items)
 	p.Visits = b.visits(p.Items, max(in.Visits, 1))
+	p.Notes = b.notes
+	p.Cues = in.Choices.CueCard(c, order)
 	return p, true
-}
-
-// order walks the needs of the ladder's steps, each after what it stands on.
-func (b *builder) order(l catalog.Ladder) []string {
-	var order []string
-	seen := map[string]bool{}
-	var walk func(key string)
-	walk = func(key string) {
-		if seen[key] {
-			return
-		}
-		seen[key] = true
-		for _, n := range b.cat.Needs(key) {
-			if step, _ := b.cat.Step(n.Step); n.Level > 0 && n.Level < step.Pass.Level {
-				b.levels[n.Step] = n.Level
-			}
-			walk(n.Step)
-		}
-		if step, ok := b.cat.Step(key); ok && step.Link == "" {
-			order = append(order, key)
-		}
-	}
-	for _, step := range l.Steps {
-		walk(step.Key)
-	}
-	return order
 }
 
 func (b *builder) asks(key string) []horse.Ask {
@@ -158,8 +191,7 @@ func (b *builder) asks(key string) []horse.Ask {
 func (b *builder) met(key string) bool {
 	level := b.levels[key]
 	return !slices.ContainsFunc(b.asks(key), func(a horse.Ask) bool {
-		k := b.known[a]
-		return !k.Passed() || level > 0 && (!k.Level.Noted() || k.Level.Int() > level)
+		return !b.known[a].Meets(catalog.Need{Step: key, Level: level})
 	})
 }
 
@@ -167,33 +199,50 @@ func (b *builder) kept(key string) bool {
 	return b.met(key) && !slices.ContainsFunc(b.asks(key), func(a horse.Ask) bool { return b.known[a].State != horse.Kept })
 }
 
-func (b *builder) block(key string) *assess.Block {
-	for i := range b.in.Blocks {
-		if b.in.Blocks[i].Step == key {
-			return &b.in.Blocks[i]
-		}
+// meets reports whether a need is met: by what is known, by the layout so far,
+// or, on a ladder of the goals below its start, by the assessment.
+func (b *builder) meets(n catalog.Need) bool {
+	if !slices.ContainsFunc(b.cat.AsksOf(n), func(a horse.Ask) bool { return !b.known[a].Meets(n) }) {
+		return true
 	}
-	return nil
+	return !n.Kept && (b.done[n.Step] || b.seen(n.Step))
 }
 
-// waitsFor lists the steps an item needs that are not done. The steps of the
-// problem ladder below the start were seen accepted in the assessment.
-func (b *builder) waitsFor(key string) []string {
-	var names []string
+// seen reports whether a step lies below where the work on its ladder starts.
+func (b *builder) seen(key string) bool {
+	step, _ := b.cat.Step(key)
+	start, ok := b.starts[step.Ladder]
+	return ok && step.Place < start
+}
+
+// waitsFor lists the steps an item needs that are not met, and the foundations
+// that are missing where that only warns.
+func (b *builder) waitsFor(key string) (names, warns []string) {
+	step, _ := b.cat.Step(key)
+	own, _ := b.cat.Ladder(step.Ladder)
 	for _, n := range b.cat.Needs(key) {
-		step, _ := b.cat.Step(n.Step)
-		assessed := step.Ladder == b.in.Ladder && step.Place < b.start && !n.Kept
-		keptToo := !n.Kept || b.kept(n.Step)
-		if !b.done[n.Step] && !assessed || !keptToo {
-			names = append(names, step.Name)
+		if b.meets(n) {
+			continue
 		}
+		needed, _ := b.cat.Step(n.Step)
+		ladder, _ := b.cat.Ladder(needed.Ladder)
+		name := assess.NameOf(b.cat, n.Step)
+		if b.soft && ladder.Kind == catalog.Foundation && own.Kind == catalog.Problem {
+			warns = append(warns, name)
+			continue
+		}
+		names = append(names, name)
 	}
-	return names
+	return names, warns
 }
 
 func (b *builder) item(key string) Item {
 	step, _ := b.cat.Step(key)
-	i := Item{Step: key, Ladder: step.Ladder, Name: step.Name, Ask: step.Ask, State: horse.Untried, Level: b.levels[key], Needs: b.waitsFor(key), Minutes: b.minutes(step)}
+	i := Item{
+		Step: key, Ladder: step.Ladder, Name: step.Name, Ask: step.Ask, State: horse.Untried, Level: b.levels[key],
+		Minutes: b.minutes(step), Seen: b.seen(key) && !b.met(key), Met: b.met(key), Ridden: step.Ridden,
+	}
+	i.Needs, i.Warns = b.waitsFor(key)
 	for n, a := range step.Asks() {
 		if state := b.known[a].State; n == 0 || state.Rank() < i.State.Rank() {
 			i.State = state
@@ -202,8 +251,8 @@ func (b *builder) item(key string) Item {
 	if i.State.IsZero() {
 		i.State = horse.Untried
 	}
-	if bl := b.block(key); bl != nil {
-		i.Blocked, i.Lifts = &bl.Why, &bl.Lifts
+	if bl := b.blocks[key]; bl != nil {
+		i.Blocked, i.Lifts, i.Lift = &bl.Why, &bl.Lifts, bl.Earliest
 	}
 	i.Open = i.Blocked == nil && len(i.Needs) == 0
 	return i
@@ -220,106 +269,45 @@ func (b *builder) minutes(step catalog.Step) int {
 	return int(float64(reps)*seconds/60 + 0.5)
 }
 
-// visits lays the open items out, taking a step as met for the next visit once
-// a block was given to it.
-func (b *builder) visits(items []Item, n int) []Visit {
-	block, capMinutes := b.cat.Rules.BlockMinutes, b.cat.Rules.SessionCap
-	if b.in.Young {
-		block, capMinutes = b.cat.Rules.BlockMinutesYoung, b.cat.Rules.SessionCapYoung
+// homework lists the steps that somebody is cleared for, that are met, and
+// that nothing blocks.
+func (b *builder) homework(p Plan) []Homework {
+	list := []Homework{}
+	for _, s := range b.in.Cleared {
+		step, ok := b.cat.Step(s.Step)
+		if !s.Cleared || !ok || b.blocks[s.Step] != nil || !b.met(s.Step) {
+			continue
+		}
+		list = append(list, Homework{Person: s.Person, Step: s.Step, Name: step.Name})
 	}
-	spent := map[string]int{}
-	var visits []Visit
-	for v := range n {
-		visit := Visit{N: v + 1, Parts: []Part{{Kind: Readiness, Minutes: 1}}, Minutes: 1, Kit: []string{}}
-		left := capMinutes - 1 - easyMinutes
-		blocks := 0
-		for _, kind := range []PartKind{TuneIn, Block, Block} {
-			part, ok := b.part(kind, items, spent, min(block, left))
-			if !ok {
+	return list
+}
+
+// forecasts foresees each goal: its steps to go and all that comes before
+// them in the plan.
+func (b *builder) forecasts(items []Item) []GoalForecast {
+	list := []GoalForecast{}
+	reach := map[horse.Problem]bool{}
+	for _, g := range b.goals {
+		reach[g.Problem] = true
+		ladder, _ := b.cat.Ladder(g.Ladder)
+		w := b.in.Work
+		w.Today, w.Rate, w.By = b.in.Today, ladder.Rate, g.By
+		w.PerWeek, w.Homework = b.in.Choices.Visits(), b.in.Choices.Homework
+		if !w.CanClear {
+			w.Homework = 0
+		}
+		for _, i := range items {
+			if i.Met || i.Seen || !slices.ContainsFunc(i.For, func(p horse.Problem) bool { return reach[p] }) {
 				continue
 			}
-			visit.Parts = append(visit.Parts, part)
-			visit.Minutes += part.Minutes
-			left -= part.Minutes
-			blocks++
-		}
-		if blocks == 0 {
-			break
-		}
-		visit.Parts = append(visit.Parts, Part{Kind: EasyEnd, Minutes: easyMinutes})
-		visit.Minutes += easyMinutes
-		visit.Kit = b.kit(visit)
-		visits = append(visits, visit)
-		for step, minutes := range spent {
-			s, _ := b.cat.Step(step)
-			if minutes >= min(b.minutes(s), block) {
-				b.done[step] = true
+			if i.Blocked != nil {
+				w.Held = append(w.Held, Held{Place: w.Remaining, Lifts: i.Lift})
 			}
+			w.StepsToGo = append(w.StepsToGo, Step{Key: i.Step, Name: assess.NameOf(b.cat, i.Step)})
+			w.Remaining++
 		}
+		list = append(list, GoalForecast{Problem: g.Problem, Ladder: g.Ladder, By: g.By, Forecast: Foresee(w)})
 	}
-	return visits
-}
-
-const easyMinutes = 3
-
-// part fills one block: a foundation to tune in, or the next open step. Where
-// no foundation is left to do, tuning in takes a step already met.
-func (b *builder) part(kind PartKind, items []Item, spent map[string]int, minutes int) (Part, bool) {
-	if minutes < 5 {
-		return Part{}, false
-	}
-	for _, i := range items {
-		step, _ := b.cat.Step(i.Step)
-		ladder, _ := b.cat.Ladder(step.Ladder)
-		foundation := ladder.Kind == catalog.Foundation
-		belowStart := !foundation && step.Place < b.start
-		if b.done[i.Step] || i.Blocked != nil || belowStart || len(b.waitsFor(i.Step)) > 0 || spent[i.Step] >= b.minutes(step) {
-			continue
-		}
-		if kind == TuneIn && !foundation {
-			continue
-		}
-		m := min(minutes, max(b.minutes(step)-spent[i.Step], 5))
-		if kind == TuneIn {
-			m = min(m, 10)
-		}
-		spent[i.Step] += m
-		return Part{Kind: kind, Steps: []string{i.Step}, Names: []string{i.Name}, Minutes: m}, true
-	}
-	if kind != TuneIn {
-		return Part{}, false
-	}
-	for _, l := range b.cat.Ladders {
-		for _, step := range l.Steps {
-			if l.Kind == catalog.Foundation && b.done[step.Key] && b.block(step.Key) == nil {
-				return Part{Kind: TuneIn, Steps: []string{step.Key}, Names: []string{step.Name}, Minutes: min(minutes, 5)}, true
-			}
-		}
-	}
-	return Part{}, false
-}
-
-func (b *builder) kit(v Visit) []string {
-	kit := []string{}
-	for _, p := range v.Parts {
-		for _, key := range p.Steps {
-			step, _ := b.cat.Step(key)
-			for _, k := range step.Kit {
-				if !slices.Contains(kit, k) {
-					kit = append(kit, k)
-				}
-			}
-		}
-	}
-	return kit
-}
-
-// LevelsFor gives the pass levels that a ladder asks of its foundations where
-// they are lighter than the steps' own.
-func LevelsFor(c *catalog.Catalog, ladder string) map[string]int {
-	p, ok := Build(c, Input{Ladder: ladder})
-	if !ok {
-		return nil
-	}
-	return p.Levels
+	return list
 }

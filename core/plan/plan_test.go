@@ -37,6 +37,10 @@ var foundations = []string{
 	"head.down", "quarters.hind", "quarters.fore",
 }
 
+func goal(ladder, start string) []Goal {
+	return []Goal{{Problem: horse.Loading, Ladder: ladder, Start: start}}
+}
+
 func steps(items []Item) []string {
 	var keys []string
 	for _, i := range items {
@@ -47,7 +51,7 @@ func steps(items []Item) []string {
 
 func TestANewHorseBeginsWithTheFoundations(t *testing.T) {
 	c := shipped(t)
-	p, ok := Build(c, Input{Ladder: "load", Visits: 3})
+	p, ok := Build(c, Input{Goals: goal("load", ""), Visits: 3})
 	require.True(t, ok)
 	assert.Equal(t, foundations[:6], steps(p.Items)[:6])
 	assert.Equal(t, "lead.forward", p.Next)
@@ -62,10 +66,10 @@ func TestANewHorseBeginsWithTheFoundations(t *testing.T) {
 
 func TestWhatIsKeptIsDropped(t *testing.T) {
 	c := shipped(t)
-	p, _ := Build(c, Input{Ladder: "load", Start: "load.square", Known: all(c, horse.Kept, 1, foundations...), Visits: 1})
+	p, _ := Build(c, Input{Goals: goal("load", "load.square"), Known: all(c, horse.Kept, 1, foundations...), Visits: 1})
 	assert.ElementsMatch(t, foundations, p.Done)
 	assert.Equal(t, "load.board", p.Items[0].Step)
-	p, _ = Build(c, Input{Ladder: "load", Known: all(c, horse.Kept, 3, foundations...)})
+	p, _ = Build(c, Input{Goals: goal("load", ""), Known: all(c, horse.Kept, 3, foundations...)})
 	assert.Contains(t, steps(p.Items), "lead.back", "kept at 3, needed at 1")
 	assert.NotContains(t, steps(p.Items), "lead.halt")
 }
@@ -74,7 +78,7 @@ func TestBlockedIsMarkedAndNotLaidOut(t *testing.T) {
 	c := shipped(t)
 	a := assess.Assessment{Body: map[horse.BodyItem]assess.BodyNote{horse.HindLeg: {State: horse.Suspect}}}
 	done := append(foundations, "load.board", "load.bridge", "load.gap", "load.square", "load.front")
-	p, _ := Build(c, Input{Ladder: "load", Known: all(c, horse.Kept, 1, done...), Blocks: assess.Blocks(c, a), Visits: 2})
+	p, _ := Build(c, Input{Goals: goal("load", ""), Known: all(c, horse.Kept, 1, done...), Blocks: assess.Blocks(c, a), Visits: 2})
 	require.Equal(t, "load.step", p.Items[0].Step)
 	assert.NotNil(t, p.Items[0].Blocked)
 	assert.NotNil(t, p.Items[0].Lifts)
@@ -96,7 +100,7 @@ func TestNoVisitAsksWhatIsBlockedOrNotReady(t *testing.T) {
 		item := rapid.SampledFrom((horse.BodyItem{}).All()).Draw(t, "item")
 		state := rapid.SampledFrom((horse.BodyState{}).All()).Draw(t, "state")
 		in := Input{
-			Ladder: "load", Known: all(c, rapid.SampledFrom([]horse.StepState{horse.Met, horse.Kept, horse.Slipped}).Draw(t, "how"), rapid.IntRange(1, 3).Draw(t, "level"), met...),
+			Goals: goal("load", ""), Known: all(c, rapid.SampledFrom([]horse.StepState{horse.Met, horse.Kept, horse.Slipped}).Draw(t, "how"), rapid.IntRange(1, 3).Draw(t, "level"), met...),
 			Blocks: assess.Blocks(c, assess.Assessment{Body: map[horse.BodyItem]assess.BodyNote{item: {State: state}}}),
 			Visits: 6, Young: rapid.Bool().Draw(t, "young"), RepSeconds: rapid.Float64Range(20, 200).Draw(t, "pace"),
 		}

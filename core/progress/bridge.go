@@ -86,7 +86,7 @@ func BridgeOf(c *catalog.Catalog, ladder string, known []arena.Known, blocks []a
 	if parts > 0 {
 		b.Progress = sum / float64(parts)
 	}
-	for _, n := range l.StandsOn {
+	for _, n := range c.Piers(l) {
 		if step, ok := c.Step(n.Step); ok {
 			b.Piers = append(b.Piers, plank(step, states, blocks, next))
 		}

@@ -161,7 +161,7 @@ func TestFaultyFindingsAreNamed(t *testing.T) {
 		_, err := findings{Findings: []finding{{Key: "a", Speaks: speaks}}}.judging()
 		assert.ErrorContains(t, err, want)
 	}
-	_, err = catalog.New("t", catalog.HouseRules{}, j, nil)
+	_, err = catalog.New("t", catalog.HouseRules{}, j, catalog.Methods{}, nil)
 	require.ErrorContains(t, err, "the bias of body is missing")
 	assert.ErrorContains(t, err, `the mark "++" has no weight`)
 	assert.ErrorContains(t, err, "between 0 and 1")

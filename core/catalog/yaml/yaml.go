@@ -7,6 +7,7 @@ import (
 	"bytes"
 	"cmp"
 	"embed"
+	"errors"
 	"fmt"
 	"io/fs"
 	"strings"
@@ -33,9 +34,9 @@ func Shipped() (*catalog.Catalog, error) {
 	return Read(Version, files)
 }
 
-// Read reads house-rules.yaml, findings.yaml and every other .yaml file at the
-// top of files, a ladder each, in the order of their names, and checks them
-// together.
+// Read reads house-rules.yaml, findings.yaml, methods.yaml and every other
+// .yaml file at the top of files, a ladder each, in the order of their names,
+// and checks them together.
 func Read(version string, files fs.FS) (*catalog.Catalog, error) {
 	names, err := fs.Glob(files, "*.yaml")
 	if err != nil {
@@ -53,9 +54,17 @@ func Read(version string, files fs.FS) (*catalog.Catalog, error) {
 	if err != nil {
 		return nil, fmt.Errorf("%s: %w", findingsFile, err)
 	}
+	var written methods
+	if err := strict(files, methodsFile, &written); err != nil {
+		return nil, err
+	}
+	beside, err := written.methods()
+	if err != nil {
+		return nil, fmt.Errorf("%s: %w", methodsFile, err)
+	}
 	var ladders []catalog.Ladder
 	for _, name := range names {
-		if name == rulesFile || name == findingsFile {
+		if name == rulesFile || name == findingsFile || name == methodsFile {
 			continue
 		}
 		var doc ladder
@@ -68,13 +77,18 @@ func Read(version string, files fs.FS) (*catalog.Catalog, error) {
 		}
 		ladders = append(ladders, l)
 	}
-	return catalog.New(version, catalog.HouseRules(rules), judging, ladders)
+	return catalog.New(version, catalog.HouseRules(rules), judging, beside, ladders)
 }
 
 const (
 	rulesFile    = "house-rules.yaml"
 	findingsFile = "findings.yaml"
+	methodsFile  = "methods.yaml"
 )
+
+// nominalRate is the steps met in a session where a ladder says no other (part
+// 7).
+const nominalRate = 0.8
 
 // strict reads one file and refuses keys it does not know.
 func strict(files fs.FS, name string, into any) error {
@@ -116,6 +130,10 @@ type ladder struct {
 	Narrow   bool            `yaml:"narrow"`
 	Care     horse.Care      `yaml:"care"`
 	Watch    phrase.Slotted  `yaml:"watch"`
+	From     string          `yaml:"stands from"`
+	Helper   phrase.Slotted  `yaml:"helper"`
+	Suits    []horse.WayOut  `yaml:"suits"`
+	Rate     float64         `yaml:"rate"`
 	Steps    []step          `yaml:"steps"`
 }
 
@@ -138,6 +156,12 @@ type step struct {
 	Means    []string          `yaml:"means"`
 	Trailer  bool              `yaml:"trailer"`
 	Bars     bool              `yaml:"bars"`
+	Instead  bool              `yaml:"needs instead of the step before"`
+	Calm     bool              `yaml:"only if fear is unlikely"`
+	First    bool              `yaml:"first rides"`
+	Opens    bool              `yaml:"opens riding"`
+	Before   bool              `yaml:"before every foundation"`
+	Helper   phrase.Slotted    `yaml:"helper"`
 }
 
 // pass is a written pass mark; what it leaves out is the usual one.
@@ -192,6 +216,7 @@ func (doc ladder) ladder(rules catalog.HouseRules) (catalog.Ladder, error) {
 	l := catalog.Ladder{
 		Key: doc.Key, Name: doc.Name, Kind: doc.Kind, For: doc.For, Schools: doc.Schools, Where: doc.Where,
 		Narrow: doc.Narrow, Care: doc.Care, Watch: doc.Watch,
+		From: doc.From, Helper: doc.Helper, Suits: doc.Suits, Rate: cmp.Or(doc.Rate, nominalRate),
 	}
 	var err error
 	if l.StandsOn, err = needs(doc.StandsOn); err != nil {
@@ -212,6 +237,7 @@ func (doc step) step(rules catalog.HouseRules) (catalog.Step, error) {
 		Key: doc.Key, Name: doc.Name, Ask: doc.Ask, Plain: doc.Plain, Release: doc.Release, Watch: doc.Watch,
 		Measures: doc.Measure, Variants: doc.Variants, Blocked: doc.Blocked, Kit: doc.Kit,
 		Link: doc.Link, Tied: doc.Tied, Ridden: doc.Ridden, Means: doc.Means, Trailer: doc.Trailer, Bars: doc.Bars,
+		Instead: doc.Instead, Calm: doc.Calm, First: doc.First, Opens: doc.Opens, Before: doc.Before, Helper: doc.Helper,
 	}
 	if doc.Pass != nil {
 		s.Pass = doc.Pass.pass(s, rules)
@@ -221,92 +247,45 @@ func (doc step) step(rules catalog.HouseRules) (catalog.Step, error) {
 	return s, err
 }
 
-// needs reads "lead.back", "lead.back at level 1" and "load.stand kept".
+// needs reads "lead.back", "lead.back at level 1", "load.stand kept",
+// "lead.back understood" and "zones.hand in zone 2", each perhaps with "when
+// already ridden" or "when not yet ridden".
 func needs(texts []string) ([]catalog.Need, error) {
 	var list []catalog.Need
 	for _, text := range texts {
-		key, rest, _ := strings.Cut(text, " ")
+		said, when, _ := strings.Cut(text, " when ")
+		key, rest, _ := strings.Cut(said, " ")
 		n := catalog.Need{Step: key}
-		switch {
+		err := n.When.UnmarshalText([]byte(when))
+		switch zone, inZone := strings.CutPrefix(rest, "in "); {
 		case rest == "kept":
 			n.Kept = true
+		case rest == "understood":
+			n.Understood = true
+		case inZone:
+			err = errors.Join(err, n.Zone.UnmarshalText([]byte(zone)))
 		case rest != "":
-			if _, err := fmt.Sscanf(rest, "at level %d", &n.Level); err != nil {
-				return nil, fmt.Errorf("a need is a step, \"… at level 3\" or \"… kept\", not %q", text)
-			}
+			_, scanned := fmt.Sscanf(rest, "at level %d", &n.Level)
+			err = errors.Join(err, scanned)
+		}
+		if err != nil {
+			return nil, fmt.Errorf("a need is a step, \"… at level 3\", \"… kept\", \"… understood\" or \"… in zone 2\", perhaps \"when not yet ridden\", not %q", text)
 		}
 		list = append(list, n)
 	}
 	return list, nil
 }
 
-// pass fills the usual pass mark (part 5) and the values up to the last one
-// (part 6): from a quarter of it, rising by at most half; counts by one.
+// pass fills the usual pass mark (part 5) and the values up to the last one.
 func (p pass) pass(s catalog.Step, rules catalog.HouseRules) catalog.Pass {
 	mark := catalog.Pass{
 		Run: cmp.Or(p.Run, rules.PassRun), Level: cmp.Or(p.Level, rules.PassLevel), Arousal: 1,
-		Values: p.Values, Unit: p.Unit, Corrections: p.Corrections,
+		Values: p.Values, Unit: p.Unit, Corrections: p.Corrections, And: p.And,
 	}
 	if p.Last > 0 {
-		byOne := s.Has(catalog.MeasureCount) || s.Has(catalog.MeasureSetting)
-		mark.Values = climb(p.Last, byOne)
+		mark.Values = catalog.Climb(p.Last, s.Has(catalog.MeasureCount) || s.Has(catalog.MeasureSetting))
 	}
-	mark.Text = words(mark, s, p.And)
+	s.Pass = mark
+	mark.Text = s.PassText()
 	return mark
-}
-
-func climb(last int, byOne bool) []int {
-	values := []int{max(last/4, 1)}
-	for v := values[0]; v < last; {
-		if byOne {
-			v++
-		} else {
-			v = min(v+max(v/2, 1), last)
-		}
-		values = append(values, v)
-	}
-	return values
-}
-
-func words(p catalog.Pass, s catalog.Step, and string) string {
-	text := fmt.Sprintf("%d in a row accepted or offered, level %d or less, settled or attentive after", p.Run, p.Level)
-	if n := len(p.Values); n > 0 {
-		switch p.Unit {
-		case "mm":
-			text += fmt.Sprintf(", at %.3g m", float64(p.Values[n-1])/1000)
-		case "s":
-			if s.Has(catalog.MeasureTime) {
-				text += fmt.Sprintf(", in %d s or less", p.Values[n-1])
-			} else {
-				text += fmt.Sprintf(", for %d s", p.Values[n-1])
-			}
-		default:
-			text += fmt.Sprintf(", %d %s", p.Values[n-1], p.Unit)
-		}
-	}
-	if p.Corrections != nil {
-		switch *p.Corrections {
-		case 0:
-			text += ", not corrected"
-		case 1:
-			text += ", corrected at most once"
-		default:
-			text += fmt.Sprintf(", corrected at most %d times", *p.Corrections)
-		}
-	}
-	if and != "" {
-		text += ", " + and
-	}
-	if len(s.Variants) > 0 {
-		text += "; each apart: " + join(s.Variants)
-	}
-	return text
-}
-
-func join(vs []horse.Variant) string {
-	said := make([]string, len(vs))
-	for i, v := range vs {
-		said[i] = v.String()
-	}
-	return strings.Join(said, ", ")
 }

@@ -141,6 +141,8 @@ func TestFaultsAreNamedWithTheirPlace(t *testing.T) {
 	good := "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer], pass: usual}\n"
 	found, err := shipped.ReadFile("shipped/findings.yaml")
 	require.NoError(t, err)
+	beside, err := shipped.ReadFile("shipped/methods.yaml")
+	require.NoError(t, err)
 	for name, test := range map[string]struct{ text, want string }{
 		"key twice":      {head + good + good, "a.one: there are two steps with this key"},
 		"no pass mark":   {head + "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer]}\n", "a.one: a step needs"},
@@ -155,6 +157,7 @@ func TestFaultsAreNamedWithTheirPlace(t *testing.T) {
 			_, err := Read("t", fstest.MapFS{
 				"house-rules.yaml": {Data: []byte(rules)},
 				"findings.yaml":    {Data: found},
+				"methods.yaml":     {Data: beside},
 				"a.yaml":           {Data: []byte(test.text), Mode: fs.ModePerm},
 			})
 			require.ErrorContains(t, err, test.want)

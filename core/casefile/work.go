@@ -1,0 +1,402 @@
+package casefile
+
+import (
+	"maps"
+	"slices"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/clearance"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+	"ivorybridge/core/plan"
+)
+
+// fitting is what fits the catalogue to this horse and its plan.
+func (f File) fitting() catalog.Fitting {
+	fit := catalog.Fitting{Settings: f.in.Choices.Settings, Ladders: []string{f.in.Ladder}}
+	if n := len(f.in.Used); n > 0 {
+		fit.Own = f.in.Used[n-1].Ladders
+	}
+	if f.in.Record.NotYetRidden() {
+		fit.Past = catalog.NotYetRidden
+	}
+	for p := range f.Assessment.Problems {
+		if l, ok := f.ladderOf(p); ok && !f.in.Choices.Goals[p].Later {
+			fit.Ladders = append(fit.Ladders, l.Key)
+		}
+	}
+	return fit
+}
+
+// ladderOf is the ladder that a problem is mended by, as chosen.
+func (f File) ladderOf(p horse.Problem) (catalog.Ladder, bool) {
+	if p == f.in.Problem {
+		return f.shipped.Ladder(f.in.Ladder)
+	}
+	if chosen := f.in.Choices.Goals[p].Ladder; chosen != "" {
+		return f.shipped.Ladder(chosen)
+	}
+	return f.shipped.LadderFor(p)
+}
+
+// unafraid reports whether fear was looked at and is unlikely.
+func (f File) unafraid() bool {
+	for _, c := range f.Problem().Causes {
+		if c.Cause == horse.Fear {
+			return c.Belief.String() == "unlikely" && c.Bound == nil
+		}
+	}
+	return false
+}
+
+// excepted reports whether a lead trainer's exception for a young horse holds:
+// not ended, the body cleared, and the two controls met in hand (part 9).
+func (f File) excepted() bool {
+	x := f.in.Choices.Exception
+	if x == nil || x.Until < f.in.Today {
+		return false
+	}
+	known := arena.States(f.cat, f.in.Days)
+	for _, key := range []string{"control.flex", "control.disengage"} {
+		step, ok := f.cat.Step(key)
+		if !ok || slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool {
+			return !slices.ContainsFunc(known, func(k arena.Known) bool { return k.Ask == a && k.Passed() })
+		}) {
+			return false
+		}
+	}
+	return true
+}
+
+// renewed marks the days before which an own ladder changed a step's measure or
+// pass mark.
+func (f File) renewed(days []arena.Day) []arena.Day {
+	if len(f.in.Used) == 0 {
+		return days
+	}
+	days = slices.Clone(days)
+	was, _ := f.shipped.Fit(catalog.Fitting{})
+	use := func(i int) (*catalog.Catalog, []string) {
+		now, err := f.shipped.Fit(catalog.Fitting{Own: f.in.Used[i].Ladders})
+		if err != nil {
+			return was, nil
+		}
+		return now, catalog.Changed(was, now)
+	}
+	u := 0
+	for i := range days {
+		for ; u < len(f.in.Used) && f.in.Used[u].Since <= days[i].Started; u++ {
+			now, changed := use(u)
+			days[i].Fresh = append(days[i].Fresh, changed...)
+			was = now
+		}
+	}
+	return days
+}
+
+// since lists the steps that changed after the last session: they are at tried
+// until they are worked again.
+func (f File) since() []string {
+	n := len(f.in.Used)
+	if n == 0 || len(f.in.Days) > 0 && f.in.Used[n-1].Since <= f.in.Days[len(f.in.Days)-1].Started {
+		return nil
+	}
+	var before catalog.Fitting
+	for _, u := range f.in.Used[:n-1] {
+		if len(f.in.Days) > 0 && u.Since <= f.in.Days[len(f.in.Days)-1].Started {
+			before.Own = u.Ladders
+		}
+	}
+	was, errWas := f.shipped.Fit(before)
+	now, errNow := f.shipped.Fit(catalog.Fitting{Own: f.in.Used[n-1].Ladders})
+	if errWas != nil || errNow != nil {
+		return nil
+	}
+	return catalog.Changed(was, now)
+}
+
+// fresh puts steps back to tried.
+func fresh(known []arena.Known, steps []string) []arena.Known {
+	known = slices.Clone(known)
+	for i, k := range known {
+		if slices.Contains(steps, k.Step) {
+			known[i] = arena.Known{Ask: k.Ask, State: horse.Tried, Last: k.Last, Understood: k.Understood}
+		}
+	}
+	return known
+}
+
+// goals are the problems that the plan mends: the case's, and the others that
+// the assessment took on, but for those left for later.
+func (f File) goals() []plan.Goal {
+	var goals []plan.Goal
+	for _, p := range slices.SortedFunc(maps.Keys(f.Assessment.Problems), func(a, b horse.Problem) int { return a.Rank() - b.Rank() }) {
+		wanted := f.in.Choices.Goals[p]
+		ladder, ok := f.ladderOf(p)
+		if !ok || wanted.Later && p != f.in.Problem {
+			continue
+		}
+		account := f.Assessment.Problems[p]
+		g := plan.Goal{Problem: p, Ladder: ladder.Key, Until: wanted.Until, By: account.Story.NeededBy, Danger: danger(account, ladder), Reached: account.Baseline.WaysOut}
+		for _, r := range f.Result.Problems {
+			if r.Problem == p && f.Assessed != "" {
+				g.School = r.School
+				if r.Start != nil {
+					g.Start = r.Start.Key
+				}
+			}
+		}
+		if p == f.in.Problem {
+			g.By = f.in.NeededBy
+			if f.in.Choices.By > g.By && g.By != "" {
+				g.By = f.in.Choices.By
+			}
+		}
+		goals = append(goals, g)
+	}
+	return goals
+}
+
+// danger is how dangerous a problem is: what its baseline showed, and at least
+// what its ladder says.
+func danger(a assess.Account, l catalog.Ladder) int {
+	n := l.Care.Rank()
+	for _, w := range a.Baseline.WaysOut {
+		if horse.Dangerous(w) {
+			n += 2
+		}
+	}
+	return n
+}
+
+// planInput is what the plan for some goals is built from.
+func (f File) planInput(goals []plan.Goal) plan.Input {
+	visits := f.in.Visits
+	if visits == 0 {
+		visits = 3
+	}
+	return plan.Input{
+		Today: f.in.Today, Goals: goals, Known: f.Known, Blocks: f.Blocks, RepSeconds: f.repSeconds(),
+		Young: f.in.Record.Young(f.in.Today), Visits: visits, Choices: f.in.Choices, Cleared: f.Cleared, Facts: f.facts(), Work: f.work(),
+	}
+}
+
+// facts gathers what speaks for and against the schools.
+func (f File) facts() plan.Facts {
+	account, base := f.Account(), f.Account().Baseline
+	ways := base.WaysOut
+	facts := plan.Facts{
+		FearLikely: f.mayBeAfraid(), FearUnlikely: f.unafraid(), Arousal: base.Arousal.Int(), DaysToDate: -1,
+		DoneBefore:   account.Story.Successes != nil && *account.Story.Successes > 0,
+		ThrowsItself: slices.Contains(ways, horse.Reared) || slices.Contains(ways, horse.WentOver),
+		Pushy:        slices.Contains(ways, horse.CrowdedIn) || slices.Contains(ways, horse.Bit),
+		Fit:          f.in.Record.Energy.String() == "high",
+		OwnerMay:     len(f.in.Owners) > 0 && len(f.clearing().Held()) == 0,
+	}
+	for _, item := range f.shipped.Judging.RelevantTo(f.in.Problem) {
+		state := f.Assessment.BodyOf(item)
+		facts.Sore = facts.Sore || state == horse.Suspect || state == horse.InTreatment
+	}
+	for _, h := range f.Assessment.Handlers {
+		facts.Unsteady = facts.Unsteady || h.Main && h.Steadiness.String() == "unsteady"
+	}
+	if f.in.NeededBy != "" {
+		facts.DaysToDate = DaysBetween(f.in.Today, f.in.NeededBy)
+	}
+	if hung := f.in.Record.BitHung; !hung.IsZero() {
+		facts.Kit = append(facts.Kit, plan.Extra{Item: "bit hung with " + hung.String(), With: "bridle"})
+	}
+	switch f.in.Record.Food.String() {
+	case "yes":
+		facts.Kit = append(facts.Kit, plan.Extra{Item: "treats"})
+	case "only after standing":
+		facts.Kit = append(facts.Kit, plan.Extra{Item: "treats, only after standing"})
+	}
+	return facts
+}
+
+// work is how it went so far: steps met, those met again counted again, slips,
+// and sessions.
+func (f File) work() plan.Work {
+	w := plan.Work{Sessions: len(f.in.Days), Since: f.Account().Story.Since, CanClear: f.canClear()}
+	for _, v := range f.Visits {
+		for _, l := range f.cat.Ladders {
+			for _, s := range l.Steps {
+				was, is := passed(v.Before, s), passed(v.After, s)
+				switch {
+				case is && !was:
+					w.Met++
+				case was && !is:
+					w.Slips++
+				}
+			}
+		}
+	}
+	return w
+}
+
+func passed(known []arena.Known, s catalog.Step) bool {
+	n := 0
+	for _, k := range known {
+		if k.Step == s.Key && k.Passed() {
+			n++
+		}
+	}
+	return s.Link == "" && n == len(s.Asks())
+}
+
+// canClear reports whether an owner is cleared for homework, or can be.
+func (f File) canClear() bool {
+	return len(f.in.Owners) > 0 && len(f.clearing().Held()) == 0
+}
+
+// clearing is what clearance is judged from.
+func (f File) clearing() clearance.Input {
+	in := clearance.Input{
+		Catalog: f.cat, Persons: f.in.Owners, Days: f.in.Days, Visits: f.Visits, Rehearsals: f.in.Rehearsals,
+		Points: f.Risk.Points, Waits: !f.OwnerHandles(),
+	}
+	for _, c := range f.Problem().Causes {
+		in.Dulled = in.Dulled || c.Cause == horse.Dulled && c.Belief.String() == "likely"
+	}
+	for _, d := range f.in.Days {
+		if len(Events(d)) > 0 {
+			in.Incidents = append(in.Incidents, d.Date)
+		}
+	}
+	return in
+}
+
+// clearances tells how far the owners are with the steps that the horse has
+// met, and with those that they have rehearsed.
+func (f File) clearances() []clearance.State {
+	in := f.clearing()
+	for _, l := range f.cat.Ladders {
+		for _, s := range l.Steps {
+			rehearsed := slices.ContainsFunc(f.in.Rehearsals, func(r clearance.Rehearsal) bool { return r.Step == s.Key })
+			if s.Link == "" && (f.met(s) || rehearsed) {
+				in.Steps = append(in.Steps, s.Key)
+			}
+		}
+	}
+	return clearance.Of(in)
+}
+
+// An Alternative is another way to the case's goal, beside the chosen one.
+type Alternative struct {
+	Ladder  string            `json:"ladder"`
+	Name    phrase.Slotted    `json:"name"`
+	Setting map[string]string `json:"setting,omitempty" doc:"the standing disagreement decided otherwise"`
+	Says    phrase.Slotted    `json:"says,omitempty"`
+	School  horse.School      `json:"school"`
+	Left    int               `json:"left" doc:"steps to go"`
+	Median  int               `json:"median" doc:"expected sessions"`
+	Ridden  int               `json:"ridden" doc:"ridden steps among them"`
+	Barred  int               `json:"barred" doc:"blocked steps among them"`
+	Points  int               `json:"points" doc:"risk points that the place itself adds"`
+	Missing []string          `json:"missing" doc:"foundations that it needs and that are not met"`
+	Helpers []phrase.Slotted  `json:"helpers"`
+	Chosen  bool              `json:"chosen"`
+	Suits   []string          `json:"suits,omitempty" doc:"ways out at baseline that it is made for"`
+}
+
+// Alternatives lists the ladders that serve the case's problem, and the ways of
+// the chosen one, side by side.
+func (f File) Alternatives() []Alternative {
+	list := []Alternative{}
+	for _, l := range f.shipped.LaddersFor(f.in.Problem) {
+		chosen := l.Key == f.in.Ladder
+		list = append(list, f.alternative(l, nil, "", chosen))
+		if !chosen {
+			continue
+		}
+		for _, choice := range f.shipped.Methods.Choices {
+			if !slices.Contains(choice.Ladders, l.Key) {
+				continue
+			}
+			for _, o := range choice.Options {
+				if o.Key == f.in.Choices.Setting(choice).Key || len(o.Moves) == 0 && !f.moves(choice) {
+					continue
+				}
+				list = append(list, f.alternative(l, map[string]string{choice.Key: o.Key}, o.Says, false))
+			}
+		}
+	}
+	return list
+}
+
+// moves reports whether the option chosen of a choice changes its ladder.
+func (f File) moves(c catalog.Choice) bool { return len(f.in.Choices.Setting(c).Moves) > 0 }
+
+func (f File) alternative(l catalog.Ladder, setting map[string]string, says phrase.Slotted, chosen bool) Alternative {
+	a := Alternative{Ladder: l.Key, Name: l.Name, Setting: setting, Says: says, Chosen: chosen, Missing: []string{}, Helpers: []phrase.Slotted{}}
+	other := f
+	other.in.Ladder = l.Key
+	if setting != nil {
+		settings := maps.Clone(f.in.Choices.Settings)
+		if settings == nil {
+			settings = map[string]string{}
+		}
+		maps.Copy(settings, setting)
+		other.in.Choices.Settings = settings
+	}
+	fitting := other.fitting()
+	fitting.Afraid = !f.unafraid()
+	fitted, err := f.shipped.Fit(fitting)
+	if err != nil {
+		return a
+	}
+	goal := plan.Goal{Problem: f.in.Problem, Ladder: l.Key, By: f.in.NeededBy, School: f.Problem().School}
+	for _, g := range f.goals() {
+		if g.Problem == f.in.Problem && g.Ladder == l.Key {
+			goal = g
+		}
+	}
+	if !slices.Contains(l.Schools, goal.School.School) && l.Key != f.in.Ladder {
+		goal.School = assess.School{}
+	}
+	in := other.planInput([]plan.Goal{goal})
+	in.Blocks = assess.AllBlocks(fitted, f.Assessment, f.in.Record, f.in.Today, f.excepted())
+	p, ok := plan.Build(fitted, in)
+	if !ok {
+		return a
+	}
+	if l.Narrow {
+		a.Points = 1
+	}
+	for _, w := range p.Ways {
+		if w.Ladder == l.Key {
+			a.School = w.School
+		}
+	}
+	a.Left, a.Median = p.Forecast[0].Remaining, p.Forecast[0].Median
+	for _, i := range p.Items {
+		step, _ := fitted.Step(i.Step)
+		ladder, _ := fitted.Ladder(i.Ladder)
+		if i.Met || i.Seen {
+			continue
+		}
+		if i.Ridden {
+			a.Ridden++
+		}
+		if i.Blocked != nil {
+			a.Barred++
+		}
+		if ladder.Kind == catalog.Foundation {
+			a.Missing = append(a.Missing, assess.NameOf(fitted, i.Step))
+		}
+		for _, h := range []phrase.Slotted{ladder.Helper, step.Helper} {
+			if h != "" && !slices.Contains(a.Helpers, h) {
+				a.Helpers = append(a.Helpers, h)
+			}
+		}
+	}
+	for _, w := range f.Account().Baseline.WaysOut {
+		if slices.Contains(l.Suits, w) {
+			a.Suits = append(a.Suits, w.String())
+		}
+	}
+	return a
+}

@@ -1,0 +1,145 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+// Choices are what the trainer decides about a plan; what is left empty is as
+// shipped, or as the assessment suggests.
+type Choices struct {
+	Goals     map[horse.Problem]Wanted `json:"goals,omitempty" doc:"what is wanted of a problem; one that is not named is wanted whole"`
+	Schools   map[string]horse.School  `json:"schools,omitempty" doc:"school by ladder"`
+	Settings  map[string]string        `json:"settings,omitempty" doc:"option by standing disagreement (part 4)"`
+	Own       map[string]Used          `json:"own,omitempty" doc:"own ladders used, by the key of the ladder"`
+	PerWeek   *int                     `json:"visits_per_week,omitempty" doc:"visits possible in a week; absent: 2"`
+	Homework  int                      `json:"homework_per_week,omitempty" doc:"homework sessions possible in a week"`
+	By        string                   `json:"by,omitempty" maxLength:"10" doc:"a later date than the case's, as agreed"`
+	Alone     string                   `json:"alone,omitempty" maxLength:"120" doc:"who must be able to do it alone"`
+	Vehicle   string                   `json:"vehicle,omitempty" maxLength:"200" doc:"the trailer, and who brings it"`
+	Cues      map[string]CueText       `json:"cues,omitempty" doc:"this horse's own cues, by their key"`
+	Exception *Exception               `json:"exception,omitempty" doc:"ridden problem work with a young horse, by the lead trainer"`
+}
+
+// Wanted is what is wanted of one problem.
+type Wanted struct {
+	Ladder string `json:"ladder,omitempty" maxLength:"60" doc:"another ladder for the same problem"`
+	Until  string `json:"until,omitempty" maxLength:"60" doc:"the last step of a smaller goal"`
+	Later  bool   `json:"later,omitempty" doc:"not in this plan"`
+}
+
+// Used is a version of an own ladder.
+type Used struct {
+	ID      string `json:"id" maxLength:"36"`
+	Version int64  `json:"version" minimum:"1"`
+}
+
+// CueText is how one cue is given to this horse; what is empty is as shipped.
+type CueText struct {
+	Body   string `json:"body,omitempty" maxLength:"200"`
+	Word   string `json:"word,omitempty" maxLength:"60"`
+	InHand string `json:"in_hand,omitempty" maxLength:"200"`
+	Ridden string `json:"ridden,omitempty" maxLength:"200"`
+}
+
+// Exception lets ridden problem work with a young horse go on for a time.
+type Exception struct {
+	Reason string `json:"reason" maxLength:"500"`
+	Until  string `json:"until" maxLength:"10"`
+	By     string `json:"by,omitempty" maxLength:"120" doc:"the lead trainer's name; set by the server"`
+}
+
+// usualVisits is how many visits a week are planned with where nobody said.
+const usualVisits = 2
+
+// Visits are the visits a week.
+func (c Choices) Visits() int {
+	if c.PerWeek == nil {
+		return usualVisits
+	}
+	return *c.PerWeek
+}
+
+// Setting is the option chosen of a standing disagreement.
+func (c Choices) Setting(one catalog.Choice) catalog.Option {
+	if o, ok := one.Option(c.Settings[one.Key]); ok {
+		return o
+	}
+	o, _ := one.Option(one.Default)
+	return o
+}
+
+// A Fault is a choice that can't be, with its field.
+type Fault struct{ Field, Say string }
+
+// Check lists what can't be chosen.
+func (c Choices) Check(cat *catalog.Catalog, today string) []Fault {
+	var faults []Fault
+	add := func(say, field string, args ...any) { faults = append(faults, Fault{fmt.Sprintf(field, args...), say}) }
+	for _, p := range slices.SortedFunc(maps.Keys(c.Goals), byRank) {
+		w := c.Goals[p]
+		l, ok := cat.Ladder(w.Ladder)
+		if w.Ladder != "" && (!ok || !slices.Contains(l.For, p)) {
+			add("That ladder is not for this problem. Choose one from the list.", "goals.%s.ladder", p)
+		}
+		if s, ok := cat.Step(w.Until); w.Until != "" && (!ok || s.Link != "") {
+			add("That is not a step to end on. Choose one from the list.", "goals.%s.until", p)
+		}
+	}
+	for _, key := range slices.Sorted(maps.Keys(c.Schools)) {
+		if l, ok := cat.Ladder(key); !ok || c.Schools[key].IsZero() || l.Kind == catalog.Foundation && !slices.Contains(l.Schools, c.Schools[key]) {
+			add("That school is not for this ladder. Choose one from the list.", "schools.%s", key)
+		}
+	}
+	for _, key := range slices.Sorted(maps.Keys(c.Settings)) {
+		one, ok := cat.Methods.Choice(key)
+		if _, known := one.Option(c.Settings[key]); !ok || !known {
+			add("That is not one of the ways. Choose one from the list.", "settings.%s", key)
+		}
+	}
+	if n := c.Visits(); n < 0 || n > 14 {
+		add("Give a number of visits a week from 0 to 14.", "visits_per_week")
+	}
+	if c.Homework < 0 || c.Homework > 14 {
+		add("Give a number of homework sessions a week from 0 to 14.", "homework_per_week")
+	}
+	if c.By != "" && !(len(c.By) == 10 && after(c.By, 0) == c.By && c.By >= today) {
+		add("Give a day to come, as year-month-day, or leave it empty.", "by")
+	}
+	if x := c.Exception; x != nil {
+		if strings.TrimSpace(x.Reason) == "" {
+			add("Say why this young horse is ridden all the same.", "exception.reason")
+		}
+		if !(len(x.Until) == 10 && after(x.Until, 0) == x.Until && x.Until >= today) {
+			add("Give the day on which the exception ends, one to come.", "exception.until")
+		}
+	}
+	return faults
+}
+
+func byRank(a, b horse.Problem) int { return cmp.Compare(a.Rank(), b.Rank()) }
+
+// CueCard lists the cues that a plan's steps ask for, with this horse's own
+// words in place of the shipped ones.
+func (c Choices) CueCard(cat *catalog.Catalog, steps []string) []catalog.Cue {
+	cues := []catalog.Cue{}
+	for _, cue := range cat.Methods.Cues {
+		if !slices.ContainsFunc(cue.Steps, func(key string) bool { return slices.Contains(steps, key) }) {
+			continue
+		}
+		own := c.Cues[cue.Key]
+		cue.Body = phrase.Slotted(cmp.Or(own.Body, string(cue.Body)))
+		cue.Word = phrase.Slotted(cmp.Or(own.Word, string(cue.Word)))
+		cue.InHand = phrase.Slotted(cmp.Or(own.InHand, string(cue.InHand)))
+		cue.Ridden = phrase.Slotted(cmp.Or(own.Ridden, string(cue.Ridden)))
+		cues = append(cues, cue)
+	}
+	return cues
+}

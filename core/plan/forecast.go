@@ -1,0 +1,325 @@
+package plan
+
+import (
+	"math/big"
+	"sort"
+	"time"
+
+	"gonum.org/v1/gonum/mathext"
+
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+// Numbers of part 7.
+const (
+	priorSessions  = 3   // what the nominal rate is worth
+	HomeworkWeight = 0.4 // of a session, for a session of homework by a cleared owner
+	enough         = 0.85
+	mostVisits     = 7 // a week
+	farthest       = 3 * 366
+)
+
+// Work is what a forecast is made of: what is left, and how it went so far.
+type Work struct {
+	Today     string  `json:"today" format:"date"`
+	Remaining int     `json:"remaining" minimum:"0" maximum:"1000" doc:"steps to go"`
+	Met       int     `json:"met" minimum:"0" maximum:"100000" doc:"steps met so far, those met again counted again"`
+	Slips     int     `json:"slips" minimum:"0" maximum:"100000"`
+	Sessions  int     `json:"sessions" minimum:"0" maximum:"100000" doc:"sessions so far"`
+	Practised int     `json:"homework_sessions,omitempty" minimum:"0" maximum:"100000" doc:"homework sessions of a cleared owner so far"`
+	Rate      float64 `json:"rate,omitempty" doc:"nominal steps met in a session; 0: the shipped 0.8"`
+	Since     string  `json:"since,omitempty" maxLength:"10" doc:"the habit is there since; empty: not known"`
+	PerWeek   int     `json:"visits_per_week" minimum:"0" maximum:"14"`
+	Homework  int     `json:"homework_per_week,omitempty" minimum:"0" maximum:"14" doc:"homework sessions a week by a cleared owner"`
+	By        string  `json:"by,omitempty" maxLength:"10" doc:"the date needed; empty: none"`
+	CanClear  bool    `json:"can_clear,omitempty" doc:"an owner is cleared for homework, or may be"`
+	Held      []Held  `json:"held,omitempty" doc:"steps of those to go that a fact blocks, in their order"`
+	StepsToGo []Step  `json:"steps,omitempty" doc:"the steps to go in order, for naming a smaller goal"`
+}
+
+// Step names a step.
+type Step struct {
+	Key  string `json:"key"`
+	Name string `json:"name"`
+}
+
+// Held is a step that a fact blocks.
+type Held struct {
+	Place int    `json:"place" minimum:"0" doc:"its place among the steps to go, from 0"`
+	Lifts string `json:"lifts,omitempty" maxLength:"10" doc:"the earliest day it can lift; empty: today"`
+}
+
+// Forecast says how many sessions the work will take, and whether the date
+// will be met (part 7).
+type Forecast struct {
+	Remaining int            `json:"remaining"`
+	Steps     int            `json:"steps_with_slips" doc:"steps to go, slips included"`
+	A         float64        `json:"a" doc:"prior and steps met"`
+	B         float64        `json:"b" doc:"prior and sessions"`
+	Slip      float64        `json:"slip" doc:"chance that a step met slips"`
+	Median    int            `json:"median" doc:"sessions"`
+	Low       int            `json:"low" doc:"sessions at 10 %"`
+	High      int            `json:"high" doc:"sessions at 90 %"`
+	Days      *Days          `json:"days,omitempty" doc:"the days of the same chances, what is blocked waited for; absent: not within three years"`
+	Visits    int            `json:"visits" doc:"visits before the date"`
+	Sessions  float64        `json:"sessions" doc:"visits and homework before the date, in sessions"`
+	Done      float64        `json:"p" doc:"chance that it is done by the date"`
+	Word      string         `json:"word,omitempty" enum:"on course,likely,in doubt,unlikely"`
+	Until     string         `json:"blocked_until,omitempty" doc:"the earliest day the last block can lift"`
+	Says      phrase.Message `json:"says"`
+	Curve     []Chance       `json:"curve" doc:"chance of being done, by days"`
+	Help      []Help         `json:"help" doc:"what would help, where the date is in doubt or worse"`
+}
+
+// Days are the days of the median and of the 80 % interval.
+type Days struct {
+	Low    string `json:"low" format:"date"`
+	Median string `json:"median" format:"date"`
+	High   string `json:"high" format:"date"`
+}
+
+// Chance of being done by a day, at the visits and the homework a week.
+type Chance struct {
+	On   string  `json:"on" format:"date"`
+	Done float64 `json:"p"`
+}
+
+type helps struct{}
+
+func (helps) Words() []string {
+	return []string{"more visits", "owner homework", "smaller goal", "later date"}
+}
+
+// HelpKind says what would help.
+type HelpKind = horse.Word[helps]
+
+// The four kinds of help.
+var (
+	MoreVisits    = HelpKind{}.All()[0]
+	OwnerHomework = HelpKind{}.All()[1]
+	SmallerGoal   = HelpKind{}.All()[2]
+	LaterDate     = HelpKind{}.All()[3]
+)
+
+// Help is something that would help, and by how much.
+type Help struct {
+	Kind     HelpKind       `json:"kind"`
+	PerWeek  int            `json:"visits_per_week,omitempty"`
+	Homework int            `json:"homework_per_week,omitempty"`
+	Steps    int            `json:"steps,omitempty" doc:"steps of the smaller goal"`
+	Until    string         `json:"until,omitempty" doc:"the last step of the smaller goal"`
+	By       string         `json:"by,omitempty" doc:"the later date"`
+	Done     float64        `json:"p"`
+	Word     string         `json:"word"`
+	Says     phrase.Message `json:"says"`
+}
+
+// habitFactor slows the rate with the age of the habit, in days.
+func habitFactor(days int) float64 {
+	switch {
+	case days > 5*365:
+		return 0.5
+	case days > 2*365:
+		return 0.75
+	case days > 91:
+		return 0.85
+	}
+	return 1
+}
+
+func (w Work) rate() float64 {
+	rate := w.Rate
+	if rate <= 0 {
+		rate = nominal
+	}
+	if w.Since != "" {
+		rate *= habitFactor(between(w.Since, w.Today))
+	}
+	return rate
+}
+
+// nominal is the shipped rate r0, steps met in a session.
+const nominal = 0.8
+
+// slip is the chance that a met step slips, as (1 + slips) ÷ (10 + met).
+func (w Work) slip() *big.Rat {
+	return big.NewRat(int64(1+w.Slips), int64(10+w.Met))
+}
+
+// toGo is ⌈steps × (1 + q)⌉, exactly.
+func (w Work) toGo(steps int) int {
+	k := new(big.Rat).Mul(big.NewRat(int64(steps), 1), new(big.Rat).Add(big.NewRat(1, 1), w.slip()))
+	whole, rest := new(big.Int).QuoRem(k.Num(), k.Denom(), new(big.Int))
+	if rest.Sign() > 0 {
+		return int(whole.Int64()) + 1
+	}
+	return int(whole.Int64())
+}
+
+func (w Work) a() float64 { return priorSessions*w.rate() + float64(w.Met) }
+func (w Work) b() float64 {
+	return priorSessions + float64(w.Sessions) + HomeworkWeight*float64(w.Practised)
+}
+
+// atLeast is P(X ≥ k), X the steps met in n sessions: negative binomial with
+// r = a and p = b ÷ (b + n).
+func (w Work) atLeast(k int, n float64) float64 {
+	switch {
+	case k <= 0:
+		return 1
+	case n <= 0:
+		return 0
+	}
+	return mathext.RegIncBeta(float64(k), w.a(), n/(w.b()+n))
+}
+
+// quantile is the least whole number of sessions by which the work is done
+// with chance p.
+func (w Work) quantile(k int, p float64) int {
+	return sort.Search(1<<20, func(n int) bool { return w.atLeast(k, float64(n)) >= p })
+}
+
+// visitsIn is ⌊days × per week ÷ 7⌋.
+func visitsIn(days, perWeek int) int { return max(days, 0) * perWeek / 7 }
+
+func sessionsIn(days, visits, homework int) float64 {
+	return float64(visitsIn(days, visits)) + HomeworkWeight*float64(visitsIn(days, homework))
+}
+
+// doneBy is the chance that the first so many steps are done by a day: with
+// blocked steps among them, the smaller of that of all steps and that of the
+// blocked ones in the sessions after the earliest day that all can lift; 0 if
+// that day is after it.
+func (w Work) doneBy(day string, steps, visits, homework int) float64 {
+	p := w.atLeast(w.toGo(steps), sessionsIn(between(w.Today, day), visits, homework))
+	held, until := w.held(steps)
+	if held == 0 {
+		return p
+	}
+	if until > day {
+		return 0
+	}
+	return min(p, w.atLeast(w.toGo(held), sessionsIn(between(until, day), visits, homework)))
+}
+
+// held counts the blocked ones of the first so many steps, and tells the
+// earliest day by which all can be lifted.
+func (w Work) held(steps int) (n int, until string) {
+	until = w.Today
+	for _, h := range w.Held {
+		if h.Place < steps {
+			n++
+			until = max(until, h.Lifts)
+		}
+	}
+	return n, until
+}
+
+// WordFor says a chance: on course, likely, in doubt, unlikely.
+func WordFor(p float64) string {
+	switch {
+	case p >= enough:
+		return "on course"
+	case p >= 0.6:
+		return "likely"
+	case p >= 0.3:
+		return "in doubt"
+	}
+	return "unlikely"
+}
+
+// Foresee makes the forecast, and where the date is in doubt or worse says
+// what would help.
+func Foresee(w Work) Forecast {
+	k := w.toGo(w.Remaining)
+	slip, _ := w.slip().Float64()
+	f := Forecast{
+		Remaining: w.Remaining, Steps: k, A: w.a(), B: w.b(), Slip: slip,
+		Median: w.quantile(k, 0.5), Low: w.quantile(k, 0.1), High: w.quantile(k, 0.9), Curve: []Chance{}, Help: []Help{},
+	}
+	held, until := w.held(w.Remaining)
+	if held > 0 {
+		f.Until = until
+	}
+	low, okLow := w.dayWhen(0.1)
+	median, okMedian := w.dayWhen(0.5)
+	high, okHigh := w.dayWhen(0.9)
+	if okLow && okMedian && okHigh {
+		f.Days = &Days{Low: low, Median: median, High: high}
+	}
+	w.curve(&f)
+	w.say(&f)
+	return f
+}
+
+// dayWhen is the first day by which the work is done with chance p; false if
+// there is none within three years.
+func (w Work) dayWhen(p float64) (string, bool) {
+	d := sort.Search(farthest, func(d int) bool {
+		return w.doneBy(after(w.Today, d), w.Remaining, w.PerWeek, w.Homework) >= p
+	})
+	return after(w.Today, d), d < farthest
+}
+
+// curvePoints is about how many points the chances are told at.
+const curvePoints = 28
+
+// curve tells the chances day by day to a little beyond the upper end and the
+// date.
+func (w Work) curve(f *Forecast) {
+	if f.Days == nil {
+		return
+	}
+	days := max(between(w.Today, f.Days.High), between(w.Today, w.By))
+	days += max(days/8, 7)
+	for i := range curvePoints + 1 {
+		on := after(w.Today, days*i/curvePoints)
+		f.Curve = append(f.Curve, Chance{On: on, Done: w.doneBy(on, w.Remaining, w.PerWeek, w.Homework)})
+	}
+}
+
+func (w Work) say(f *Forecast) {
+	args := phrase.Args{"n": f.Remaining, "median": f.Median, "low": f.Low, "high": f.High}
+	switch {
+	case w.Remaining == 0:
+		f.Done, f.Word = 1, WordFor(1)
+		f.Says = phrase.Of("forecast.done", nil)
+		return
+	case w.By == "":
+		f.Says = phrase.Of("forecast.no_date", args)
+		return
+	}
+	f.Visits = visitsIn(between(w.Today, w.By), w.PerWeek)
+	f.Sessions = sessionsIn(between(w.Today, w.By), w.PerWeek, w.Homework)
+	f.Done = w.doneBy(w.By, w.Remaining, w.PerWeek, w.Homework)
+	f.Word = WordFor(f.Done)
+	args["by"], args["visits"], args["p"], args["word"] = phrase.Date(w.By), f.Visits, percent(f.Done), f.Word
+	f.Says = phrase.Of("forecast.date", args)
+	if f.Until > w.By {
+		args["until"] = phrase.Date(f.Until)
+		f.Says = phrase.Of("forecast.blocked", args)
+	}
+	if f.Done < 0.6 {
+		f.Help = w.help()
+	}
+}
+
+func percent(p float64) int { return int(100*p + 0.5) }
+
+func between(from, to string) int {
+	a, errA := time.Parse(time.DateOnly, from)
+	b, errB := time.Parse(time.DateOnly, to)
+	if errA != nil || errB != nil {
+		return 0
+	}
+	return int(b.Sub(a).Hours() / 24)
+}
+
+func after(day string, days int) string {
+	from, err := time.Parse(time.DateOnly, day)
+	if err != nil {
+		return day
+	}
+	return from.AddDate(0, 0, days).Format(time.DateOnly)
+}

@@ -1,0 +1,56 @@
+package plan
+
+import (
+	"sort"
+
+	"ivorybridge/core/phrase"
+)
+
+// help searches what would help against the date (part 7): more visits, each
+// number a week up to 7; homework on the days between, if an owner is cleared
+// or can be; the most steps that reach 0.85 by the date; the first later day
+// that reaches it.
+func (w Work) help() []Help {
+	list := []Help{}
+	add := func(h Help, args phrase.Args) {
+		h.Word = WordFor(h.Done)
+		args["p"], args["word"] = percent(h.Done), h.Word
+		h.Says = phrase.Of("help."+h.Kind.String(), args)
+		list = append(list, h)
+	}
+	for n := w.PerWeek + 1; n <= mostVisits; n++ {
+		add(Help{Kind: MoreVisits, PerWeek: n, Done: w.doneBy(w.By, w.Remaining, n, w.Homework)}, phrase.Args{"n": n})
+	}
+	if n := mostVisits - w.PerWeek; w.CanClear && n > w.Homework {
+		add(Help{Kind: OwnerHomework, Homework: n, Done: w.doneBy(w.By, w.Remaining, w.PerWeek, n)}, phrase.Args{"n": n})
+	}
+	if steps := w.smaller(); steps > 0 {
+		h := Help{Kind: SmallerGoal, Steps: steps, Done: w.doneBy(w.By, steps, w.PerWeek, w.Homework)}
+		name := ""
+		if steps <= len(w.StepsToGo) {
+			h.Until, name = w.StepsToGo[steps-1].Key, w.StepsToGo[steps-1].Name
+		}
+		key := phrase.Args{"n": steps, "of": w.Remaining, "until": name}
+		add(h, key)
+	}
+	if day, ok := w.later(); ok {
+		add(Help{Kind: LaterDate, By: day, Done: w.doneBy(day, w.Remaining, w.PerWeek, w.Homework)}, phrase.Args{"by": phrase.Date(day)})
+	}
+	return list
+}
+
+// smaller is the most steps, of those to go, that reach 0.85 by the date; 0 if
+// not one does. The chance falls with every step, so it can be searched.
+func (w Work) smaller() int {
+	return sort.Search(w.Remaining, func(i int) bool {
+		return w.doneBy(w.By, i+1, w.PerWeek, w.Homework) < enough
+	})
+}
+
+// later is the first day after the date that reaches 0.85.
+func (w Work) later() (string, bool) {
+	days := 1 + sort.Search(farthest, func(i int) bool {
+		return w.doneBy(after(w.By, i+1), w.Remaining, w.PerWeek, w.Homework) >= enough
+	})
+	return after(w.By, days), days <= farthest
+}

@@ -1,0 +1,104 @@
+package plan
+
+import (
+	"cmp"
+	"slices"
+
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+// settings reads the choices that change how the plan is built.
+func (b *builder) settings() {
+	const place = "basics place"
+	choice, ok := b.cat.Methods.Choice(place)
+	if !ok || !b.in.Choices.Setting(choice).Warns {
+		return
+	}
+	if b.soft = b.in.Facts.FearUnlikely && b.in.Facts.DoneBefore; !b.soft {
+		b.notes = append(b.notes, phrase.Of("plan.note.place", nil))
+	}
+}
+
+// ordered puts the goals by safety, then date, then ease (the fewest steps to
+// go first).
+func (b *builder) ordered() []Goal {
+	left := func(g Goal) int {
+		n := 0
+		b.walk(g, map[string]bool{}, func(key string) {
+			if !b.met(key) && !b.seen(key) {
+				n++
+			}
+		})
+		return n
+	}
+	goals := slices.Clone(b.in.Goals)
+	ease := map[horse.Problem]int{}
+	for _, g := range goals {
+		ease[g.Problem] = left(g)
+	}
+	b.levels = map[string]int{}
+	const noDate = "9999"
+	slices.SortStableFunc(goals, func(x, y Goal) int {
+		return cmp.Or(
+			cmp.Compare(y.Danger, x.Danger),
+			cmp.Compare(cmp.Or(x.By, noDate), cmp.Or(y.By, noDate)),
+			cmp.Compare(ease[x.Problem], ease[y.Problem]),
+		)
+	})
+	return goals
+}
+
+// order lists the steps of all goals, each after what it stands on, once; and
+// which problems each of them serves.
+func (b *builder) order() ([]string, map[string][]horse.Problem) {
+	var order []string
+	serves := map[string][]horse.Problem{}
+	all := map[string]bool{}
+	for _, g := range b.goals {
+		b.walk(g, map[string]bool{}, func(key string) {
+			serves[key] = append(serves[key], g.Problem)
+			if !all[key] {
+				all[key] = true
+				order = append(order, key)
+			}
+		})
+	}
+	return order, serves
+}
+
+// walk visits the steps of a goal's ladder up to the last one wanted, each
+// after what it stands on.
+func (b *builder) walk(g Goal, seen map[string]bool, visit func(key string)) {
+	var climb func(key string)
+	climb = func(key string) {
+		if seen[key] {
+			return
+		}
+		seen[key] = true
+		for _, n := range b.cat.Needs(key) {
+			step, _ := b.cat.Step(n.Step)
+			if n.Level > 0 && n.Level < step.Pass.Level && (b.levels[n.Step] == 0 || n.Level < b.levels[n.Step]) {
+				b.levels[n.Step] = n.Level
+			}
+			climb(n.Step)
+		}
+		if step, ok := b.cat.Step(key); ok && step.Link == "" {
+			visit(key)
+		}
+	}
+	if _, ok := b.cat.Step(g.Until); ok {
+		climb(g.Until)
+		return
+	}
+	ladder, _ := b.cat.Ladder(g.Ladder)
+	for _, step := range ladder.Steps {
+		if linked, ok := b.cat.Ladder(step.Link); ok {
+			for _, s := range linked.Steps {
+				climb(s.Key)
+			}
+			continue
+		}
+		climb(step.Key)
+	}
+}

@@ -1,0 +1,135 @@
+package plan
+
+import (
+	"slices"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+// Facts are what speaks for or against a way of working (part 4).
+type Facts struct {
+	FearLikely   bool
+	FearUnlikely bool
+	DoneBefore   bool // the horse has done it before
+	Sore         bool // a body item that bears on it is suspect or in treatment
+	Arousal      int  // at baseline
+	ThrowsItself bool // reared or went over
+	Pushy        bool // crowded in, or bit
+	Fit          bool // a horse of high energy
+	Unsteady     bool // the main handler's hands
+	DaysToDate   int  // until the date needed; negative: none
+	OwnerMay     bool // owners may handle, or learn to
+	Kit          []Extra
+}
+
+// Extra is something that a horse's own settings put on the kit list, where
+// the list has what it goes with; empty: always.
+type Extra struct{ Item, With string }
+
+// SchoolOption is a school that a ladder can be worked in.
+type SchoolOption struct {
+	School horse.School     `json:"school"`
+	Usual  bool             `json:"usual,omitempty" doc:"the ladder's usual one"`
+	Named  bool             `json:"named" doc:"the ladder names it"`
+	Avoid  []phrase.Message `json:"avoid" doc:"what speaks against it with this horse now"`
+}
+
+// nearDeadline is how many days before a date there is no time to ask and
+// listen.
+const nearDeadline = 21
+
+// Avoid tells what speaks against a school now.
+func (f Facts) Avoid(s horse.School) []phrase.Message {
+	why := []phrase.Message{}
+	add := func(holds bool, key string) {
+		if holds {
+			why = append(why, phrase.Of("avoid."+key, nil))
+		}
+	}
+	switch s {
+	case horse.BuildAndRelease:
+		add(f.Arousal >= 3, "arousal")
+		add(f.Sore, "sore")
+		add(f.Unsteady, "unsteady")
+	case horse.ReliefPlace:
+		add(f.Fit, "fit")
+		add(f.FearLikely, "afraid")
+	case horse.WaitItOut:
+		add(f.FearLikely, "fear")
+		add(f.ThrowsItself, "throws")
+	case horse.AskAndListen:
+		add(f.Pushy, "pushy")
+		add(f.DaysToDate >= 0 && f.DaysToDate < nearDeadline, "deadline")
+	}
+	return why
+}
+
+// ways lists the ladders of the plan, foundations first, then the goals'.
+func (b *builder) ways(items []Item, order []string) []Way {
+	var foundations, others, goals []string
+	for _, key := range order {
+		step, _ := b.cat.Step(key)
+		ladder, _ := b.cat.Ladder(step.Ladder)
+		into := &others
+		if ladder.Kind == catalog.Foundation {
+			into = &foundations
+		}
+		isGoal := slices.ContainsFunc(b.goals, func(g Goal) bool { return g.Ladder == ladder.Key })
+		if !isGoal && !slices.Contains(*into, ladder.Key) {
+			*into = append(*into, ladder.Key)
+		}
+	}
+	for _, g := range b.goals {
+		goals = append(goals, g.Ladder)
+	}
+	ways := []Way{}
+	for _, key := range slices.Concat(foundations, others, goals) {
+		ways = append(ways, b.way(key, items))
+	}
+	return ways
+}
+
+func (b *builder) way(key string, items []Item) Way {
+	l, _ := b.cat.Ladder(key)
+	w := Way{Ladder: key, Name: l.Name, Kind: l.Kind, School: l.Schools[0], Where: l.Where, Watch: l.Watch, Helper: l.Helper, Options: []SchoolOption{}}
+	w.Why = phrase.Of("plan.school.usual", phrase.Args{"school": w.School.String()})
+	for _, g := range b.goals {
+		if g.Ladder == key {
+			w.Problem, w.Until = g.Problem, g.Until
+			if !g.School.School.IsZero() {
+				w.School, w.Why = g.School.School, g.School.Why
+			}
+		}
+	}
+	suggested := w.School
+	if chosen, ok := b.in.Choices.Schools[key]; ok && !chosen.IsZero() {
+		w.School, w.Chosen = chosen, true
+		w.Why = phrase.Of("plan.school.own", phrase.Args{"school": chosen.String(), "suggested": suggested.String()})
+		if chosen == suggested {
+			w.Why = phrase.Of("plan.school.both", phrase.Args{"school": chosen.String()})
+		}
+	}
+	named := slices.Clone(l.Schools)
+	for _, s := range []horse.School{suggested, w.School} {
+		if !slices.Contains(named, s) {
+			named = append(named, s)
+		}
+	}
+	for _, s := range named {
+		w.Options = append(w.Options, SchoolOption{School: s, Usual: s == l.Schools[0], Named: slices.Contains(l.Schools, s), Avoid: b.in.Facts.Avoid(s)})
+	}
+	for _, i := range items {
+		if i.Ladder != key {
+			continue
+		}
+		if !i.Met && !i.Seen {
+			w.Left++
+		}
+		if i.Blocked != nil {
+			w.Barred++
+		}
+	}
+	return w
+}
