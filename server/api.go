@@ -10,7 +10,10 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/plan"
 )
 
 // apiConfig describes the API: one format, no pages of its own.
@@ -137,6 +140,12 @@ func vocabulary(r huma.Registry) {
 	word(r, assess.Attention{})
 	word(r, assess.Mounting{})
 	word(r, assess.RiderLeg{})
+	word(r, horse.Zone{})
+	word(r, catalog.Past{})
+	word(r, plan.HelpKind{})
+	word(r, clearance.Item{})
+	word(r, clearance.Said{})
+	word(r, clearance.Place{})
 	scale(r, horse.Level{})
 	scale(r, horse.Arousal{})
 	scale(r, horse.Face{})

@@ -141,6 +141,7 @@ type liveArena struct {
 	day   arena.Day
 	input arena.Input
 	rules catalog.HouseRules // as the session pinned them
+	cat   *catalog.Catalog   // fitted to the horse and its plan
 	have  map[string]bool
 }
 
@@ -187,7 +188,7 @@ func (s *Server) fill(ctx context.Context, c caller, l *liveArena, session strin
 	if err != nil {
 		return err
 	}
-	l.day, l.rules = r.days[i], n.Rules
+	l.day, l.rules, l.cat = r.days[i], n.Rules, f.Catalog()
 	l.input = f.Advice(casefile.Begins{
 		Ask: n.Begins, School: n.School, Started: n.StartedAt, Handler: l.day.Handler,
 		Mind: n.Readiness.Handler, Alone: n.Readiness.Alone,
@@ -204,7 +205,7 @@ func (s *Server) fill(ctx context.Context, c caller, l *liveArena, session strin
 func (s *Server) tellArena(c caller, l *liveArena) (Told, error) {
 	in := l.input
 	in.Track, in.Now = l.day.Track, c.now.UnixMilli()
-	advice, beads, err := arena.Watch(s.Catalog, l.rules, in)
+	advice, beads, err := arena.Watch(l.cat, l.rules, in)
 	if err != nil {
 		return Told{}, fmt.Errorf("advising: %w", err)
 	}
@@ -219,21 +220,21 @@ func (s *Server) tellArena(c caller, l *liveArena) (Told, error) {
 }
 
 func (s *Server) log(ctx context.Context, c caller, in *logInput) (Logged, error) {
-	out := Logged{Refused: []RefusedEntry{}}
-	good := make([]arena.Entry, 0, len(in.Body.Entries))
-	for _, e := range in.Body.Entries {
-		if err := e.Check(s.Catalog); err != nil {
-			out.Refused = append(out.Refused, RefusedEntry{ID: e.ID, Say: err.Error() + "."})
-			continue
-		}
-		e.Device = cmp.Or(e.Device, "unnamed")
-		good = append(good, e)
-	}
 	l := s.arenas.of(c.Practice, in.ID)
 	l.mu.Lock()
 	defer l.mu.Unlock()
 	if err := s.fill(ctx, c, l, in.ID); err != nil {
 		return Logged{}, err
+	}
+	out := Logged{Refused: []RefusedEntry{}}
+	good := make([]arena.Entry, 0, len(in.Body.Entries))
+	for _, e := range in.Body.Entries {
+		if err := e.Check(l.cat); err != nil {
+			out.Refused = append(out.Refused, RefusedEntry{ID: e.ID, Say: err.Error() + "."})
+			continue
+		}
+		e.Device = cmp.Or(e.Device, "unnamed")
+		good = append(good, e)
 	}
 	kept, refused, err := s.Store.Append(ctx, c.who(), in.ID, in.Body.SentAt, good)
 	if err != nil {
@@ -284,7 +285,7 @@ func (s *Server) arena(ctx context.Context, c caller, in *sessionInput) (Arena, 
 	view := Arena{
 		ID: n.ID, CaseID: n.CaseID, Horse: HorseRef{r.horse.ID, r.horse.Name}, Yard: r.horse.Yard.Name, Weather: n.Readiness.Weather,
 		DaysOff: before.DaysOff, Date: n.Date, StartedAt: n.StartedAt, Handler: l.day.Handler, Handlers: handlers(c, r), School: n.School,
-		Care: r.file.Risk.Care, Precautions: r.file.Precautions, Asks: s.choices(before.Plan, r), Cards: []Card{},
+		Care: r.file.Risk.Care, Precautions: r.file.Precautions, Asks: askChoices(before.Plan, r), Cards: []Card{},
 		Address: r.horse.Yard.Address, Told: told, Arousals: arousals(), Signs: horse.Sign{}.All(), Stops: horse.Stop{}.All(),
 	}
 	view.Feels = feels()
@@ -299,15 +300,15 @@ func (s *Server) arena(ctx context.Context, c caller, in *sessionInput) (Arena, 
 		view.Handlers = append(view.Handlers, HandlerChoice{ID: view.Handler, Name: names[view.Handler]})
 	}
 	for _, ch := range view.Asks {
-		view.Cards = append(view.Cards, s.card(ch.Ask.Step))
+		view.Cards = append(view.Cards, card(r.file.Catalog(), ch.Ask.Step))
 	}
 	view.Contacts, err = s.contacts(ctx, c, r)
 	return view, err
 }
 
-func (s *Server) card(key string) Card {
-	step, _ := s.Catalog.Step(key)
-	ladder, _ := s.Catalog.Ladder(step.Ladder)
+func card(c *catalog.Catalog, key string) Card {
+	step, _ := c.Step(key)
+	ladder, _ := c.Ladder(step.Ladder)
 	card := Card{
 		Key: key, Name: step.Name, Ladder: ladder.Name, Foundation: ladder.Kind == catalog.Foundation, Ask: step.Ask,
 		Release: step.Release, Watch: step.Watch, Pass: step.Pass.Text, Measures: step.Measures, Unit: step.Pass.Unit,

@@ -194,8 +194,8 @@ func TestAssessmentAndPlanFollowEachOther(t *testing.T) {
 	assert.Empty(t, p.marks(of, "body/hind leg/state", "cleared").Assessment.Result.Blocks)
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "The vet has cleared the leg"}).into(&plan)
 	require.Len(t, plan.Made, 2)
-	assert.Contains(t, plan.Made[0].Lifted, "step in")
-	assert.Empty(t, plan.Made[0].Blocked)
+	require.Len(t, plan.Made[0].Changes, 1)
+	assert.Contains(t, plan.Made[0].Changes[0].Text, "No longer barred: step in")
 }
 
 func TestWhatComesLateOrByAWrongClockIsKeptAndSaid(t *testing.T) {

@@ -3,12 +3,19 @@ package server
 import (
 	"context"
 	"fmt"
+	"maps"
+	"slices"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/casefile"
+	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/plan"
 	"ivorybridge/store"
 )
+
+// planVisits is how many visits a plan lays out.
+const planVisits = 6
 
 // reading is a case with all that was read for it.
 type reading struct {
@@ -17,7 +24,18 @@ type reading struct {
 	assessments []store.Assessment
 	sessions    []store.Session
 	days        []arena.Day
+	rehearsals  []clearance.Rehearsal
+	chosen      []store.Chosen // by the plans, the oldest first
+	used        []casefile.Used
 	file        casefile.File
+}
+
+// choices are those of the newest plan.
+func (r reading) choices() plan.Choices {
+	if n := len(r.chosen); n > 0 {
+		return r.chosen[n-1].Choices
+	}
+	return plan.Choices{}
 }
 
 // read reads a case as of the caller's today.
@@ -42,6 +60,49 @@ func (s *Server) readOf(ctx context.Context, c caller, h store.Horse, kase store
 	if r.sessions, r.days, err = s.Store.Days(ctx, c.Practice, h.ID); err != nil {
 		return reading{}, err
 	}
+	rehearsals, err := s.Store.Rehearsals(ctx, c.Practice, h.ID)
+	if err != nil {
+		return reading{}, err
+	}
+	for _, one := range rehearsals {
+		r.rehearsals = append(r.rehearsals, one.Doc)
+	}
+	if r.chosen, err = s.Store.Choices(ctx, c.Practice, kase.ID); err != nil {
+		return reading{}, err
+	}
+	for _, one := range r.chosen {
+		used, err := s.uses(ctx, c, one)
+		if err != nil {
+			return reading{}, err
+		}
+		r.used = append(r.used, used)
+	}
+	r.file, err = s.judge(c.today(), r, len(r.days))
+	return r, err
+}
+
+// uses reads the own ladders that a plan chose.
+func (s *Server) uses(ctx context.Context, c caller, one store.Chosen) (casefile.Used, error) {
+	used := casefile.Used{Since: one.At}
+	for _, key := range slices.Sorted(maps.Keys(one.Choices.Own)) {
+		u := one.Choices.Own[key]
+		l, err := s.Store.Ladder(ctx, c.Practice, u.ID, u.Version)
+		if err != nil {
+			return used, err
+		}
+		used.Ladders = append(used.Ladders, l.Doc)
+	}
+	return used, nil
+}
+
+// trying is the case as it would be with other choices; nothing is kept.
+func (s *Server) trying(ctx context.Context, c caller, r reading, choices plan.Choices) (reading, error) {
+	one := store.Chosen{At: c.now.UnixMilli(), Choices: choices}
+	used, err := s.uses(ctx, c, one)
+	if err != nil {
+		return r, err
+	}
+	r.chosen, r.used = append(slices.Clone(r.chosen), one), append(slices.Clone(r.used), used)
 	r.file, err = s.judge(c.today(), r, len(r.days))
 	return r, err
 }
@@ -51,6 +112,7 @@ func (s *Server) judge(today string, r reading, n int) (casefile.File, error) {
 	in := casefile.Input{
 		Today: today, Record: r.horse.Record, Ladder: r.kase.Ladder,
 		NeededBy: r.kase.NeededBy, Finished: r.kase.FinishedOn, Days: r.days[:n],
+		Choices: r.choices(), Rehearsals: r.rehearsals, Used: r.used, Visits: planVisits,
 	}
 	if err := in.Problem.UnmarshalText([]byte(r.kase.Problem)); err != nil {
 		return casefile.File{}, fmt.Errorf("reading the case's problem: %w", err)

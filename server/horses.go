@@ -249,7 +249,7 @@ func (s *Server) viewFile(ctx context.Context, c caller, r reading) (File, error
 			return File{}, err
 		}
 		view.Since = doc.Figures
-		view.Beads = arena.Beads(s.Catalog, r.days[n-1], f.Visits[n-1].Before)
+		view.Beads = arena.Beads(f.Catalog(), r.days[n-1], f.Visits[n-1].Before)
 	}
 	return view, err
 }

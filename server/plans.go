@@ -7,7 +7,8 @@ import (
 	"slices"
 	"strings"
 
-	"ivorybridge/core/assess"
+	"ivorybridge/core/casefile"
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
@@ -16,38 +17,68 @@ import (
 
 // Plan is the work to come as it stands today, and the plans that were made.
 type Plan struct {
-	Now       plan.Plan       `json:"now" doc:"computed from the newest plan's choices and all that was logged since"`
-	School    horse.School    `json:"school"`
-	Why       phrase.Message  `json:"why" doc:"why this school"`
-	Suggested *assess.School  `json:"suggested,omitempty" doc:"the school that the assessment suggests, where it is another"`
-	Mismatch  *phrase.Message `json:"mismatch,omitempty" doc:"horse and main handler do not match"`
-	Where     phrase.Slotted  `json:"where" doc:"where the ladder is worked"`
-	Watch     phrase.Slotted  `json:"watch,omitempty"`
-	Made      []PlanMade      `json:"made" doc:"newest first; empty: no plan was made yet"`
-	Advised   bool            `json:"assessed" doc:"an assessment is there to plan from"`
+	Now          plan.Plan              `json:"now" doc:"computed from the choices and all that was logged since"`
+	Choices      plan.Choices           `json:"choices" doc:"of the newest plan, or as tried"`
+	Settings     []Disagreement         `json:"settings" doc:"the standing disagreements that bear on it"`
+	Alternatives []casefile.Alternative `json:"alternatives" doc:"other ways to the case's goal, side by side"`
+	Owns         []OwnLadder            `json:"own_ladders" doc:"the practice's own ladders for what the plan has"`
+	Problems     []ProblemInPlan        `json:"problems" doc:"the problems taken on, in the plan or left for later"`
+	Mismatch     *phrase.Message        `json:"mismatch,omitempty" doc:"horse and main handler do not match"`
+	Safety       phrase.Message         `json:"safety"`
+	Care         horse.Care             `json:"care"`
+	Made         []PlanMade             `json:"made" doc:"newest first; empty: no plan was made yet"`
+	Changed      []phrase.Message       `json:"changed" doc:"what stands otherwise now than in the newest plan"`
+	Assessed     bool                   `json:"assessed" doc:"an assessment is there to plan from"`
+	Young        bool                   `json:"young" doc:"under 3 years or 10 rides"`
+	Lead         bool                   `json:"lead" doc:"the caller is a lead trainer"`
+	By           string                 `json:"by,omitempty" doc:"the date of the case"`
+	Horse        HorseRef               `json:"horse"`
+	Today        string                 `json:"today" format:"date"`
+	Handlers     []HandlerChoice        `json:"owners" doc:"who may be cleared"`
+}
+
+// Disagreement is a standing one (part 4) with what is chosen.
+type Disagreement struct {
+	catalog.Choice
+	Chosen string `json:"chosen"`
+}
+
+// ProblemInPlan is a problem that was taken on.
+type ProblemInPlan struct {
+	Problem horse.Problem  `json:"problem"`
+	Name    phrase.Message `json:"name"`
+	Later   bool           `json:"later"`
+	Main    bool           `json:"main" doc:"the case's own"`
 }
 
 // PlanMade is one version of the plan.
 type PlanMade struct {
-	Number  int64    `json:"number"`
-	On      int64    `json:"on" doc:"ms"`
-	By      string   `json:"by"`
-	Reason  string   `json:"reason"`
-	Added   []string `json:"added" doc:"steps that came in against the version before"`
-	Dropped []string `json:"dropped" doc:"steps that went out"`
-	Blocked []string `json:"blocked" doc:"steps that became blocked"`
-	Lifted  []string `json:"lifted" doc:"steps no longer blocked"`
+	Number  int64            `json:"number"`
+	On      int64            `json:"on" doc:"ms"`
+	By      string           `json:"by"`
+	Reason  string           `json:"reason"`
+	Changes []phrase.Message `json:"changes" doc:"against the version before"`
+	Steps   []string         `json:"steps" doc:"names of the steps it had to do"`
 }
 
 type planInput struct {
 	ID   string `path:"id" format:"uuid"`
 	Body struct {
-		Reason string `json:"reason" minLength:"1" maxLength:"500"`
+		Reason  string        `json:"reason" minLength:"1" maxLength:"500"`
+		Choices *plan.Choices `json:"choices,omitempty" doc:"absent: as they were"`
+	}
+}
+
+type tryInput struct {
+	ID   string `path:"id" format:"uuid"`
+	Body struct {
+		Choices plan.Choices `json:"choices"`
 	}
 }
 
 func (s *Server) planOperations() {
 	operation(s, staff, http.MethodGet, "/api/cases/{id}/plan", "plan", "The plan of a case", s.plan)
+	operation(s, staff, http.MethodPost, "/api/cases/{id}/plan/try", "tryPlan", "The plan as it would be with other choices; nothing is kept", s.tryPlan)
 	operation(s, staff, http.MethodPost, "/api/cases/{id}/plans", "makePlan", "Make the plan anew; the older ones stay", s.makePlan)
 }
 
@@ -59,49 +90,95 @@ func (s *Server) plan(ctx context.Context, c caller, in *caseInput) (Plan, error
 	return s.viewPlan(ctx, c, r)
 }
 
+func (s *Server) tryPlan(ctx context.Context, c caller, in *tryInput) (Plan, error) {
+	r, err := s.read(ctx, c, in.ID)
+	if err != nil {
+		return Plan{}, err
+	}
+	if r, err = s.chosen(ctx, c, r, in.Body.Choices); err != nil {
+		return Plan{}, err
+	}
+	return s.viewPlan(ctx, c, r)
+}
+
+// chosen is the case with other choices, once they are found to be such as can
+// be.
+func (s *Server) chosen(ctx context.Context, c caller, r reading, choices plan.Choices) (reading, error) {
+	if x := choices.Exception; x != nil {
+		was := r.choices().Exception
+		same := was != nil && was.Reason == x.Reason && was.Until == x.Until
+		if !same && c.Role != store.Lead {
+			return r, faulty(FieldProblem{Field: "choices.exception", Say: "Only a lead trainer can let a young horse be ridden all the same. Ask one."})
+		}
+		by := c.Name
+		if same {
+			by = was.By
+		}
+		choices.Exception = &plan.Exception{Reason: strings.TrimSpace(x.Reason), Until: x.Until, By: by}
+	}
+	wrong := faults("choices.", choices.Check(r.file.Catalog(), c.today()))
+	for key, u := range choices.Own {
+		l, err := s.Store.Ladder(ctx, c.Practice, u.ID, u.Version)
+		if err != nil || l.Key != key {
+			wrong = append(wrong, FieldProblem{Field: "choices.own." + key, Say: "That ladder is not here. Choose one from the list."})
+		}
+	}
+	if len(wrong) > 0 {
+		return r, faulty(wrong...)
+	}
+	return s.trying(ctx, c, r, choices)
+}
+
 func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error) {
 	made, err := s.Store.Plans(ctx, c.Practice, r.kase.ID)
 	if err != nil {
 		return Plan{}, err
 	}
-	ladder, _ := s.Catalog.Ladder(r.kase.Ladder)
+	f, choices := r.file, r.choices()
 	view := Plan{
-		Now: r.file.Plan, School: horse.BuildAndRelease, Why: phrase.Of("plan.school.chosen", nil),
-		Where: ladder.Where, Watch: ladder.Watch, Made: []PlanMade{}, Advised: r.file.Assessed != "", Mismatch: r.file.Result.Mismatch,
+		Now: f.Plan, Choices: choices, Settings: []Disagreement{}, Alternatives: f.Alternatives(), Owns: []OwnLadder{}, Problems: []ProblemInPlan{},
+		Mismatch: f.Result.Mismatch, Safety: phrase.Of("safety.plan", nil), Care: f.Risk.Care, Made: []PlanMade{}, Changed: []phrase.Message{},
+		Assessed: f.Assessed != "", Young: r.horse.Record.Young(c.today()), Lead: c.Role == store.Lead, By: r.kase.NeededBy,
+		Horse: HorseRef{r.horse.ID, r.horse.Name}, Today: c.today(), Handlers: []HandlerChoice{},
 	}
-	if suggested := r.file.Problem().School; r.file.Assessed != "" && suggested.School != view.School {
-		view.Suggested = &suggested
+	var ladders []string
+	for _, w := range f.Plan.Ways {
+		ladders = append(ladders, w.Ladder)
+	}
+	for _, one := range f.Catalog().Methods.Choices {
+		if one.BearsOn(ladders) {
+			view.Settings = append(view.Settings, Disagreement{Choice: one, Chosen: choices.Setting(one).Key})
+		}
+	}
+	if view.Owns, err = s.ownLadders(ctx, c, ladders); err != nil {
+		return Plan{}, err
+	}
+	own := f.Problem().Problem
+	for _, p := range (horse.Problem{}).All() {
+		if _, there := f.Assessment.Problems[p]; there {
+			view.Problems = append(view.Problems, ProblemInPlan{Problem: p, Name: problemName(p), Later: choices.Goals[p].Later && p != own, Main: p == own})
+		}
+	}
+	for _, o := range r.horse.Owners {
+		view.Handlers = append(view.Handlers, HandlerChoice{ID: o.ID, Name: o.Name, Owner: true})
 	}
 	for i, p := range made {
-		m := PlanMade{Number: p.Number, On: p.MadeAt, By: p.MadeBy, Reason: p.Reason, Added: []string{}, Dropped: []string{}, Blocked: []string{}, Lifted: []string{}}
+		m := PlanMade{Number: p.Number, On: p.MadeAt, By: p.MadeBy, Reason: p.Reason, Changes: []phrase.Message{}, Steps: []string{}}
 		if i+1 < len(made) {
-			m.against(made[i+1].Doc, p.Doc)
+			m.Changes = plan.Changes(f.Catalog(), madeOf(made[i+1]), madeOf(p))
+		}
+		for _, item := range p.Doc.Items {
+			m.Steps = append(m.Steps, item.Name)
 		}
 		view.Made = append(view.Made, m)
+	}
+	if len(made) > 0 {
+		view.Changed = plan.Changes(f.Catalog(), madeOf(made[0]), plan.Made{Plan: f.Plan, Choices: choices})
 	}
 	return view, nil
 }
 
-// against notes what changed from one version to the next, by step names.
-func (m *PlanMade) against(before, now plan.Plan) {
-	m.Added, m.Dropped = less(now, before, all), less(before, now, all)
-	m.Blocked, m.Lifted = less(now, before, blocked), less(before, now, blocked)
-}
-
-func all(plan.Item) bool       { return true }
-func blocked(i plan.Item) bool { return i.Blocked != nil }
-
-// less names the items of a that are so, and are not so in b.
-func less(a, b plan.Plan, so func(plan.Item) bool) []string {
-	names := []string{}
-	for _, i := range a.Items {
-		same := func(j plan.Item) bool { return j.Step == i.Step && so(j) }
-		if so(i) && !slices.ContainsFunc(b.Items, same) {
-			names = append(names, i.Name)
-		}
-	}
-	return names
-}
+func madeOf(p store.Plan) plan.Made { return plan.Made{Plan: p.Doc, Choices: p.Choices} }
 
 func (s *Server) makePlan(ctx context.Context, c caller, in *planInput) (Plan, error) {
 	reason := strings.TrimSpace(in.Body.Reason)
@@ -112,9 +189,22 @@ func (s *Server) makePlan(ctx context.Context, c caller, in *planInput) (Plan, e
 	if err != nil {
 		return Plan{}, err
 	}
-	p := store.Plan{School: horse.BuildAndRelease.String(), Reason: reason, Catalog: s.Catalog.Version, Doc: r.file.Plan}
+	if in.Body.Choices != nil {
+		if r, err = s.chosen(ctx, c, r, *in.Body.Choices); err != nil {
+			return Plan{}, err
+		}
+	}
+	school := horse.BuildAndRelease
+	if i := slices.IndexFunc(r.file.Plan.Ways, func(w plan.Way) bool { return w.Ladder == r.file.Plan.Ladder }); i >= 0 {
+		school = r.file.Plan.Ways[i].School
+	}
+	p := store.Plan{School: school.String(), Reason: reason, Catalog: r.file.Catalog().Version, Doc: r.file.Plan, Choices: r.choices()}
 	if _, err := s.Store.AddPlan(ctx, c.who(), in.ID, p); err != nil {
 		return Plan{}, fmt.Errorf("keeping the plan: %w", err)
+	}
+	s.arenas.forget() // running sessions are advised by the new plan
+	if r, err = s.read(ctx, c, in.ID); err != nil {
+		return Plan{}, err
 	}
 	return s.viewPlan(ctx, c, r)
 }

@@ -11,7 +11,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 
-	"ivorybridge/core/assess"
 	"ivorybridge/core/horse"
 	"ivorybridge/store"
 )
@@ -99,10 +98,11 @@ func faulty(fields ...FieldProblem) error {
 	return p
 }
 
-func faults(prefix string, list []assess.Fault) []FieldProblem {
+func faults[F ~struct{ Field, Say string }](prefix string, list []F) []FieldProblem {
 	var fields []FieldProblem
 	for _, f := range list {
-		fields = append(fields, FieldProblem{Field: prefix + f.Field, Say: f.Say})
+		one := struct{ Field, Say string }(f)
+		fields = append(fields, FieldProblem{Field: prefix + one.Field, Say: one.Say})
 	}
 	return fields
 }

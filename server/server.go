@@ -102,6 +102,8 @@ func (s *Server) register() {
 	s.horseOperations()
 	s.assessmentOperations()
 	s.planOperations()
+	s.methodOperations()
+	s.clearanceOperations()
 	s.sessionOperations()
 	s.reportOperations()
 	s.letterOperations()

@@ -210,6 +210,12 @@ func validBody(op [2]string) any {
 		return map[string]any{"sent_at": 0, "entries": []any{rep("accepted", 3)}}
 	case last == "plans":
 		return map[string]any{"reason": "why"}
+	case last == "try":
+		return map[string]any{"choices": map[string]any{}}
+	case last == "rehearsals":
+		return map[string]any{"person": uuid.NewString(), "step": "lead.back", "on": "2026-06-01", "place": "person"}
+	case last == "ticks":
+		return map[string]any{"run": "loading", "done": []any{}, "seed": 1}
 	case last == "report":
 		return map[string]any{"version": 0, "edits": map[string]any{}}
 	case last == "reset" || op[0] == http.MethodDelete:
@@ -220,6 +226,8 @@ func validBody(op [2]string) any {
 	switch {
 	case last == "marks":
 		return map[string]any{"sent_at": 0, "marks": []any{aMark("tack/bit", "gag")}}
+	case strings.Contains(op[1], "/ladders/"):
+		return map[string]any{"version": 1, "name": "x"}
 	case strings.Contains(op[1], "/people/"):
 		return map[string]any{"version": 1, "name": "x", "kind": "owner"}
 	case strings.Contains(op[1], "/yards/"):

@@ -11,6 +11,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
@@ -159,11 +160,11 @@ func handlers(c caller, r reading) []HandlerChoice {
 	return list
 }
 
-func (s *Server) choices(p plan.Plan, r reading) []AskChoice {
+func askChoices(p plan.Plan, r reading) []AskChoice {
 	list := []AskChoice{}
 	add := func(key string, item plan.Item) {
-		step, _ := s.Catalog.Step(key)
-		ladder, _ := s.Catalog.Ladder(step.Ladder)
+		step, _ := r.file.Catalog().Step(key)
+		ladder, _ := r.file.Catalog().Ladder(step.Ladder)
 		list = append(list, AskChoice{
 			Ask: step.Asks()[0], Name: step.Name, Ladder: ladder.Name, State: item.State, Open: item.Open,
 			Needs: item.Needs, Blocked: item.Blocked, Lifts: item.Lifts,
@@ -186,7 +187,7 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 	view := Readying{
 		Horse: HorseRef{r.horse.ID, r.horse.Name}, Case: viewCase(r.kase), Yard: r.horse.Yard.Name, Care: r.file.Risk.Care, Points: r.file.Risk.Points,
 		Precautions: r.file.Precautions, Safety: phrase.Of("safety.session", nil), Handlers: handlers(c, r),
-		Asks: s.choices(r.file.Plan, r), DaysOff: r.file.DaysOff, Open: r.open(), Kit: []string{}, Arousals: arousals(),
+		Asks: askChoices(r.file.Plan, r), DaysOff: r.file.DaysOff, Open: r.open(), Kit: []string{}, Arousals: arousals(),
 	}
 	if len(r.file.Plan.Visits) > 0 {
 		view.Kit = r.file.Plan.Visits[0].Kit
@@ -196,7 +197,7 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 
 // verdict asks the gate.
 func (s *Server) verdict(c caller, r reading, ready arena.Readiness) (Verdict, error) {
-	if a := ready.Asked; !a.IsZero() && !s.Catalog.HasAsk(a) {
+	if a := ready.Asked; !a.IsZero() && !r.file.Catalog().HasAsk(a) {
 		return Verdict{}, faulty(FieldProblem{Field: "readiness.ask", Say: "That is not an ask of the catalogue. Choose one from the list."})
 	}
 	gate, ask := r.file.Gate(ready, c.Role == store.Lead)
@@ -204,7 +205,7 @@ func (s *Server) verdict(c caller, r reading, ready arena.Readiness) (Verdict, e
 	if v.Reasons == nil {
 		v.Reasons = []phrase.Message{}
 	}
-	if step, ok := s.Catalog.Step(ask.Step); ok {
+	if step, ok := r.file.Catalog().Step(ask.Step); ok {
 		v.Name, v.Says = step.Name, step.Ask
 	}
 	return v, nil
@@ -247,7 +248,7 @@ func (s *Server) start(ctx context.Context, c caller, in *startInput) (Arena, er
 	}
 	err = s.Store.StartSession(ctx, c.who(), store.Session{
 		ID: b.ID, CaseID: in.ID, HorseID: r.horse.ID, StartedAt: started, Zone: b.Zone, Date: time.UnixMilli(started).In(zone).Format(time.DateOnly),
-		School: horse.BuildAndRelease, Begins: v.Ask, Handler: b.Handler, Readiness: b.Readiness, Catalog: s.Catalog.Version, Rules: s.Catalog.Rules, Core: arena.Version,
+		School: horse.BuildAndRelease, Begins: v.Ask, Handler: b.Handler, Readiness: b.Readiness, Catalog: r.file.Catalog().Version, Rules: s.Catalog.Rules, Core: arena.Version,
 	})
 	if err != nil {
 		return Arena{}, err
@@ -290,10 +291,10 @@ func (s *Server) userNames(ctx context.Context, c caller) (map[string]string, er
 
 func (s *Server) sessionRow(r reading, i int, names map[string]string) SessionRow {
 	day, visit := r.days[i], r.file.Visits[i]
-	beads := arena.Beads(s.Catalog, day, visit.Before)
+	beads := arena.Beads(r.file.Catalog(), day, visit.Before)
 	row := SessionRow{
 		ID: r.sessions[i].ID, Date: day.Date, By: names[r.sessions[i].StartedBy], Reps: progress.Count(beads, nil),
-		Asks: []string{}, Changes: s.changes(visit), Events: []assess.Event{}, Beads: beads,
+		Asks: []string{}, Changes: changes(r.file.Catalog(), visit), Events: []assess.Event{}, Beads: beads,
 	}
 	if beads == nil {
 		row.Beads = []arena.Told{}
@@ -314,7 +315,7 @@ func (s *Server) sessionRow(r reading, i int, names map[string]string) SessionRo
 }
 
 // changes lists the asks that a session brought to another state.
-func (s *Server) changes(v arena.Visit) []StateChange {
+func changes(c *catalog.Catalog, v arena.Visit) []StateChange {
 	was := map[horse.Ask]horse.StepState{}
 	for _, k := range v.Before {
 		was[k.Ask] = k.State
@@ -324,7 +325,7 @@ func (s *Server) changes(v arena.Visit) []StateChange {
 		if was[k.Ask] == k.State {
 			continue
 		}
-		step, _ := s.Catalog.Step(k.Step)
+		step, _ := c.Step(k.Step)
 		ch := StateChange{Name: step.Name, From: was[k.Ask], To: k.State}
 		if ch.From.IsZero() {
 			ch.From = horse.Untried

@@ -15,6 +15,7 @@ type Plan struct {
 	Reason  string
 	Catalog string
 	Doc     plan.Plan
+	Choices plan.Choices
 	MadeBy  string // name; a user's id when adding
 	MadeAt  int64
 }
@@ -32,7 +33,7 @@ func (s *Store) AddPlan(ctx context.Context, who Who, caseID string, p Plan) (in
 		}
 		if err := q.InsertPlan(ctx, sqlc.InsertPlanParams{
 			PracticeID: who.Practice, CaseID: caseID, Number: number, School: p.School, Reason: p.Reason,
-			CatalogVersion: p.Catalog, Doc: doc(p.Doc), MadeBy: who.User, CreatedAt: who.At,
+			CatalogVersion: p.Catalog, Doc: doc(p.Doc), Choices: doc(p.Choices), MadeBy: who.User, CreatedAt: who.At,
 		}); err != nil {
 			return err
 		}
@@ -53,9 +54,36 @@ func (s *Store) Plans(ctx context.Context, practice, caseID string) ([]Plan, err
 		if err != nil {
 			return nil, err
 		}
-		plans = append(plans, Plan{Number: r.Number, School: r.School, Reason: r.Reason, Catalog: r.CatalogVersion, Doc: d, MadeBy: r.MadeBy, MadeAt: r.CreatedAt})
+		c, err := undoc[plan.Choices]("a plan's choices", r.Choices)
+		if err != nil {
+			return nil, err
+		}
+		plans = append(plans, Plan{Number: r.Number, School: r.School, Reason: r.Reason, Catalog: r.CatalogVersion, Doc: d, Choices: c, MadeBy: r.MadeBy, MadeAt: r.CreatedAt})
 	}
 	return plans, nil
+}
+
+// Chosen is what a plan chose, and when it was made (ms).
+type Chosen struct {
+	At      int64
+	Choices plan.Choices
+}
+
+// Choices lists what a case's plans chose, the oldest first.
+func (s *Store) Choices(ctx context.Context, practice, caseID string) ([]Chosen, error) {
+	rows, err := s.read.GetChoices(ctx, sqlc.GetChoicesParams{PracticeID: practice, CaseID: caseID})
+	if err != nil {
+		return nil, reading("the plans' choices", err)
+	}
+	list := make([]Chosen, 0, len(rows))
+	for _, r := range rows {
+		c, err := undoc[plan.Choices]("a plan's choices", r.Choices)
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, Chosen{At: r.CreatedAt, Choices: c})
+	}
+	return list, nil
 }
 
 // Edits are the trainer's wording of a session's report, at a version; none

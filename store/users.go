@@ -15,6 +15,7 @@ type Practice struct {
 	Name  string
 	Zone  string // IANA time zone
 	Words phrase.Words
+	Phone string // the number that owners call; may be empty
 }
 
 // Role of a user.
@@ -42,12 +43,22 @@ type User struct {
 // AddPractice keeps a new practice.
 func (s *Store) AddPractice(ctx context.Context, p Practice, now int64) error {
 	return s.write(ctx, "adding a practice", func(q *sqlc.Queries) error {
-		return q.InsertPractice(ctx, sqlc.InsertPracticeParams{ID: p.ID, Name: p.Name, Zone: p.Zone, Vehicle: p.Words.Vehicle, Sides: p.Words.Sides, CreatedAt: now})
+		return q.InsertPractice(ctx, sqlc.InsertPracticeParams{ID: p.ID, Name: p.Name, Zone: p.Zone, Vehicle: p.Words.Vehicle, Sides: p.Words.Sides, Phone: p.Phone, CreatedAt: now})
+	})
+}
+
+// SetPhone changes the number that owners call.
+func (s *Store) SetPhone(ctx context.Context, who Who, phone string) error {
+	return s.write(ctx, "changing the practice's number", func(q *sqlc.Queries) error {
+		if err := q.UpdatePracticePhone(ctx, sqlc.UpdatePracticePhoneParams{Phone: phone, ID: who.Practice}); err != nil {
+			return err
+		}
+		return who.changed(ctx, q, "number changed", who.Practice)
 	})
 }
 
 func practice(p sqlc.Practice) Practice {
-	return Practice{ID: p.ID, Name: p.Name, Zone: p.Zone, Words: phrase.Words{Vehicle: p.Vehicle, Sides: p.Sides}}
+	return Practice{ID: p.ID, Name: p.Name, Zone: p.Zone, Words: phrase.Words{Vehicle: p.Vehicle, Sides: p.Sides}, Phone: p.Phone}
 }
 
 // Practice reads a practice.

@@ -18,7 +18,10 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/plan"
 	"ivorybridge/demo"
 	"ivorybridge/store"
 )
@@ -49,6 +52,11 @@ func TestTheExampleOfTheRulesAnswersAsDocumented(t *testing.T) {
 	out, err = command(t, docs(t, "assess.json"), "rules", "assess")
 	require.NoError(t, err)
 	assert.JSONEq(t, docs(t, "assessed.json"), out)
+	for in, want := range map[string]string{"plan": "planned", "forecast": "forecasted"} {
+		out, err = command(t, docs(t, in+".json"), "rules", in)
+		require.NoError(t, err)
+		assert.JSONEq(t, docs(t, want+".json"), out, in)
+	}
 }
 
 // The command answers as the handbook's worked case 1 does.
@@ -113,7 +121,7 @@ func TestImpossibleDocumentsAreNamed(t *testing.T) {
 
 // Every key that goes in or comes out, and every word, stands in the document.
 func TestEveryKeyOfTheRulesIsDocumented(t *testing.T) {
-	text := docs(t, "rules.md") + docs(t, "rules-assess.md")
+	text := docs(t, "rules.md") + docs(t, "rules-assess.md") + docs(t, "rules-plan.md")
 	row := regexp.MustCompile("(?m)^\\| `([a-z_]+)` \\| `")
 	documented := map[string]bool{}
 	for _, m := range row.FindAllStringSubmatch(text, -1) {
@@ -143,11 +151,16 @@ func TestEveryKeyOfTheRulesIsDocumented(t *testing.T) {
 	walk(reflect.TypeFor[arena.Advice]())
 	walk(reflect.TypeFor[assessDocument]())
 	walk(reflect.TypeFor[assess.Result]())
+	walk(reflect.TypeFor[planDocument]())
+	walk(reflect.TypeFor[planned]())
+	walk(reflect.TypeFor[forecastDocument]())
+	walk(reflect.TypeFor[plan.Forecast]())
 	words := [][]string{
 		horse.Answer{}.Words(), horse.Sign{}.Words(), horse.WayOut{}.Words(), horse.Flag{}.Words(), horse.Stop{}.Words(),
 		horse.Aid{}.Words(), horse.Held{}.Words(), horse.Release{}.Words(), arena.Action{}.Words(), arena.Kind{}.Words(),
 		horse.Cause{}.Words(), horse.Problem{}.Words(), horse.BodyItem{}.Words(), horse.BodyState{}.Words(), assess.Belief{}.Words(),
 		assess.SwapRun{}.Words(), assess.Setting{}.Words(), assess.Strap{}.Words(), assess.Mounting{}.Words(), assess.EventKind{}.Words(),
+		plan.HelpKind{}.Words(), clearance.Item{}.Words(), clearance.Said{}.Words(), clearance.Place{}.Words(), catalog.Past{}.Words(),
 	}
 	for _, list := range words {
 		for _, w := range list {

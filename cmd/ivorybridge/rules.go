@@ -13,15 +13,20 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
+	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/catalog/yaml"
+	"ivorybridge/core/clearance"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/plan"
 )
 
 // rulebook holds what can be asked with rules NAME.
 var rulebook = map[string]func(*catalog.Catalog, *json.Decoder) (any, error){
-	"advise": adviseRules,
-	"assess": assessRules,
+	"advise":   adviseRules,
+	"assess":   assessRules,
+	"plan":     planRules,
+	"forecast": forecastRules,
 }
 
 func rulesCommand() *cobra.Command {
@@ -115,6 +120,83 @@ func assessRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
 	}
 	phrase.English(doc.Words).Tell(&result)
 	return result, nil
+}
+
+// planDocument is the input of rules plan: all that is known of a case.
+type planDocument struct {
+	casefile.Input
+	Words phrase.Words `json:"words"`
+}
+
+// planned is what rules plan answers.
+type planned struct {
+	plan.Plan
+	Alternatives []casefile.Alternative `json:"alternatives"`
+	Clearance    []clearance.State      `json:"clearance"`
+}
+
+func planRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
+	var doc planDocument
+	if err := decode(dec, &doc); err != nil {
+		return nil, err
+	}
+	if err := doc.check(c); err != nil {
+		return nil, err
+	}
+	f, err := casefile.Read(c, doc.Input)
+	if err != nil {
+		return nil, err
+	}
+	answer := planned{Plan: f.Plan, Alternatives: f.Alternatives(), Clearance: f.Cleared}
+	phrase.English(doc.Words).Tell(&answer)
+	return answer, nil
+}
+
+func (doc planDocument) check(c *catalog.Catalog) error {
+	var said []error
+	for _, f := range doc.Record.Check(doc.Today) {
+		said = append(said, f)
+	}
+	for _, a := range doc.Assessments {
+		for _, f := range a.Doc.Check(c, doc.Today) {
+			said = append(said, f)
+		}
+	}
+	for _, f := range doc.Choices.Check(c, doc.Today) {
+		said = append(said, fmt.Errorf("choices.%s: %s", f.Field, f.Say))
+	}
+	for _, r := range doc.Rehearsals {
+		for _, f := range r.Check(c, doc.Today) {
+			said = append(said, fmt.Errorf("rehearsals.%s: %s", f.Field, f.Say))
+		}
+	}
+	for _, d := range doc.Days {
+		for _, e := range d.Track {
+			if err := e.Check(c); err != nil {
+				said = append(said, fmt.Errorf("days, entry %s: %w", e.ID, err))
+			}
+		}
+	}
+	return errors.Join(said...)
+}
+
+// forecastDocument is the input of rules forecast.
+type forecastDocument struct {
+	plan.Work
+	Words phrase.Words `json:"words"`
+}
+
+func forecastRules(_ *catalog.Catalog, dec *json.Decoder) (any, error) {
+	var doc forecastDocument
+	if err := decode(dec, &doc); err != nil {
+		return nil, err
+	}
+	if err := doc.Work.Check(); err != nil {
+		return nil, err
+	}
+	answer := plan.Foresee(doc.Work)
+	phrase.English(doc.Words).Tell(&answer)
+	return answer, nil
 }
 
 // explain names the place where a document can't be read.

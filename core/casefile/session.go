@@ -144,6 +144,13 @@ func (f File) Gate(r arena.Readiness, lead bool) (arena.Gate, horse.Ask) {
 	if l, _ := f.cat.Ladder(f.in.Ladder); !slices.Contains(l.Schools, horse.BuildAndRelease) {
 		g.Reasons = append(g.Reasons, phrase.Of("gate.school", phrase.Args{"ladder": l.Name, "school": l.Schools[0].String()}))
 	}
+	for _, w := range f.Plan.Ways {
+		if w.Ladder == f.in.Ladder && w.School != horse.BuildAndRelease {
+			if l, _ := f.cat.Ladder(w.Ladder); slices.Contains(l.Schools, horse.BuildAndRelease) {
+				g.Reasons = append(g.Reasons, phrase.Of("gate.planned", phrase.Args{"ladder": w.Name, "school": w.School.String()}))
+			}
+		}
+	}
 	wanted := f.wanted(g)
 	if !r.Asked.IsZero() {
 		wanted, g.Lower, g.Baseline = r.Asked, 0, false

@@ -252,6 +252,9 @@ func (f File) canClear() bool {
 	return len(f.in.Owners) > 0 && len(f.clearing().Held()) == 0
 }
 
+// NobodyCleared says why no owner is cleared at all, if so.
+func (f File) NobodyCleared() []phrase.Message { return f.clearing().Held() }
+
 // clearing is what clearance is judged from.
 func (f File) clearing() clearance.Input {
 	in := clearance.Input{

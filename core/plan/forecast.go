@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"fmt"
+	"math"
 	"math/big"
 	"sort"
 	"time"
@@ -126,6 +128,40 @@ func habitFactor(days int) float64 {
 		return 0.85
 	}
 	return 1
+}
+
+// Check says what can't be in the work of a forecast, or nil.
+func (w Work) Check() error {
+	for _, n := range []struct {
+		name        string
+		got, lo, hi int
+	}{
+		{"remaining", w.Remaining, 0, 1000}, {"met", w.Met, 0, 100_000}, {"slips", w.Slips, 0, 100_000}, {"sessions", w.Sessions, 0, 100_000},
+		{"homework_sessions", w.Practised, 0, 100_000}, {"visits_per_week", w.PerWeek, 0, 14}, {"homework_per_week", w.Homework, 0, 14},
+	} {
+		if n.got < n.lo || n.got > n.hi {
+			return fmt.Errorf("%s is a whole number from %d to %d, not %d", n.name, n.lo, n.hi, n.got)
+		}
+	}
+	dates := map[string]string{"today": w.Today, "by": w.By, "since": w.Since}
+	for _, h := range w.Held {
+		if h.Place < 0 || h.Place >= w.Remaining {
+			return fmt.Errorf("held: place %d is not one of the %d steps to go", h.Place, w.Remaining)
+		}
+		dates["held.lifts "+h.Lifts] = h.Lifts
+	}
+	for name, day := range dates {
+		if day == "" && name != "today" {
+			continue
+		}
+		if _, err := time.Parse(time.DateOnly, day); err != nil {
+			return fmt.Errorf("%s is a date as 2026-05-01, not %q", name, day)
+		}
+	}
+	if w.Rate < 0 || w.Rate > 10 || math.IsNaN(w.Rate) {
+		return fmt.Errorf("rate is the steps met in a session, from 0 to 10, not %v", w.Rate)
+	}
+	return nil
 }
 
 func (w Work) rate() float64 {

@@ -220,10 +220,7 @@ func (b *builder) seen(key string) bool {
 func (b *builder) waitsFor(key string) (names, warns []string) {
 	step, _ := b.cat.Step(key)
 	own, _ := b.cat.Ladder(step.Ladder)
-	for _, n := range b.cat.Needs(key) {
-		if b.meets(n) {
-			continue
-		}
+	for _, n := range b.missing(key) {
 		needed, _ := b.cat.Step(n.Step)
 		ladder, _ := b.cat.Ladder(needed.Ladder)
 		name := assess.NameOf(b.cat, n.Step)
@@ -234,6 +231,23 @@ func (b *builder) waitsFor(key string) (names, warns []string) {
 		names = append(names, name)
 	}
 	return names, warns
+}
+
+// missing lists the needs of a step that are not met. A step that was only
+// seen accepted in the assessment meets a need, but what it stands on itself
+// must be met all the same: basics are not skipped by starting higher.
+func (b *builder) missing(key string) []catalog.Need {
+	var list []catalog.Need
+	for _, n := range b.cat.Needs(key) {
+		if !b.meets(n) {
+			list = append(list, n)
+			continue
+		}
+		if !b.done[n.Step] && b.seen(n.Step) {
+			list = append(list, b.missing(n.Step)...)
+		}
+	}
+	return list
 }
 
 func (b *builder) item(key string) Item {
@@ -274,11 +288,10 @@ func (b *builder) minutes(step catalog.Step) int {
 func (b *builder) homework(p Plan) []Homework {
 	list := []Homework{}
 	for _, s := range b.in.Cleared {
-		step, ok := b.cat.Step(s.Step)
-		if !s.Cleared || !ok || b.blocks[s.Step] != nil || !b.met(s.Step) {
+		if _, ok := b.cat.Step(s.Step); !s.Cleared || !ok || b.blocks[s.Step] != nil || !b.met(s.Step) {
 			continue
 		}
-		list = append(list, Homework{Person: s.Person, Step: s.Step, Name: step.Name})
+		list = append(list, Homework{Person: s.Person, Step: s.Step, Name: assess.NameOf(b.cat, s.Step)})
 	}
 	return list
 }

@@ -3,6 +3,7 @@ package plan
 import (
 	"slices"
 
+	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -66,9 +67,10 @@ func (b *builder) visits(items []Item, n int) []Visit {
 		if owner != nil {
 			left -= owner.Minutes
 		}
+		today := map[string]bool{}
 		blocks := 0
 		for _, kind := range []PartKind{TuneIn, Block, Block} {
-			part, ok := b.part(kind, items, spent, min(block, left))
+			part, ok := b.part(kind, items, spent, today, min(block, left))
 			if !ok {
 				continue
 			}
@@ -97,14 +99,14 @@ func (b *builder) visits(items []Item, n int) []Visit {
 
 // part fills one block: a foundation to tune in, or the next open step. Where
 // no foundation is left to do, tuning in takes a step already met.
-func (b *builder) part(kind PartKind, items []Item, spent map[string]int, minutes int) (Part, bool) {
+func (b *builder) part(kind PartKind, items []Item, spent map[string]int, today map[string]bool, minutes int) (Part, bool) {
 	if minutes < leastMinutes {
 		return Part{}, false
 	}
 	for _, i := range items {
 		step, _ := b.cat.Step(i.Step)
 		ladder, _ := b.cat.Ladder(step.Ladder)
-		if b.done[i.Step] || i.Blocked != nil || b.seen(i.Step) || spent[i.Step] >= b.minutes(step) {
+		if b.done[i.Step] || today[i.Step] || i.Blocked != nil || b.seen(i.Step) || spent[i.Step] >= b.minutes(step) {
 			continue
 		}
 		waits, warns := b.waitsFor(i.Step)
@@ -116,13 +118,14 @@ func (b *builder) part(kind PartKind, items []Item, spent map[string]int, minute
 			m = min(m, tuneMinutes)
 		}
 		spent[i.Step] += m
-		return Part{Kind: kind, Steps: []string{i.Step}, Names: []string{i.Name}, School: b.way(ladder.Key, nil).School, Warns: warns, Minutes: m}, true
+		today[i.Step] = true
+		return Part{Kind: kind, Steps: []string{i.Step}, Names: []string{assess.NameOf(b.cat, i.Step)}, School: b.way(ladder.Key, nil).School, Warns: warns, Minutes: m}, true
 	}
 	if kind != TuneIn {
 		return Part{}, false
 	}
 	if step, ok := b.easy(); ok {
-		return Part{Kind: TuneIn, Steps: []string{step.Key}, Names: []string{step.Name}, School: b.way(step.Ladder, nil).School, Minutes: min(minutes, knownTuneIn)}, true
+		return Part{Kind: TuneIn, Steps: []string{step.Key}, Names: []string{assess.NameOf(b.cat, step.Key)}, School: b.way(step.Ladder, nil).School, Minutes: min(minutes, knownTuneIn)}, true
 	}
 	return Part{}, false
 }
@@ -147,7 +150,7 @@ func (b *builder) easy() (catalog.Step, bool) {
 func (b *builder) easyEnd() Part {
 	p := Part{Kind: EasyEnd, Minutes: easyMinutes}
 	if step, ok := b.easy(); ok && b.met(step.Key) {
-		p.Steps, p.Names = []string{step.Key}, []string{step.Name}
+		p.Steps, p.Names = []string{step.Key}, []string{assess.NameOf(b.cat, step.Key)}
 	}
 	return p
 }
@@ -178,8 +181,7 @@ func (b *builder) ownersPart() *Part {
 	}
 	p.Steps = p.Steps[:min(len(p.Steps), mostRehearsals)]
 	for _, key := range p.Steps {
-		step, _ := b.cat.Step(key)
-		p.Names = append(p.Names, step.Name)
+		p.Names = append(p.Names, assess.NameOf(b.cat, key))
 	}
 	return &p
 }

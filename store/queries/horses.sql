@@ -39,11 +39,3 @@ WHERE practice_id = ? ORDER BY opened_on DESC, id;
 UPDATE cases SET goal = ?, needed_by = ?, finished_on = ?, version = version + 1
 WHERE practice_id = ? AND id = ? AND version = ?;
 
--- name: InsertPlan :exec
-INSERT INTO plans (practice_id, case_id, number, school, reason, catalog_version, doc, made_by, created_at)
-VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
-
--- name: GetPlans :many
-SELECT p.number, p.school, p.reason, p.catalog_version, p.doc, p.created_at, u.name AS made_by FROM plans AS p
-JOIN users AS u ON u.practice_id = p.practice_id AND u.id = p.made_by
-WHERE p.practice_id = ? AND p.case_id = ? ORDER BY p.number DESC;

@@ -1,11 +1,14 @@
 -- name: InsertPractice :exec
-INSERT INTO practices (id, name, zone, vehicle, sides, created_at) VALUES (?, ?, ?, ?, ?, ?);
+INSERT INTO practices (id, name, zone, vehicle, sides, phone, created_at) VALUES (?, ?, ?, ?, ?, ?, ?);
 
 -- name: GetPractice :one
-SELECT id, name, zone, vehicle, sides, created_at FROM practices WHERE id = ?;
+SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices WHERE id = ?;
 
 -- name: GetFirstPractice :one
-SELECT id, name, zone, vehicle, sides, created_at FROM practices ORDER BY created_at, id LIMIT 1;
+SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices ORDER BY created_at, id LIMIT 1;
+
+-- name: UpdatePracticePhone :exec
+UPDATE practices SET phone = ? WHERE id = ?;
 
 -- name: InsertUser :exec
 INSERT INTO users (id, practice_id, name, email, role, password_hash, must_change, active, created_at)

@@ -45,6 +45,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getCasesStmt, err = db.PrepareContext(ctx, getCases); err != nil {
 		return nil, fmt.Errorf("error preparing query GetCases: %w", err)
 	}
+	if q.getChoicesStmt, err = db.PrepareContext(ctx, getChoices); err != nil {
+		return nil, fmt.Errorf("error preparing query GetChoices: %w", err)
+	}
 	if q.getConsentOfHorseStmt, err = db.PrepareContext(ctx, getConsentOfHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query GetConsentOfHorse: %w", err)
 	}
@@ -68,6 +71,15 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getHorsesStmt, err = db.PrepareContext(ctx, getHorses); err != nil {
 		return nil, fmt.Errorf("error preparing query GetHorses: %w", err)
+	}
+	if q.getLadderStmt, err = db.PrepareContext(ctx, getLadder); err != nil {
+		return nil, fmt.Errorf("error preparing query GetLadder: %w", err)
+	}
+	if q.getLaddersStmt, err = db.PrepareContext(ctx, getLadders); err != nil {
+		return nil, fmt.Errorf("error preparing query GetLadders: %w", err)
+	}
+	if q.getLatestLadderStmt, err = db.PrepareContext(ctx, getLatestLadder); err != nil {
+		return nil, fmt.Errorf("error preparing query GetLatestLadder: %w", err)
 	}
 	if q.getLatestReportStmt, err = db.PrepareContext(ctx, getLatestReport); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLatestReport: %w", err)
@@ -93,11 +105,17 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getPhotographsStmt, err = db.PrepareContext(ctx, getPhotographs); err != nil {
 		return nil, fmt.Errorf("error preparing query GetPhotographs: %w", err)
 	}
+	if q.getPlannedWithOwnStmt, err = db.PrepareContext(ctx, getPlannedWithOwn); err != nil {
+		return nil, fmt.Errorf("error preparing query GetPlannedWithOwn: %w", err)
+	}
 	if q.getPlansStmt, err = db.PrepareContext(ctx, getPlans); err != nil {
 		return nil, fmt.Errorf("error preparing query GetPlans: %w", err)
 	}
 	if q.getPracticeStmt, err = db.PrepareContext(ctx, getPractice); err != nil {
 		return nil, fmt.Errorf("error preparing query GetPractice: %w", err)
+	}
+	if q.getRehearsalsStmt, err = db.PrepareContext(ctx, getRehearsals); err != nil {
+		return nil, fmt.Errorf("error preparing query GetRehearsals: %w", err)
 	}
 	if q.getSessionStmt, err = db.PrepareContext(ctx, getSession); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSession: %w", err)
@@ -144,6 +162,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertHorseStmt, err = db.PrepareContext(ctx, insertHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertHorse: %w", err)
 	}
+	if q.insertLadderStmt, err = db.PrepareContext(ctx, insertLadder); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertLadder: %w", err)
+	}
 	if q.insertMarkStmt, err = db.PrepareContext(ctx, insertMark); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertMark: %w", err)
 	}
@@ -161,6 +182,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.insertPracticeStmt, err = db.PrepareContext(ctx, insertPractice); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertPractice: %w", err)
+	}
+	if q.insertRehearsalStmt, err = db.PrepareContext(ctx, insertRehearsal); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertRehearsal: %w", err)
 	}
 	if q.insertReportStmt, err = db.PrepareContext(ctx, insertReport); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertReport: %w", err)
@@ -197,6 +221,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.updatePersonStmt, err = db.PrepareContext(ctx, updatePerson); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdatePerson: %w", err)
+	}
+	if q.updatePracticePhoneStmt, err = db.PrepareContext(ctx, updatePracticePhone); err != nil {
+		return nil, fmt.Errorf("error preparing query UpdatePracticePhone: %w", err)
 	}
 	if q.updateYardStmt, err = db.PrepareContext(ctx, updateYard); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateYard: %w", err)
@@ -244,6 +271,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getCasesStmt: %w", cerr)
 		}
 	}
+	if q.getChoicesStmt != nil {
+		if cerr := q.getChoicesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getChoicesStmt: %w", cerr)
+		}
+	}
 	if q.getConsentOfHorseStmt != nil {
 		if cerr := q.getConsentOfHorseStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getConsentOfHorseStmt: %w", cerr)
@@ -282,6 +314,21 @@ func (q *Queries) Close() error {
 	if q.getHorsesStmt != nil {
 		if cerr := q.getHorsesStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getHorsesStmt: %w", cerr)
+		}
+	}
+	if q.getLadderStmt != nil {
+		if cerr := q.getLadderStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getLadderStmt: %w", cerr)
+		}
+	}
+	if q.getLaddersStmt != nil {
+		if cerr := q.getLaddersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getLaddersStmt: %w", cerr)
+		}
+	}
+	if q.getLatestLadderStmt != nil {
+		if cerr := q.getLatestLadderStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getLatestLadderStmt: %w", cerr)
 		}
 	}
 	if q.getLatestReportStmt != nil {
@@ -324,6 +371,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getPhotographsStmt: %w", cerr)
 		}
 	}
+	if q.getPlannedWithOwnStmt != nil {
+		if cerr := q.getPlannedWithOwnStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getPlannedWithOwnStmt: %w", cerr)
+		}
+	}
 	if q.getPlansStmt != nil {
 		if cerr := q.getPlansStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getPlansStmt: %w", cerr)
@@ -332,6 +384,11 @@ func (q *Queries) Close() error {
 	if q.getPracticeStmt != nil {
 		if cerr := q.getPracticeStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getPracticeStmt: %w", cerr)
+		}
+	}
+	if q.getRehearsalsStmt != nil {
+		if cerr := q.getRehearsalsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getRehearsalsStmt: %w", cerr)
 		}
 	}
 	if q.getSessionStmt != nil {
@@ -409,6 +466,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertHorseStmt: %w", cerr)
 		}
 	}
+	if q.insertLadderStmt != nil {
+		if cerr := q.insertLadderStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertLadderStmt: %w", cerr)
+		}
+	}
 	if q.insertMarkStmt != nil {
 		if cerr := q.insertMarkStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertMarkStmt: %w", cerr)
@@ -437,6 +499,11 @@ func (q *Queries) Close() error {
 	if q.insertPracticeStmt != nil {
 		if cerr := q.insertPracticeStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertPracticeStmt: %w", cerr)
+		}
+	}
+	if q.insertRehearsalStmt != nil {
+		if cerr := q.insertRehearsalStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertRehearsalStmt: %w", cerr)
 		}
 	}
 	if q.insertReportStmt != nil {
@@ -499,6 +566,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing updatePersonStmt: %w", cerr)
 		}
 	}
+	if q.updatePracticePhoneStmt != nil {
+		if cerr := q.updatePracticePhoneStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing updatePracticePhoneStmt: %w", cerr)
+		}
+	}
 	if q.updateYardStmt != nil {
 		if cerr := q.updateYardStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing updateYardStmt: %w", cerr)
@@ -555,6 +627,7 @@ type Queries struct {
 	getAssessmentsStmt       *sql.Stmt
 	getCaseStmt              *sql.Stmt
 	getCasesStmt             *sql.Stmt
+	getChoicesStmt           *sql.Stmt
 	getConsentOfHorseStmt    *sql.Stmt
 	getConsentsStmt          *sql.Stmt
 	getEntriesOfHorseStmt    *sql.Stmt
@@ -563,6 +636,9 @@ type Queries struct {
 	getFirstPracticeStmt     *sql.Stmt
 	getHorseStmt             *sql.Stmt
 	getHorsesStmt            *sql.Stmt
+	getLadderStmt            *sql.Stmt
+	getLaddersStmt           *sql.Stmt
+	getLatestLadderStmt      *sql.Stmt
 	getLatestReportStmt      *sql.Stmt
 	getMarkStmt              *sql.Stmt
 	getMarksStmt             *sql.Stmt
@@ -571,8 +647,10 @@ type Queries struct {
 	getPersonStmt            *sql.Stmt
 	getPhotographStmt        *sql.Stmt
 	getPhotographsStmt       *sql.Stmt
+	getPlannedWithOwnStmt    *sql.Stmt
 	getPlansStmt             *sql.Stmt
 	getPracticeStmt          *sql.Stmt
+	getRehearsalsStmt        *sql.Stmt
 	getSessionStmt           *sql.Stmt
 	getSessionEndedStmt      *sql.Stmt
 	getSessionsOfHorseStmt   *sql.Stmt
@@ -588,12 +666,14 @@ type Queries struct {
 	insertConsentStmt        *sql.Stmt
 	insertEntryStmt          *sql.Stmt
 	insertHorseStmt          *sql.Stmt
+	insertLadderStmt         *sql.Stmt
 	insertMarkStmt           *sql.Stmt
 	insertOwnershipStmt      *sql.Stmt
 	insertPersonStmt         *sql.Stmt
 	insertPhotographStmt     *sql.Stmt
 	insertPlanStmt           *sql.Stmt
 	insertPracticeStmt       *sql.Stmt
+	insertRehearsalStmt      *sql.Stmt
 	insertReportStmt         *sql.Stmt
 	insertSessionStmt        *sql.Stmt
 	insertSignInStmt         *sql.Stmt
@@ -606,6 +686,7 @@ type Queries struct {
 	updateCaseStmt           *sql.Stmt
 	updateHorseStmt          *sql.Stmt
 	updatePersonStmt         *sql.Stmt
+	updatePracticePhoneStmt  *sql.Stmt
 	updateYardStmt           *sql.Stmt
 	withdrawConsentStmt      *sql.Stmt
 }
@@ -621,6 +702,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getAssessmentsStmt:       q.getAssessmentsStmt,
 		getCaseStmt:              q.getCaseStmt,
 		getCasesStmt:             q.getCasesStmt,
+		getChoicesStmt:           q.getChoicesStmt,
 		getConsentOfHorseStmt:    q.getConsentOfHorseStmt,
 		getConsentsStmt:          q.getConsentsStmt,
 		getEntriesOfHorseStmt:    q.getEntriesOfHorseStmt,
@@ -629,6 +711,9 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getFirstPracticeStmt:     q.getFirstPracticeStmt,
 		getHorseStmt:             q.getHorseStmt,
 		getHorsesStmt:            q.getHorsesStmt,
+		getLadderStmt:            q.getLadderStmt,
+		getLaddersStmt:           q.getLaddersStmt,
+		getLatestLadderStmt:      q.getLatestLadderStmt,
 		getLatestReportStmt:      q.getLatestReportStmt,
 		getMarkStmt:              q.getMarkStmt,
 		getMarksStmt:             q.getMarksStmt,
@@ -637,8 +722,10 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getPersonStmt:            q.getPersonStmt,
 		getPhotographStmt:        q.getPhotographStmt,
 		getPhotographsStmt:       q.getPhotographsStmt,
+		getPlannedWithOwnStmt:    q.getPlannedWithOwnStmt,
 		getPlansStmt:             q.getPlansStmt,
 		getPracticeStmt:          q.getPracticeStmt,
+		getRehearsalsStmt:        q.getRehearsalsStmt,
 		getSessionStmt:           q.getSessionStmt,
 		getSessionEndedStmt:      q.getSessionEndedStmt,
 		getSessionsOfHorseStmt:   q.getSessionsOfHorseStmt,
@@ -654,12 +741,14 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertConsentStmt:        q.insertConsentStmt,
 		insertEntryStmt:          q.insertEntryStmt,
 		insertHorseStmt:          q.insertHorseStmt,
+		insertLadderStmt:         q.insertLadderStmt,
 		insertMarkStmt:           q.insertMarkStmt,
 		insertOwnershipStmt:      q.insertOwnershipStmt,
 		insertPersonStmt:         q.insertPersonStmt,
 		insertPhotographStmt:     q.insertPhotographStmt,
 		insertPlanStmt:           q.insertPlanStmt,
 		insertPracticeStmt:       q.insertPracticeStmt,
+		insertRehearsalStmt:      q.insertRehearsalStmt,
 		insertReportStmt:         q.insertReportStmt,
 		insertSessionStmt:        q.insertSessionStmt,
 		insertSignInStmt:         q.insertSignInStmt,
@@ -672,6 +761,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		updateCaseStmt:           q.updateCaseStmt,
 		updateHorseStmt:          q.updateHorseStmt,
 		updatePersonStmt:         q.updatePersonStmt,
+		updatePracticePhoneStmt:  q.updatePracticePhoneStmt,
 		updateYardStmt:           q.updateYardStmt,
 		withdrawConsentStmt:      q.withdrawConsentStmt,
 	}

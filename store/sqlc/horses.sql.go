@@ -223,58 +223,6 @@ func (q *Queries) GetOwners(ctx context.Context, practiceID string) ([]GetOwners
 	return items, nil
 }
 
-const getPlans = `-- name: GetPlans :many
-SELECT p.number, p.school, p.reason, p.catalog_version, p.doc, p.created_at, u.name AS made_by FROM plans AS p
-JOIN users AS u ON u.practice_id = p.practice_id AND u.id = p.made_by
-WHERE p.practice_id = ? AND p.case_id = ? ORDER BY p.number DESC
-`
-
-type GetPlansParams struct {
-	PracticeID string
-	CaseID     string
-}
-
-type GetPlansRow struct {
-	Number         int64
-	School         string
-	Reason         string
-	CatalogVersion string
-	Doc            string
-	CreatedAt      int64
-	MadeBy         string
-}
-
-func (q *Queries) GetPlans(ctx context.Context, arg GetPlansParams) ([]GetPlansRow, error) {
-	rows, err := q.query(ctx, q.getPlansStmt, getPlans, arg.PracticeID, arg.CaseID)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	items := []GetPlansRow{}
-	for rows.Next() {
-		var i GetPlansRow
-		if err := rows.Scan(
-			&i.Number,
-			&i.School,
-			&i.Reason,
-			&i.CatalogVersion,
-			&i.Doc,
-			&i.CreatedAt,
-			&i.MadeBy,
-		); err != nil {
-			return nil, err
-		}
-		items = append(items, i)
-	}
-	if err := rows.Close(); err != nil {
-		return nil, err
-	}
-	if err := rows.Err(); err != nil {
-		return nil, err
-	}
-	return items, nil
-}
-
 const insertCase = `-- name: InsertCase :exec
 INSERT INTO cases (id, practice_id, horse_id, problem, ladder, goal, needed_by, opened_on, created_at)
 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
@@ -349,38 +297,6 @@ func (q *Queries) InsertOwnership(ctx context.Context, arg InsertOwnershipParams
 		arg.HorseID,
 		arg.PersonID,
 		arg.FromDate,
-	)
-	return err
-}
-
-const insertPlan = `-- name: InsertPlan :exec
-INSERT INTO plans (practice_id, case_id, number, school, reason, catalog_version, doc, made_by, created_at)
-VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
-`
-
-type InsertPlanParams struct {
-	PracticeID     string
-	CaseID         string
-	Number         int64
-	School         string
-	Reason         string
-	CatalogVersion string
-	Doc            string
-	MadeBy         string
-	CreatedAt      int64
-}
-
-func (q *Queries) InsertPlan(ctx context.Context, arg InsertPlanParams) error {
-	_, err := q.exec(ctx, q.insertPlanStmt, insertPlan,
-		arg.PracticeID,
-		arg.CaseID,
-		arg.Number,
-		arg.School,
-		arg.Reason,
-		arg.CatalogVersion,
-		arg.Doc,
-		arg.MadeBy,
-		arg.CreatedAt,
 	)
 	return err
 }

@@ -79,6 +79,19 @@ type Horse struct {
 	ArchivedAt sql.NullInt64
 }
 
+type Ladder struct {
+	ID             string
+	PracticeID     string
+	Version        int64
+	Ladder         string
+	Name           string
+	CatalogVersion string
+	Doc            string
+	Reason         string
+	SavedBy        string
+	SavedAt        int64
+}
+
 type Mark struct {
 	ID           string
 	PracticeID   string
@@ -141,6 +154,7 @@ type Plan struct {
 	Doc            string
 	MadeBy         string
 	CreatedAt      int64
+	Choices        string
 }
 
 type Practice struct {
@@ -150,6 +164,19 @@ type Practice struct {
 	Vehicle   string
 	Sides     string
 	CreatedAt int64
+	Phone     string
+}
+
+type Rehearsal struct {
+	ID         string
+	PracticeID string
+	HorseID    string
+	PersonID   string
+	Step       string
+	OnDate     string
+	Doc        string
+	NotedBy    string
+	CreatedAt  int64
 }
 
 type Report struct {

@@ -43,7 +43,7 @@ func (q *Queries) DeleteSignInsOf(ctx context.Context, arg DeleteSignInsOfParams
 }
 
 const getFirstPractice = `-- name: GetFirstPractice :one
-SELECT id, name, zone, vehicle, sides, created_at FROM practices ORDER BY created_at, id LIMIT 1
+SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices ORDER BY created_at, id LIMIT 1
 `
 
 func (q *Queries) GetFirstPractice(ctx context.Context) (Practice, error) {
@@ -56,6 +56,7 @@ func (q *Queries) GetFirstPractice(ctx context.Context) (Practice, error) {
 		&i.Vehicle,
 		&i.Sides,
 		&i.CreatedAt,
+		&i.Phone,
 	)
 	return i, err
 }
@@ -141,7 +142,7 @@ func (q *Queries) GetPerson(ctx context.Context, arg GetPersonParams) (GetPerson
 }
 
 const getPractice = `-- name: GetPractice :one
-SELECT id, name, zone, vehicle, sides, created_at FROM practices WHERE id = ?
+SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices WHERE id = ?
 `
 
 func (q *Queries) GetPractice(ctx context.Context, id string) (Practice, error) {
@@ -154,6 +155,7 @@ func (q *Queries) GetPractice(ctx context.Context, id string) (Practice, error) 
 		&i.Vehicle,
 		&i.Sides,
 		&i.CreatedAt,
+		&i.Phone,
 	)
 	return i, err
 }
@@ -437,7 +439,7 @@ func (q *Queries) InsertPerson(ctx context.Context, arg InsertPersonParams) erro
 }
 
 const insertPractice = `-- name: InsertPractice :exec
-INSERT INTO practices (id, name, zone, vehicle, sides, created_at) VALUES (?, ?, ?, ?, ?, ?)
+INSERT INTO practices (id, name, zone, vehicle, sides, phone, created_at) VALUES (?, ?, ?, ?, ?, ?, ?)
 `
 
 type InsertPracticeParams struct {
@@ -446,6 +448,7 @@ type InsertPracticeParams struct {
 	Zone      string
 	Vehicle   string
 	Sides     string
+	Phone     string
 	CreatedAt int64
 }
 
@@ -456,6 +459,7 @@ func (q *Queries) InsertPractice(ctx context.Context, arg InsertPracticeParams) 
 		arg.Zone,
 		arg.Vehicle,
 		arg.Sides,
+		arg.Phone,
 		arg.CreatedAt,
 	)
 	return err
@@ -614,6 +618,20 @@ func (q *Queries) UpdatePerson(ctx context.Context, arg UpdatePersonParams) (int
 		return 0, err
 	}
 	return result.RowsAffected()
+}
+
+const updatePracticePhone = `-- name: UpdatePracticePhone :exec
+UPDATE practices SET phone = ? WHERE id = ?
+`
+
+type UpdatePracticePhoneParams struct {
+	Phone string
+	ID    string
+}
+
+func (q *Queries) UpdatePracticePhone(ctx context.Context, arg UpdatePracticePhoneParams) error {
+	_, err := q.exec(ctx, q.updatePracticePhoneStmt, updatePracticePhone, arg.Phone, arg.ID)
+	return err
 }
 
 const updateYard = `-- name: UpdateYard :execrows

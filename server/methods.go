@@ -1,0 +1,354 @@
+package server
+
+import (
+	"context"
+	"math/rand/v2"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/google/uuid"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/phrase"
+	"ivorybridge/store"
+)
+
+// Handbook is the whole catalogue, to be read.
+type Handbook struct {
+	Version string            `json:"version"`
+	Ladders []catalog.Ladder  `json:"ladders"`
+	Piers   map[string][]Pier `json:"piers" doc:"what each ladder stands on, by its key"`
+	Needs   map[string][]Pier `json:"needs" doc:"what each step needs, by its key"`
+	Schools []catalog.Method  `json:"schools"`
+	Choices []catalog.Choice  `json:"choices"`
+	Cards   []catalog.Card    `json:"cards"`
+	Cues    []catalog.Cue     `json:"cues"`
+	Owns    []OwnLadder       `json:"own_ladders"`
+	Lead    bool              `json:"lead" doc:"the caller may change own ladders"`
+}
+
+// Pier is a need in words.
+type Pier struct {
+	Step   string         `json:"step"`
+	Ladder string         `json:"ladder"`
+	Name   string         `json:"name"`
+	Says   phrase.Message `json:"says"`
+}
+
+// OwnLadder is a practice's own copy of a ladder, in its newest version.
+type OwnLadder struct {
+	ID      string         `json:"id"`
+	Version int64          `json:"version"`
+	Name    string         `json:"name"`
+	Ladder  string         `json:"ladder" doc:"the ladder it was copied from"`
+	From    string         `json:"from" doc:"version of the catalogue it was copied from"`
+	Reason  string         `json:"reason"`
+	SavedBy string         `json:"saved_by"`
+	SavedAt int64          `json:"saved_at"`
+	Doc     catalog.Ladder `json:"doc"`
+	Changed []string       `json:"changed" doc:"names of steps measured or passed otherwise than as shipped: progress on them begins again at tried"`
+}
+
+// LadderText is what can be changed of an own ladder.
+type LadderText struct {
+	Version int64      `json:"version" minimum:"0" doc:"that was read; 0 for a new copy"`
+	Ladder  string     `json:"ladder,omitempty" maxLength:"60" doc:"key of the ladder to copy, for a new copy"`
+	Name    string     `json:"name" maxLength:"120"`
+	Reason  string     `json:"reason,omitempty" maxLength:"500"`
+	Where   string     `json:"where,omitempty" maxLength:"500"`
+	Watch   string     `json:"watch,omitempty" maxLength:"1000"`
+	Steps   []StepText `json:"steps,omitempty" maxItems:"60" doc:"none: a copy as shipped"`
+}
+
+// StepText is what can be changed of a step; the rest stays as it was shipped.
+type StepText struct {
+	Key         string            `json:"key" maxLength:"60"`
+	Name        string            `json:"name" maxLength:"40"`
+	Ask         string            `json:"ask" maxLength:"500"`
+	Plain       string            `json:"plain" maxLength:"200"`
+	Release     string            `json:"release,omitempty" maxLength:"500"`
+	Watch       string            `json:"watch,omitempty" maxLength:"1000"`
+	Measures    []catalog.Measure `json:"measures,omitempty" maxItems:"3"`
+	Run         int               `json:"run"`
+	Level       int               `json:"level"`
+	Values      []int             `json:"values,omitempty" maxItems:"20"`
+	Unit        string            `json:"unit,omitempty" maxLength:"10"`
+	Corrections *int              `json:"corrections,omitempty"`
+	And         string            `json:"and,omitempty" maxLength:"200"`
+	Needs       []string          `json:"needs,omitempty" maxItems:"10" doc:"further steps it needs, by key"`
+	Kit         []string          `json:"kit,omitempty" maxItems:"20"`
+	Ridden      bool              `json:"ridden,omitempty" doc:"of a new step"`
+}
+
+type ladderInput struct{ Body LadderText }
+
+type ladderChange struct {
+	ID   string `path:"id" format:"uuid"`
+	Body LadderText
+}
+
+type tickInput struct {
+	Key  string `path:"key" maxLength:"60"`
+	Body struct {
+		Run  string   `json:"run" maxLength:"60"`
+		Done []string `json:"done" maxItems:"30" doc:"keys ticked so far, in order"`
+		Tick string   `json:"tick,omitempty" maxLength:"60" doc:"the line to tick; empty: none"`
+		Undo bool     `json:"undo,omitempty" doc:"take the last tick back"`
+		Seed uint64   `json:"seed" doc:"drawn by the device for this run: it draws the stops"`
+	}
+}
+
+// CardNow is where a run of a sequence card stands.
+type CardNow struct {
+	catalog.Ticked
+	Stops []int `json:"stops" doc:"steps back after which to stop on the way out, drawn anew each time"`
+}
+
+func (s *Server) methodOperations() {
+	operation(s, staff, http.MethodGet, "/api/methods", "methods", "The catalogue of methods", s.methods)
+	operation(s, leadsOnly, http.MethodPost, "/api/ladders", "copyLadder", "Copy a ladder, to change it", s.copyLadder)
+	operation(s, leadsOnly, http.MethodPut, "/api/ladders/{id}", "changeLadder", "Keep the next version of an own ladder; plans that use an older one keep it", s.changeLadder)
+	operation(s, staff, http.MethodPost, "/api/sequence-cards/{key}/ticks", "tick", "Tick a line of a sequence card; a wrong order is refused with why", s.tick)
+}
+
+func (s *Server) methods(ctx context.Context, c caller, _ *struct{}) (Handbook, error) {
+	cat, err := s.Catalog.Fit(catalog.Fitting{}) // a copy: answers are said in the practice's words in place
+	if err != nil {
+		return Handbook{}, err
+	}
+	m := cat.Methods
+	h := Handbook{
+		Version: cat.Version, Ladders: cat.Ladders, Piers: map[string][]Pier{}, Needs: map[string][]Pier{}, Schools: slices.Clone(m.Schools),
+		Cues: slices.Clone(m.Cues), Lead: c.Role == store.Lead,
+	}
+	for _, one := range m.Choices {
+		one.Options = slices.Clone(one.Options)
+		h.Choices = append(h.Choices, one)
+	}
+	for _, card := range m.Cards {
+		card.Notes, card.Runs = slices.Clone(card.Notes), slices.Clone(card.Runs)
+		for i := range card.Runs {
+			card.Runs[i].Lines = slices.Clone(card.Runs[i].Lines)
+		}
+		h.Cards = append(h.Cards, card)
+	}
+	for _, l := range cat.Ladders {
+		h.Piers[l.Key] = piers(c.book, s.Catalog, l.StandsOn)
+		for _, step := range l.Steps {
+			h.Needs[step.Key] = piers(c.book, s.Catalog, step.Needs)
+		}
+	}
+	h.Owns, err = s.ownLadders(ctx, c, nil)
+	return h, err
+}
+
+// piers says needs in words. They stand in a map, which the book does not reach
+// into, so they are said here.
+func piers(book phrase.Book, c *catalog.Catalog, needs []catalog.Need) []Pier {
+	list := []Pier{}
+	for _, n := range needs {
+		step, _ := c.Step(n.Step)
+		key := "met"
+		switch {
+		case n.Kept:
+			key = "kept"
+		case n.Understood:
+			key = "understood"
+		case n.Level > 0:
+			key = "level"
+		}
+		says := phrase.Of("need."+key, phrase.Args{"step": n.Step, "level": n.Level})
+		if !n.Zone.IsZero() {
+			says = phrase.Of("need.in", phrase.Args{"need": says, "zone": n.Zone.String()})
+		}
+		if !n.When.IsZero() {
+			says = phrase.Of("need.when."+n.When.String(), phrase.Args{"need": says})
+		}
+		p := Pier{Step: n.Step, Ladder: step.Ladder, Name: step.Name, Says: says}
+		book.Tell(&p)
+		list = append(list, p)
+	}
+	return list
+}
+
+// ownLadders lists the practice's own ladders, of these keys if any are given.
+func (s *Server) ownLadders(ctx context.Context, c caller, keys []string) ([]OwnLadder, error) {
+	kept, err := s.Store.Ladders(ctx, c.Practice)
+	if err != nil {
+		return nil, err
+	}
+	list := []OwnLadder{}
+	for _, l := range kept {
+		if keys == nil || slices.Contains(keys, l.Key) {
+			list = append(list, s.viewLadder(l))
+		}
+	}
+	return list, nil
+}
+
+func (s *Server) viewLadder(l store.Ladder) OwnLadder {
+	view := OwnLadder{ID: l.ID, Version: l.Version, Name: l.Name, Ladder: l.Key, From: l.Catalog, Reason: l.Reason, SavedBy: l.SavedBy, SavedAt: l.SavedAt, Doc: l.Doc, Changed: []string{}}
+	if fitted, err := s.Catalog.Fit(catalog.Fitting{Own: []catalog.Ladder{l.Doc}}); err == nil {
+		for _, key := range catalog.Changed(s.Catalog, fitted) {
+			step, _ := fitted.Step(key)
+			view.Changed = append(view.Changed, step.Name)
+		}
+	}
+	return view
+}
+
+func (s *Server) copyLadder(ctx context.Context, c caller, in *ladderInput) (OwnLadder, error) {
+	in.Body.Version = 0
+	return s.saveLadder(ctx, c, store.Ladder{ID: uuid.NewString(), Key: in.Body.Ladder, Catalog: s.Catalog.Version}, in.Body)
+}
+
+func (s *Server) changeLadder(ctx context.Context, c caller, in *ladderChange) (OwnLadder, error) {
+	kept, err := s.Store.Ladder(ctx, c.Practice, in.ID, 0)
+	if err != nil {
+		return OwnLadder{}, err
+	}
+	return s.saveLadder(ctx, c, kept, in.Body)
+}
+
+func (s *Server) saveLadder(ctx context.Context, c caller, kept store.Ladder, text LadderText) (OwnLadder, error) {
+	shipped, ok := s.Catalog.Ladder(kept.Key)
+	if !ok {
+		return OwnLadder{}, faulty(FieldProblem{Field: "ladder", Say: "There is no such ladder. Choose one from the list."})
+	}
+	name := strings.TrimSpace(text.Name)
+	if name == "" {
+		return OwnLadder{}, faulty(FieldProblem{Field: "name", Say: "Give your ladder a name."})
+	}
+	before := shipped
+	if kept.Version > 0 {
+		before = kept.Doc
+	}
+	next, wrong := edited(shipped, before, text)
+	used, err := s.Store.UsedSteps(ctx, c.Practice, kept.ID)
+	if err != nil {
+		return OwnLadder{}, err
+	}
+	for _, f := range s.Catalog.CheckOwn(next, used) {
+		wrong = append(wrong, placed(next, f))
+	}
+	if len(wrong) > 0 {
+		return OwnLadder{}, faulty(wrong...)
+	}
+	kept.Version, kept.Name, kept.Reason, kept.SavedBy = text.Version, name, strings.TrimSpace(text.Reason), c.ID
+	kept.Doc = next
+	if err := s.Store.SaveLadder(ctx, c.who(), kept); err != nil {
+		return OwnLadder{}, stale(err, func(now any) OwnLadder { return s.viewLadder(now.(store.Ladder)) })
+	}
+	saved, err := s.Store.Ladder(ctx, c.Practice, kept.ID, text.Version+1)
+	return s.viewLadder(saved), err
+}
+
+// placed puts a fault of the catalogue's check at the step it speaks of.
+func placed(l catalog.Ladder, f catalog.Fault) FieldProblem {
+	say := strings.ToUpper(f.Say[:1]) + f.Say[1:] + "."
+	for i, s := range l.Steps {
+		if s.Key == f.Place {
+			return FieldProblem{Field: "steps." + strconv.Itoa(i), Say: f.Place + ": " + say}
+		}
+	}
+	return FieldProblem{Field: "steps", Say: f.Place + ": " + say}
+}
+
+// edited is the ladder as the text has it: each step keeps what the text can't
+// change from the version before.
+func edited(shipped, before catalog.Ladder, text LadderText) (catalog.Ladder, []FieldProblem) {
+	next := before
+	next.Name, next.Own = shipped.Name, nil
+	if text.Steps == nil {
+		return next, nil
+	}
+	next.Where, next.Watch = phrase.Slotted(text.Where), phrase.Slotted(text.Watch)
+	next.Steps = nil
+	var wrong []FieldProblem
+	for i, t := range text.Steps {
+		step := catalog.Step{Key: t.Key, Ridden: t.Ridden}
+		for _, known := range slices.Concat(before.Steps, shipped.Steps) {
+			if known.Key == t.Key {
+				step = known
+				break
+			}
+		}
+		if step.Link != "" {
+			next.Steps = append(next.Steps, step)
+			continue
+		}
+		step.Name, step.Ask, step.Plain = strings.TrimSpace(t.Name), phrase.Slotted(strings.TrimSpace(t.Ask)), phrase.Slotted(strings.TrimSpace(t.Plain))
+		step.Release, step.Watch = phrase.Slotted(t.Release), phrase.Slotted(t.Watch)
+		step.Measures, step.Kit = t.Measures, t.Kit
+		step.Pass = catalog.Pass{Run: t.Run, Level: t.Level, Arousal: 1, Values: t.Values, Unit: t.Unit, Corrections: t.Corrections, And: t.And}
+		if t.Run < 1 || t.Run > 20 || t.Level < 1 || t.Level > 10 {
+			step.Pass.Run = 0 // no pass mark: the check says so
+		} else {
+			step.Pass.Text = step.PassText()
+		}
+		step.Needs = needsOf(step.Needs, t.Needs)
+		if say := doubtful(t); say != "" {
+			wrong = append(wrong, FieldProblem{Field: "steps." + strconv.Itoa(i), Say: t.Key + ": " + say})
+		}
+		next.Steps = append(next.Steps, step)
+	}
+	return next, wrong
+}
+
+// doubtful says what is wrong with the numbers of a step; empty: nothing.
+func doubtful(t StepText) string {
+	falling := len(t.Values) > 1 && t.Values[len(t.Values)-1] < t.Values[0]
+	for i, v := range t.Values {
+		if v < 1 || v > 100_000 {
+			return "Give values from 1 to 100000."
+		}
+		if i > 0 && (!falling && v <= t.Values[i-1] || falling && v >= t.Values[i-1]) {
+			return "The values go up, or for a distance down, one after the other."
+		}
+	}
+	if len(t.Values) > 0 && !slices.Contains([]string{"s", "mm", "steps", "feet", "holes", "times"}, t.Unit) {
+		return "Say what the values count: seconds, steps, feet, holes, times or millimetres."
+	}
+	for _, m := range t.Measures {
+		if !slices.Contains([]catalog.Measure{catalog.MeasureAnswer, catalog.MeasureHold, catalog.MeasureDose, catalog.MeasureCount, catalog.MeasureDistance, catalog.MeasureSetting, catalog.MeasureTime}, m) {
+			return "Choose the measure from the list."
+		}
+	}
+	return ""
+}
+
+// needsOf keeps what is known of needs that stay, and adds plain ones.
+func needsOf(before []catalog.Need, keys []string) []catalog.Need {
+	var list []catalog.Need
+	for _, n := range before {
+		if slices.Contains(keys, n.Step) {
+			list = append(list, n)
+		}
+	}
+	for _, key := range keys {
+		if key = strings.TrimSpace(key); key != "" && !slices.ContainsFunc(list, func(n catalog.Need) bool { return n.Step == key }) {
+			list = append(list, catalog.Need{Step: key})
+		}
+	}
+	return list
+}
+
+func (s *Server) tick(_ context.Context, _ caller, in *tickInput) (CardNow, error) {
+	card, ok := s.Catalog.Methods.Card(in.Key)
+	run, known := card.Run(in.Body.Run)
+	if !ok || !known {
+		return CardNow{}, store.ErrNotFound
+	}
+	now := CardNow{Stops: []int{}}
+	if in.Body.Undo {
+		now.Ticked = run.Untick(in.Body.Done)
+	} else {
+		now.Ticked = run.Tick(in.Body.Done, in.Body.Tick)
+	}
+	if slices.ContainsFunc(run.Lines, func(l catalog.Line) bool { return l.Stops }) {
+		now.Stops = catalog.Stops(rand.New(rand.NewPCG(in.Body.Seed, 1)))
+	}
+	return now, nil
+}
