@@ -70,7 +70,7 @@ func (f *filler) day(ago int) string { return f.now.AddDate(0, 0, -ago).Format(t
 // people adds the practice, its users, yards and the vets.
 func (f *filler) people() error {
 	hash := server.Hash(Password)
-	p := store.Practice{ID: f.who.Practice, Name: Practice, Zone: zone, Words: phrase.Shipped}
+	p := store.Practice{ID: f.who.Practice, Name: Practice, Zone: zone, Words: phrase.Shipped, Phone: "01632 960150"}
 	if err := f.db.AddPractice(f.ctx, p, f.who.At); err != nil {
 		return err
 	}
@@ -132,6 +132,9 @@ func (f *filler) tell(s story) error {
 		t.assessments = []assess.Assessment{doc}
 	}
 	if err := t.sessions(); err != nil {
+		return err
+	}
+	if err := t.rehearse(who); err != nil {
 		return err
 	}
 	if s.again != nil {

@@ -9,19 +9,20 @@ import (
 // A story is one horse of the practice and how its work went. Days count back
 // from the day the demo is made.
 type story struct {
-	name     string
-	yard     string
-	owner    store.Person
-	goal     string
-	neededIn int // days from now; 0: no date
-	takenOn  int // days ago
-	record   func(*filler) assess.Record
-	assessed func(*filler) assess.Assessment
-	again    func(*filler, assess.Assessment) assess.Assessment // assessed again three days ago
-	days     []int                                              // sessions, days ago
-	reps     int                                                // at most in a session; 0: until the advisor ends it
-	finishes bool
-	notes    []string // how the sessions ended, in turn
+	name      string
+	yard      string
+	owner     store.Person
+	goal      string
+	neededIn  int // days from now; 0: no date
+	takenOn   int // days ago
+	record    func(*filler) assess.Record
+	assessed  func(*filler) assess.Assessment
+	again     func(*filler, assess.Assessment) assess.Assessment // assessed again three days ago
+	days      []int                                              // sessions, days ago
+	reps      int                                                // at most in a session; 0: until the advisor ends it
+	finishes  bool
+	notes     []string // how the sessions ended, in turn
+	rehearsed []string // steps that the owner rehearsed, and then did in the last sessions
 
 	// the made-up horse
 	seed   uint64
@@ -98,7 +99,7 @@ func stories() []story {
 // moth is half-way over the bridge.
 func moth() story {
 	return story{
-		name: "Copperfield Moth", yard: "Tarn Side Livery", takenOn: 43, neededIn: 31,
+		name: "Copperfield Moth", yard: "Tarn Side Livery", takenOn: 62, neededIn: 24,
 		owner: store.Person{Kind: "owner", Name: "Ines Calloway", Phone: "01632 960188", Email: "ines@calloway.example"},
 		goal:  "Loads, stands tied and travels with Ines alone",
 		record: func(f *filler) assess.Record {
@@ -130,9 +131,11 @@ func moth() story {
 				"quarters.hind near": basic(4, "accepted"), "quarters.hind off": basic(5, "accepted"),
 			}
 			a.Handlers = map[string]assess.Handler{"ines": {Name: "Ines", Main: true}}
+			a.Problems[horse.Crowding] = crowding()
 			return a
 		},
-		days: []int{40, 37, 34, 30, 27, 23, 16, 13, 9, 2}, reps: 50,
+		days: []int{59, 56, 53, 50, 47, 44, 41, 38, 34, 30, 27, 23, 16, 13, 9, 2}, reps: 50,
+		rehearsed: []string{"lead.forward", "lead.halt", "lead.stand", "lead.back"},
 		notes: []string{
 			"quiet, and let go of her tail for the first time", "stopped on a soft one, with a sigh",
 			"one fright by the lorry, waited, came back well", "both sides light, she looked for the answer",
@@ -141,6 +144,14 @@ func moth() story {
 		},
 		seed: 11, quick: 0.5, heavy: 9, forget: 0.05, way: "turned away", fright: 2,
 	}
+}
+
+// crowding is what else Moth does, and what the plan takes on after the trailer.
+func crowding() assess.Account {
+	a := assess.Account{Story: assess.Story{Description: "Walks into people while they talk at the gate, and rubs her head on them.", Tries: number(20), Successes: number(5)}}
+	began(&a.Story, "gradually", "kept at it")
+	a.Baseline = assess.Baseline{Done: true, Arousal: horse.ArousalOf(1), WaysOut: []horse.WayOut{way("crowded in")}}
+	return a
 }
 
 func basic(level int, answer string) assess.Basic {
@@ -155,7 +166,7 @@ func mothsTack(f *filler) assess.Tack {
 	read(&t.Bit, "direct ring")
 	read(&t.Noseband, "tight")
 	read(&t.Saddle, "fits")
-	trial := assess.Trial{Changed: "noseband two holes looser", Milder: true, Minutes: number(10), Saw: "chewed, head lower", On: f.day(39)}
+	trial := assess.Trial{Changed: "noseband two holes looser", Milder: true, Minutes: number(10), Saw: "chewed, head lower", On: f.day(58)}
 	read(&trial.Verdict, "better")
 	t.Trials["noseband"] = trial
 	return t
@@ -200,6 +211,7 @@ func lantern() story {
 	s.days, s.notes = []int{51, 49, 47, 45, 43, 41, 39, 36, 16}, []string{"quiet to the end", "stood well", "light both ways", "soft, and stopped there", "through the dip", "a sigh", "good on a windy day", "curious", "had lost some of it over the break; stopped on one good one"}
 	s.seed, s.quick, s.forget, s.way, s.fright = 23, 0.55, 0.17, "rushed through", 0
 	s.lost = 9
+	s.rehearsed = nil
 	return s
 }
 
@@ -245,6 +257,7 @@ func button() story {
 			Helpers: number(3), Where: "at the rescue's gate", Description: "Past unknown. Goes as far as the ramp and stands.",
 		}})
 	}
+	s.rehearsed = nil
 	s.days, s.notes = []int{10, 4}, []string{"forward and halt quite willing; no backing", "head down at a touch"}
 	s.seed, s.quick, s.forget, s.fright = 5, 0.34, 0.05, 0
 	return s
@@ -267,7 +280,12 @@ func teasel() story {
 	s.owner = store.Person{Kind: "owner", Name: "Hattie Lumb", Phone: "01632 960129"}
 	s.goal = "Loads, travels and unloads for Hattie alone in under three minutes"
 	s.record = func(f *filler) assess.Record { return record(f, "gelding", 8, 1480, "native pony") }
-	s.days = nil
+	assessed := s.assessed
+	s.assessed = func(f *filler) assess.Assessment {
+		a := assessed(f)
+		return about(a, a.Problems[horse.Loading])
+	}
+	s.rehearsed, s.days = nil, nil
 	for ago := 93; ago > 20; ago -= 3 {
 		s.days = append(s.days, ago)
 	}

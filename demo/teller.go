@@ -7,6 +7,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
+	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
 	"ivorybridge/store"
 )
@@ -157,19 +158,39 @@ func (s *telling) run(note string) error {
 			break
 		}
 	}
+	s.ownersTurn()
 	s.at += 20_000
 	s.add(arena.Entry{Kind: arena.KindEnd, Note: note})
 	return nil
 }
 
+// ownersTurn gives the owner the rope in the last sessions, for steps that are
+// rehearsed and kept: three goes at each, on the horse, watched.
+func (s *telling) ownersTurn() {
+	if s.session < len(s.story.days)-1 {
+		return
+	}
+	for _, key := range s.rehearsed {
+		step, _ := s.cat.Step(key)
+		a := step.Asks()[0]
+		s.change(a)
+		for range 3 {
+			s.rep(a, step.Last(), false)
+			last := &s.today.Track[len(s.today.Track)-1]
+			last.Rep.Handler = s.ownerID
+		}
+	}
+}
+
 func (s *telling) checkMet() {
 	n := 0
 	for _, k := range s.file.Known {
-		if k.State != horse.Met || n >= 8 {
+		step, _ := s.cat.Step(k.Step)
+		lost := s.session == s.lost && k.State == horse.Kept && step.Ladder == s.file.Bridge.Ladder
+		if k.State != horse.Met && !lost || n >= 8 {
 			continue
 		}
 		n++
-		step, _ := s.cat.Step(k.Step)
 		s.change(k.Ask)
 		s.rep(k.Ask, step.Last(), false)
 		s.rep(k.Ask, step.Last(), false)
@@ -230,4 +251,22 @@ func (s *telling) goOn() bool {
 		}
 	}
 	return false
+}
+
+// rehearse writes down what the owner practised on a person: one step with a
+// hand that is lighter than it means to be.
+func (t *teller) rehearse(who store.Who) error {
+	for i, key := range t.rehearsed {
+		r := clearance.Rehearsal{
+			Person: t.ownerID, Step: key, On: t.day(t.story.days[len(t.story.days)-1] + 7), Place: clearance.OnAPerson,
+			Items: map[clearance.Item]clearance.Said{}, Tries: []clearance.Try{{Meant: horse.LevelOf(3), Felt: horse.LevelOf(2)}, {Meant: horse.LevelOf(5), Felt: horse.LevelOf(4 - i%2)}},
+		}
+		for _, item := range (clearance.Item{}).All() {
+			r.Items[item] = clearance.Yes
+		}
+		if err := t.db.AddRehearsal(t.ctx, who, store.Rehearsal{ID: t.id(), HorseID: t.horseID, Doc: r}); err != nil {
+			return err
+		}
+	}
+	return nil
 }

@@ -6,6 +6,7 @@ import (
 	"maps"
 	"slices"
 
+	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -149,16 +150,16 @@ func (d *differ) items(before, now Plan) {
 	dropped := []string{}
 	for _, i := range gone {
 		if slices.Contains(now.Done, i.Step) {
-			kept = append(kept, i.Name)
+			kept = append(kept, assess.NameOf(d.cat, i.Step))
 		} else {
-			dropped = append(dropped, i.Name)
+			dropped = append(dropped, assess.NameOf(d.cat, i.Step))
 		}
 	}
 	list("done", kept)
 	list("dropped", dropped)
-	list("added", names(less(now, before, all, all)))
-	list("blocked", names(both(now, before, blocked, free)))
-	list("lifted", names(both(now, before, free, blocked)))
+	list("added", d.names(less(now, before, all, all)))
+	list("blocked", d.names(both(now, before, blocked, free)))
+	list("lifted", d.names(both(now, before, free, blocked)))
 }
 
 // less lists the items of a that are so, with none of the same step in b that
@@ -184,10 +185,10 @@ func both(a, b Plan, inA, inB func(Item) bool) []Item {
 	return list
 }
 
-func names(items []Item) []string {
+func (d *differ) names(items []Item) []string {
 	var list []string
 	for _, i := range items {
-		list = append(list, i.Name)
+		list = append(list, assess.NameOf(d.cat, i.Step))
 	}
 	return list
 }
