@@ -40,6 +40,26 @@ func (c *Catalog) check() []Fault {
 	fault := func(place, format string, args ...any) {
 		faults = append(faults, Fault{place, fmt.Sprintf(format, args...)})
 	}
+	c.index(fault)
+	for _, l := range c.Ladders {
+		checkLadder(c, l, fault)
+	}
+	checkJudging(c.Judging, fault)
+	if len(faults) > 0 {
+		return faults
+	}
+	for _, past := range (Past{}).All() {
+		fitted := *c
+		fitted.past = past
+		if checkCircles(&fitted, fault); len(faults) > 0 {
+			return faults
+		}
+	}
+	return nil
+}
+
+// index makes ladders and steps to be found by key.
+func (c *Catalog) index(fault func(string, string, ...any)) {
 	c.ladders, c.steps = map[string]int{}, map[string][2]int{}
 	for i := range c.Ladders {
 		l := &c.Ladders[i]
@@ -62,21 +82,6 @@ func (c *Catalog) check() []Fault {
 			}
 		}
 	}
-	for _, l := range c.Ladders {
-		checkLadder(c, l, fault)
-	}
-	checkJudging(c.Judging, fault)
-	if len(faults) > 0 {
-		return faults
-	}
-	for _, past := range (Past{}).All() {
-		fitted := *c
-		fitted.past = past
-		if checkCircles(&fitted, fault); len(faults) > 0 {
-			return faults
-		}
-	}
-	return nil
 }
 
 func checkLadder(c *Catalog, l Ladder, fault func(string, string, ...any)) {

@@ -30,11 +30,13 @@ func (c *Catalog) Fit(f Fitting) (*Catalog, error) {
 		l.Steps = slices.Clone(l.Steps)
 		fitted.Ladders = append(fitted.Ladders, l)
 	}
+	changed := len(f.Own) > 0
 	for _, key := range slices.Sorted(maps.Keys(f.Settings)) {
 		choice, _ := c.Methods.Choice(key)
 		option, _ := choice.Option(f.Settings[key])
 		for _, m := range option.Moves {
 			fitted.move(m)
+			changed = true
 		}
 	}
 	for i := range fitted.Ladders {
@@ -49,6 +51,10 @@ func (c *Catalog) Fit(f Fitting) (*Catalog, error) {
 				}
 			}
 		}
+	}
+	if !changed { // steps were left out at most, which makes no circle
+		fitted.index(func(string, string, ...any) {})
+		return fitted, nil
 	}
 	if faults := fitted.check(); len(faults) > 0 {
 		return nil, fmt.Errorf("fitting the catalogue: %w", faults[0])

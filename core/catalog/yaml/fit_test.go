@@ -1,0 +1,233 @@
+package yaml
+
+import (
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+)
+
+func fit(t *testing.T, f catalog.Fitting) *catalog.Catalog {
+	t.Helper()
+	c, err := shippedCatalog(t).Fit(f)
+	require.NoError(t, err)
+	return c
+}
+
+func needed(c *catalog.Catalog, key string) []string {
+	var keys []string
+	for _, n := range c.Needs(key) {
+		keys = append(keys, n.Step)
+	}
+	return keys
+}
+
+// What part 5 says of needs beyond the step before.
+func TestConditionsOfNeeds(t *testing.T) {
+	ridden, fresh := fit(t, catalog.Fitting{}), fit(t, catalog.Fitting{Past: catalog.NotYetRidden})
+	for _, test := range []struct {
+		c    *catalog.Catalog
+		step string
+		want []string
+	}{
+		{ridden, "home.ridden", []string{"home.alone", "control.flex", "control.disengage"}},
+		{fresh, "home.ridden", []string{"home.alone", "control.walk", "mount.off"}},
+		{ridden, "control.flex", []string{"head.flex", "quarters.hind"}},
+		{fresh, "control.flex", []string{"head.flex", "quarters.hind", "girth.walk"}},
+		{ridden, "control.walk", []string{"control.saddle"}},
+		{fresh, "control.walk", []string{"control.saddle", "mount.up", "mount.off"}},
+		{ridden, "track.check", []string{"control.flex", "control.disengage"}},
+		{fresh, "track.check", []string{"control.walk", "mount.off"}},
+		{ridden, "mount.weight", []string{"mount.person", "girth.walk"}},
+		{fresh, "mount.up", []string{"mount.weight", "control.flex", "control.disengage", "bridle.wear"}},
+		{ridden, "rush.back", []string{"rush.halt", "lead.back"}},
+		{ridden, "feet.near", nil},
+		{ridden, "feet.lighten", []string{"feet.ropelift", "zones.tool", "head.flex"}},
+		{ridden, "load.send", []string{"load.close", "load.stand", "lead.past"}},
+	} {
+		assert.Equal(t, test.want, needed(test.c, test.step), test.step)
+	}
+	for _, n := range ridden.Needs("new.near") {
+		assert.True(t, n.Understood, n.Step)
+	}
+	zone := ridden.Needs("bridle.nose")[1]
+	assert.Len(t, ridden.AsksOf(zone), 2, "zone 2, both sides")
+	assert.Contains(t, needed(fit(t, catalog.Fitting{Ladders: []string{"wild"}}), "lead.forward"), "wild.halter", "before every foundation")
+	assert.NotContains(t, needed(ridden, "lead.forward"), "wild.halter")
+}
+
+func TestStandingDisagreementsChangeLadders(t *testing.T) {
+	keys := func(c *catalog.Catalog, ladder string) []string {
+		l, _ := c.Ladder(ladder)
+		var list []string
+		for _, s := range l.Steps {
+			list = append(list, s.Key)
+		}
+		return list
+	}
+	sent := fit(t, catalog.Fitting{Settings: map[string]string{"trailer way": "send in first"}})
+	assert.Equal(t, []string{"load.square", "load.send", "load.front"}, keys(sent, "load")[3:6])
+	assert.Equal(t, []string{"load.square", "load.gap", "quarters.hind", "quarters.fore", "lead.past"}, needed(sent, "load.send"))
+	assert.Equal(t, []string{"load.square"}, needed(sent, "load.front"))
+	side := fit(t, catalog.Fitting{Settings: map[string]string{"head order": "sideways first"}})
+	assert.Equal(t, []string{"head.flex", "head.down", "head.adjust"}, keys(side, "head"))
+	assert.Equal(t, []string{"head.flex"}, needed(side, "head.down"))
+	afraid := fit(t, catalog.Fitting{Afraid: true})
+	assert.Equal(t, []string{"away.spot", "away.off", "away.far"}, keys(afraid, "away"), "no work near home where fear is possible")
+	assert.Equal(t, []string{"away.spot"}, needed(afraid, "away.off"))
+	assert.Equal(t, keys(shippedCatalog(t), "load")[4:6], []string{"load.front", "load.step"}, "the shipped one stays as it is")
+	for _, choice := range sent.Methods.Choices {
+		for _, o := range choice.Options {
+			_, err := shippedCatalog(t).Fit(catalog.Fitting{Settings: map[string]string{choice.Key: o.Key}})
+			assert.NoError(t, err, "%s: %s", choice.Key, o.Key)
+		}
+	}
+}
+
+func TestSchoolsAreAllThereInWords(t *testing.T) {
+	m := shippedCatalog(t).Methods
+	require.Len(t, m.Schools, 5)
+	wait, _ := m.Method(horse.WaitItOut)
+	assert.Contains(t, string(wait.Avoid), "throws itself")
+	assert.Len(t, m.Choices, 14)
+}
+
+// copied is the trailer's ladder as a practice's own.
+func copied(t *testing.T) catalog.Ladder {
+	l, _ := fit(t, catalog.Fitting{}).Ladder("load")
+	l.Own = &catalog.Origin{ID: "1", Version: 2, From: Version}
+	return l
+}
+
+func at(l catalog.Ladder, key string) *catalog.Step {
+	for i := range l.Steps {
+		if l.Steps[i].Key == key {
+			return &l.Steps[i]
+		}
+	}
+	return nil
+}
+
+func TestAnOwnLadderIsCheckedAsAtLoad(t *testing.T) {
+	c := shippedCatalog(t)
+	assert.Empty(t, c.CheckOwn(copied(t), nil))
+	for name, test := range map[string]struct {
+		change func(*catalog.Ladder)
+		used   []string
+		place  string
+		says   string
+	}{
+		"a circle": {func(l *catalog.Ladder) {
+			at(*l, "load.board").Needs = []catalog.Need{{Step: "load.stand"}}
+		}, nil, "load.board", "circle"},
+		"no pass mark":          {func(l *catalog.Ladder) { at(*l, "load.gap").Pass = catalog.Pass{} }, nil, "load.gap", "pass mark"},
+		"a deleted step in use": {func(l *catalog.Ladder) { l.Steps = l.Steps[1:] }, []string{"load.board"}, "load.board", "in use"},
+		"another ladder's key":  {func(l *catalog.Ladder) { l.Steps[0].Key = "lead.back" }, nil, "lead.back", "belongs to the ladder"},
+		"a key of no ladder":    {func(l *catalog.Ladder) { l.Steps[0].Key = "mat" }, nil, "mat", `begins with "load."`},
+		"a key twice":           {func(l *catalog.Ladder) { l.Steps[1].Key = "load.board" }, nil, "load.board", "two steps"},
+		"no words":              {func(l *catalog.Ladder) { l.Steps[2].Ask = "" }, nil, "load.gap", "an ask"},
+		"a need that is nowhere": {func(l *catalog.Ladder) {
+			l.Steps[2].Needs = []catalog.Need{{Step: "load.moon"}}
+		}, nil, "load.gap", "not a step"},
+	} {
+		l := copied(t)
+		test.change(&l)
+		faults := c.CheckOwn(l, test.used)
+		require.NotEmpty(t, faults, name)
+		found := false
+		for _, f := range faults {
+			found = found || f.Place == test.place
+			if f.Place == test.place {
+				assert.Contains(t, f.Say, test.says, name)
+				break
+			}
+		}
+		assert.True(t, found, "%s: %v", name, faults)
+	}
+	foundation, _ := fit(t, catalog.Fitting{}).Ladder("lead")
+	foundation.Steps = foundation.Steps[:3]
+	faults := c.CheckOwn(foundation, nil)
+	require.NotEmpty(t, faults)
+	assert.Contains(t, faults[0].Error(), `"lead.back", which is not a step`, "other ladders stand on it")
+}
+
+func TestProgressBeginsAgainWhereThePassMarkChanged(t *testing.T) {
+	l := copied(t)
+	at(l, "load.stand").Pass.Values = []int{30, 45, 90}
+	at(l, "load.close").Watch = "Quietly"
+	c := fit(t, catalog.Fitting{Own: []catalog.Ladder{l}})
+	assert.Equal(t, []string{"load.stand"}, catalog.Changed(shippedCatalog(t), c))
+	assert.Equal(t, Version+"+load.2", c.Version)
+}
+
+// The card is ticked in its order only, whatever is tapped.
+func TestTheSequenceCardRefusesAWrongOrder(t *testing.T) {
+	card, ok := shippedCatalog(t).Methods.Card("trailer")
+	require.True(t, ok)
+	loading, _ := card.Run("loading")
+	unloading, _ := card.Run("unloading")
+	assert.Equal(t, []string{"check", "in", "bar", "tie", "ramp up"}, keysOf(loading))
+	assert.Equal(t, []string{"ramp down", "untie", "behind", "open", "wait", "safe spot", "forward one", "back one", "forward again", "back out"}, keysOf(unloading))
+
+	tied := loading.Tick([]string{"check", "in"}, "tie")
+	require.NotNil(t, tied.Refused)
+	assert.Equal(t, []string{"check", "in"}, tied.Done)
+	assert.Equal(t, "bar", tied.Next)
+	assert.Equal(t, []string{"ramp down"}, unloading.Tick([]string{"ramp down"}, "open").Done, "never the bar before it is untied")
+	assert.NotNil(t, unloading.Tick(nil, "nothing").Refused)
+	assert.Equal(t, []string{"check"}, loading.Tick([]string{"check", "tie"}, "").Done, "what was skipped does not stand")
+	assert.Empty(t, loading.Tick(keysOf(loading), "").Next)
+	assert.Equal(t, []string{"check"}, loading.Untick([]string{"check", "in"}).Done)
+
+	rapid.Check(t, func(t *rapid.T) {
+		run := rapid.SampledFrom(card.Runs).Draw(t, "run")
+		order := keysOf(run)
+		var done []string
+		for range rapid.IntRange(0, 40).Draw(t, "taps") {
+			key := rapid.SampledFrom(order).Draw(t, "key")
+			now := run.Tick(done, key)
+			assert.Equal(t, order[:len(now.Done)], now.Done)
+			assert.GreaterOrEqual(t, len(now.Done), len(done))
+			assert.Equal(t, now.Refused == nil, len(now.Done) > len(done) || len(done) > 0 && contains(done, key))
+			done = now.Done
+		}
+	})
+}
+
+func keysOf(r catalog.Run) []string {
+	var keys []string
+	for _, l := range r.Lines {
+		keys = append(keys, l.Key)
+	}
+	return keys
+}
+
+func contains(list []string, key string) bool {
+	for _, k := range list {
+		if k == key {
+			return true
+		}
+	}
+	return false
+}
+
+func TestStopsAreDrawnAnew(t *testing.T) {
+	drawn := map[string]bool{}
+	for seed := range uint64(200) {
+		stops := catalog.Stops(rand.New(rand.NewPCG(seed, 1)))
+		require.NotEmpty(t, stops)
+		require.LessOrEqual(t, len(stops), 3)
+		text := ""
+		for i, s := range stops {
+			require.True(t, s >= 1 && s <= 6 && (i == 0 || s > stops[i-1]))
+			text += string(rune('0' + s))
+		}
+		drawn[text] = true
+	}
+	assert.Greater(t, len(drawn), 20, "it does not learn to unload itself")
+}
