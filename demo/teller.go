@@ -50,6 +50,9 @@ func (t *teller) sessions() error {
 // file reads the case as it stands on a day.
 func (t *teller) file(day string) (casefile.File, error) {
 	in := casefile.Input{Today: day, Record: t.story.record(t.filler), Problem: horse.Loading, Ladder: "load", Days: t.days, Owners: []string{t.ownerID}}
+	if t.neededIn > 0 {
+		in.NeededBy = t.day(-t.neededIn)
+	}
 	for _, a := range t.assessments {
 		in.Assessments = append(in.Assessments, casefile.Dated{On: t.day(t.takenOn - 1), Doc: a})
 	}
@@ -165,16 +168,22 @@ func (s *telling) run(note string) error {
 }
 
 // ownersTurn gives the owner the rope in the last sessions, for steps that are
-// rehearsed and kept: three goes at each, on the horse, watched.
+// rehearsed and kept: three goes at each, on the horse, watched; but for the
+// newest of them, which has had two.
 func (s *telling) ownersTurn() {
-	if s.session < len(s.story.days)-1 {
-		return
-	}
-	for _, key := range s.rehearsed {
+	last := len(s.story.days)
+	for i, key := range s.rehearsed {
+		goes, from := 3, last-1
+		if i == len(s.rehearsed)-1 {
+			goes, from = 2, last
+		}
+		if s.session < from {
+			continue
+		}
 		step, _ := s.cat.Step(key)
 		a := step.Asks()[0]
 		s.change(a)
-		for range 3 {
+		for range goes {
 			s.rep(a, step.Last(), false)
 			last := &s.today.Track[len(s.today.Track)-1]
 			last.Rep.Handler = s.ownerID

@@ -31,7 +31,8 @@ func (u *user) places() []place {
 		const lame = rows.find((r) => r.name === 'Button')
 		const pepper = rows.find((r) => r.name.includes('Pepperdine'))
 		const sessions = await (await fetch('/api/horses/' + moth.id + '/sessions')).json()
-		return JSON.stringify({ horse: moth.id, kase: moth.case.id, session: sessions.find((s) => s.ended).id, fresh: pepper.id, lame: lame.id })
+		const seen = await (await fetch('/api/cases/' + moth.case.id + '/clearance')).json()
+		return JSON.stringify({ horse: moth.id, kase: moth.case.id, owner: seen.persons[0].id, session: sessions.find((s) => s.ended).id, fresh: pepper.id, lame: lame.id })
 	}`).Str()
 	require.NoError(u.t, json.Unmarshal([]byte(text), &ids))
 	return []place{
@@ -45,6 +46,10 @@ func (u *user) places() []place {
 		{"letter", "/horses/" + ids["lame"] + "/letter/hind%20leg", "Your answer"},
 		{"lame", "/horses/" + ids["lame"] + "/assessment", "Whom to ask first"},
 		{"plan", "/horses/" + ids["horse"] + "/plan", "The next visits"},
+		{"homework", "/horses/" + ids["horse"] + "/homework/" + ids["kase"] + "/" + ids["owner"], "Stop when"},
+		{"methods", "/methods", "Where practitioners disagree"},
+		{"ladder", "/methods/load/load.close", "Stands on."},
+		{"card", "/cards/trailer", "Check floor, hitch, ramp, rope"},
 		{"sessions", "/horses/" + ids["horse"] + "/sessions", "What it came to"},
 		{"reports", "/horses/" + ids["horse"] + "/reports", "Visit on"},
 		{"record", "/horses/" + ids["horse"] + "/record", "The horse's record"},

@@ -12,12 +12,14 @@ import (
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
+	"ivorybridge/core/progress"
 	"ivorybridge/store"
 )
 
 // Plan is the work to come as it stands today, and the plans that were made.
 type Plan struct {
 	Now          plan.Plan              `json:"now" doc:"computed from the choices and all that was logged since"`
+	Bridges      []progress.Bridge      `json:"bridges" doc:"one for each goal, in the plan's order"`
 	Choices      plan.Choices           `json:"choices" doc:"of the newest plan, or as tried"`
 	Settings     []Disagreement         `json:"settings" doc:"the standing disagreements that bear on it"`
 	Alternatives []casefile.Alternative `json:"alternatives" doc:"other ways to the case's goal, side by side"`
@@ -27,7 +29,7 @@ type Plan struct {
 	Safety       phrase.Message         `json:"safety"`
 	Care         horse.Care             `json:"care"`
 	Made         []PlanMade             `json:"made" doc:"newest first; empty: no plan was made yet"`
-	Changed      []phrase.Message       `json:"changed" doc:"what stands otherwise now than in the newest plan"`
+	Changed      []phrase.Message       `json:"changed" doc:"what stands otherwise now than in the newest plan; of a trial, than now"`
 	Assessed     bool                   `json:"assessed" doc:"an assessment is there to plan from"`
 	Young        bool                   `json:"young" doc:"under 3 years or 10 rides"`
 	Lead         bool                   `json:"lead" doc:"the caller is a lead trainer"`
@@ -95,10 +97,14 @@ func (s *Server) tryPlan(ctx context.Context, c caller, in *tryInput) (Plan, err
 	if err != nil {
 		return Plan{}, err
 	}
-	if r, err = s.chosen(ctx, c, r, in.Body.Choices); err != nil {
+	tried, err := s.chosen(ctx, c, r, in.Body.Choices)
+	if err != nil {
 		return Plan{}, err
 	}
-	return s.viewPlan(ctx, c, r)
+	view, err := s.viewPlan(ctx, c, tried)
+	stands := plan.Made{Plan: r.file.Plan, Choices: r.choices()}
+	view.Changed = plan.Changes(tried.file.Catalog(), stands, plan.Made{Plan: tried.file.Plan, Choices: tried.choices()})
+	return view, err
 }
 
 // chosen is the case with other choices, once they are found to be such as can
@@ -136,7 +142,7 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 	}
 	f, choices := r.file, r.choices()
 	view := Plan{
-		Now: f.Plan, Choices: choices, Settings: []Disagreement{}, Alternatives: f.Alternatives(), Owns: []OwnLadder{}, Problems: []ProblemInPlan{},
+		Now: f.Plan, Choices: choices, Settings: []Disagreement{}, Alternatives: f.Alternatives(), Bridges: []progress.Bridge{}, Owns: []OwnLadder{}, Problems: []ProblemInPlan{},
 		Mismatch: f.Result.Mismatch, Safety: phrase.Of("safety.plan", nil), Care: f.Risk.Care, Made: []PlanMade{}, Changed: []phrase.Message{},
 		Assessed: f.Assessed != "", Young: r.horse.Record.Young(c.today()), Lead: c.Role == store.Lead, By: r.kase.NeededBy,
 		Horse: HorseRef{r.horse.ID, r.horse.Name}, Today: c.today(), Handlers: []HandlerChoice{},
@@ -144,6 +150,9 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 	var ladders []string
 	for _, w := range f.Plan.Ways {
 		ladders = append(ladders, w.Ladder)
+		if b, ok := progress.BridgeOf(f.Catalog(), w.Ladder, f.Known, f.Blocks, f.Plan.Next); ok && !w.Problem.IsZero() {
+			view.Bridges = append(view.Bridges, b)
+		}
 	}
 	for _, one := range f.Catalog().Methods.Choices {
 		if one.BearsOn(ladders) {

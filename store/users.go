@@ -178,7 +178,7 @@ func (s *Store) AddSignIn(ctx context.Context, who Who, hash []byte, device stri
 func (s *Store) SignedIn(ctx context.Context, hash []byte, now int64) (User, Practice, error) {
 	u, err := s.read.GetSignedIn(ctx, sqlc.GetSignedInParams{TokenHash: hash, ExpiresAt: now})
 	return User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), MustChange: u.MustChange == 1, Active: true},
-		Practice{ID: u.PracticeID, Name: u.PracticeName, Zone: u.Zone, Words: phrase.Words{Vehicle: u.Vehicle, Sides: u.Sides}},
+		Practice{ID: u.PracticeID, Name: u.PracticeName, Zone: u.Zone, Words: phrase.Words{Vehicle: u.Vehicle, Sides: u.Sides}, Phone: u.Phone},
 		reading("the sign-in", err)
 }
 

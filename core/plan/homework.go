@@ -3,6 +3,8 @@ package plan
 import (
 	"slices"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/phrase"
@@ -79,11 +81,11 @@ func homeworkStep(c *catalog.Catalog, key string) HomeworkStep {
 	ladder, _ := c.Ladder(step.Ladder)
 	h := HomeworkStep{
 		Step: key, Name: step.Name, Plain: step.Plain, Ask: step.Ask,
-		Good:    phrase.Of("homework.good", phrase.Args{"pass": step.Pass.Text}),
+		Good:    good(step),
 		Refuses: phrase.Of("homework.refuses.first", nil),
 	}
 	if step.Release != "" {
-		m := phrase.Of("homework.let_go", phrase.Args{"release": step.Release})
+		m := phrase.Of("homework.let_go", phrase.Args{"release": lowered(step.Release)})
 		h.LetGo = &m
 	}
 	if step.Place > 0 {
@@ -94,6 +96,33 @@ func homeworkStep(c *catalog.Catalog, key string) HomeworkStep {
 		h.Sides = append(h.Sides, v.String())
 	}
 	return h
+}
+
+// good says a pass mark as an owner understands it.
+func good(s catalog.Step) phrase.Message {
+	feel := "firm"
+	switch {
+	case s.Pass.Level <= 3:
+		feel = "light"
+	case s.Pass.Level <= 6:
+		feel = "medium"
+	}
+	args := phrase.Args{"n": s.Pass.Run, "feel": phrase.Of("feel."+feel, nil), "value": s.Last()}
+	key := "homework.good"
+	switch unit := s.Pass.Unit; {
+	case len(s.Pass.Values) == 0 || unit == "mm":
+	case s.Has(catalog.MeasureTime):
+		key += ".within"
+	default:
+		key += "." + unit
+	}
+	return phrase.Of(key, args)
+}
+
+// lowered puts a text's first letter small, to stand within a sentence.
+func lowered(s phrase.Slotted) phrase.Slotted {
+	first, size := utf8.DecodeRuneInString(string(s))
+	return phrase.Slotted(string(unicode.ToLower(first)) + string(s)[size:])
 }
 
 func firstSentence(s phrase.Slotted) phrase.Slotted {

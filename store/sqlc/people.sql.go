@@ -161,7 +161,7 @@ func (q *Queries) GetPractice(ctx context.Context, id string) (Practice, error) 
 }
 
 const getSignedIn = `-- name: GetSignedIn :one
-SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, p.name AS practice_name, p.zone, p.vehicle, p.sides
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
 FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
 JOIN practices AS p ON p.id = s.practice_id
 WHERE s.token_hash = ? AND s.expires_at > ? AND u.active = 1
@@ -183,6 +183,7 @@ type GetSignedInRow struct {
 	Zone         string
 	Vehicle      string
 	Sides        string
+	Phone        string
 }
 
 func (q *Queries) GetSignedIn(ctx context.Context, arg GetSignedInParams) (GetSignedInRow, error) {
@@ -199,6 +200,7 @@ func (q *Queries) GetSignedIn(ctx context.Context, arg GetSignedInParams) (GetSi
 		&i.Zone,
 		&i.Vehicle,
 		&i.Sides,
+		&i.Phone,
 	)
 	return i, err
 }

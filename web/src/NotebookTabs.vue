@@ -12,6 +12,7 @@ const trouble = ref('')
 const places = [
   { to: '/horses', name: 'Horses' },
   { to: '/arena', name: 'Arena' },
+  { to: '/methods', name: 'Methods' },
   { to: '/people', name: 'People' },
 ]
 

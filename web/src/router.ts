@@ -37,7 +37,7 @@ export const router = createRouter({
       children: [
         { path: '', name: 'bridge', component: () => import('./views/horse/BridgeTab.vue'), meta: { title: 'Bridge' } },
         { path: 'assessment', component: () => import('./views/horse/AssessmentTab.vue'), meta: { title: 'Assessment' } },
-        { path: 'plan', component: () => import('./views/horse/PlanTab.vue'), meta: { title: 'Plan' } },
+        { path: 'plan', component: () => import('./views/plan/PlanTab.vue'), meta: { title: 'Plan' } },
         { path: 'sessions', component: () => import('./views/horse/SessionsTab.vue'), meta: { title: 'Sessions' } },
         { path: 'reports', component: () => import('./views/horse/ReportsTab.vue'), meta: { title: 'Reports' } },
         { path: 'record', component: () => import('./views/horse/RecordTab.vue'), meta: { title: 'Record' } },
@@ -54,6 +54,31 @@ export const router = createRouter({
       component: () => import('./views/horse/LetterView.vue'),
       props: true,
       meta: { title: 'Letter' },
+    },
+    {
+      path: '/horses/:id/homework/:kase/:person',
+      component: () => import('./views/plan/HomeworkView.vue'),
+      props: true,
+      meta: { title: 'Homework' },
+    },
+    { path: '/methods', component: () => import('./views/methods/MethodsView.vue'), meta: { title: 'Methods' } },
+    {
+      path: '/methods/own/:id',
+      component: () => import('./views/methods/OwnLadderView.vue'),
+      props: true,
+      meta: { title: 'An own ladder' },
+    },
+    {
+      path: '/methods/:ladder/:step?',
+      component: () => import('./views/methods/LadderView.vue'),
+      props: true,
+      meta: { title: 'A ladder' },
+    },
+    {
+      path: '/cards/:card',
+      component: () => import('./views/methods/SequenceCard.vue'),
+      props: true,
+      meta: { title: 'Sequence card' },
     },
     { path: '/arena', component: () => import('./views/arena/ArenaDoor.vue'), meta: { title: 'Arena' } },
     {

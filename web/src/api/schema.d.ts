@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cases/{id}/clearance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who may do which step, and what is missing */
+        get: operations["clearance"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cases/{id}/gate": {
         parameters: {
             query?: never;
@@ -89,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cases/{id}/homework/{of}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The homework card of a person */
+        get: operations["homework"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cases/{id}/plan": {
         parameters: {
             query?: never;
@@ -100,6 +134,23 @@ export interface paths {
         get: operations["plan"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cases/{id}/plan/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The plan as it would be with other choices; nothing is kept */
+        post: operations["tryPlan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -134,6 +185,23 @@ export interface paths {
         get: operations["readying"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cases/{id}/rehearsals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write down a rehearsal, or what a clip shows */
+        post: operations["rehearse"];
         delete?: never;
         options?: never;
         head?: never;
@@ -278,6 +346,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ladders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy a ladder, to change it */
+        post: operations["copyLadder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladders/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep the next version of an own ladder; plans that use an older one keep it */
+        put: operations["changeLadder"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -287,6 +389,23 @@ export interface paths {
         };
         /** Who is signed in */
         get: operations["me"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/methods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The catalogue of methods */
+        get: operations["methods"];
         put?: never;
         post?: never;
         delete?: never;
@@ -382,6 +501,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The practice */
+        get: operations["practice"];
+        /** Change the number that owners call */
+        put: operations["setPhone"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/problems": {
         parameters: {
             query?: never;
@@ -393,6 +530,23 @@ export interface paths {
         get: operations["problems"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sequence-cards/{key}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tick a line of a sequence card; a wrong order is refused with why */
+        post: operations["tick"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1199,6 +1353,8 @@ export interface components {
             video: number;
         };
         AssessBlock: {
+            /** @description the earliest day it can lift, where one is known */
+            earliest?: string;
             /** @enum {string} */
             item: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
             lifts: components["schemas"]["PhraseMessage"];
@@ -1720,6 +1876,16 @@ export interface components {
             variants: components["schemas"]["CardVariant"][];
             watch: string;
         };
+        CardNow: {
+            /** @description keys of the lines ticked, in order */
+            done: string[];
+            /** @description the line to do now; empty: all are done */
+            next?: string;
+            /** @description why the last tick did not count */
+            refused?: components["schemas"]["PhraseMessage"];
+            /** @description steps back after which to stop on the way out, drawn anew each time */
+            stops: number[];
+        };
         CardVariant: {
             name: components["schemas"]["PhraseMessage"];
             /** @enum {string} */
@@ -1747,6 +1913,48 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        CasefileAlternative: {
+            /**
+             * Format: int64
+             * @description blocked steps among them
+             */
+            barred: number;
+            chosen: boolean;
+            helpers: string[];
+            ladder: string;
+            /**
+             * Format: int64
+             * @description steps to go
+             */
+            left: number;
+            /**
+             * Format: int64
+             * @description expected sessions
+             */
+            median: number;
+            /** @description foundations that it needs and that are not met */
+            missing: string[];
+            name: string;
+            /**
+             * Format: int64
+             * @description risk points that the place itself adds
+             */
+            points: number;
+            /**
+             * Format: int64
+             * @description ridden steps among them
+             */
+            ridden: number;
+            says?: string;
+            /** @enum {string} */
+            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description the standing disagreement decided otherwise */
+            setting?: {
+                [key: string]: string;
+            };
+            /** @description ways out at baseline that it is made for */
+            suits?: string[];
+        };
         CasefileNote: {
             /**
              * Format: int64
@@ -1754,6 +1962,287 @@ export interface components {
              */
             rank: number;
             say: components["schemas"]["PhraseMessage"];
+        };
+        CatalogCard: {
+            /** @description the step from which it is shown */
+            from: string;
+            key: string;
+            /** @description the ladder it belongs to */
+            ladder: string;
+            name: string;
+            notes?: string[];
+            runs: components["schemas"]["CatalogRun"][];
+        };
+        CatalogChoice: {
+            /** @description the question */
+            asks: string;
+            default: string;
+            key: string;
+            /** @description the ladders it bears on; none: every one */
+            ladders?: string[];
+            options: components["schemas"]["CatalogOption"][];
+            why: string;
+        };
+        CatalogCue: {
+            body: string;
+            in_hand: string;
+            key: string;
+            name: string;
+            ridden?: string;
+            /** @description the steps that ask for it */
+            steps: string[];
+            word: string;
+        };
+        CatalogLadder: {
+            /**
+             * @description at least this grade of care
+             * @enum {string}
+             */
+            care?: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
+            /** @description the problems it serves */
+            for?: ("" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy")[];
+            /** @description a second person at every step, and what they do */
+            helper?: string;
+            key: string;
+            /** @enum {string} */
+            kind: "foundation" | "problem";
+            name: string;
+            /** @description a narrow place: one risk point more */
+            narrow?: boolean;
+            /** @description a practice's own copy; absent: as shipped */
+            own?: components["schemas"]["CatalogOrigin"];
+            /**
+             * Format: double
+             * @description steps met in a session, as expected before anything is logged (part 7)
+             */
+            rate: number;
+            /** @description the usual school first */
+            schools: ("" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses")[];
+            /** @description the step from which it stands on them; empty: the first */
+            stands_from?: string;
+            stands_on?: components["schemas"]["CatalogNeed"][];
+            steps: components["schemas"]["CatalogStep"][];
+            /** @description ways out that it is made for, where a problem has several ladders */
+            suits?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+            watch?: string;
+            where: string;
+        };
+        CatalogLine: {
+            do: string;
+            key: string;
+            /** @description done with stops whose number and places are drawn anew each time */
+            stops?: boolean;
+            /** @description why it comes before what follows */
+            why: string;
+        };
+        CatalogMethod: {
+            /** @description when to avoid it */
+            avoid: string;
+            /** @description when to choose it */
+            choose: string;
+            /** @description what earns the release */
+            earns: string;
+            /** @enum {string} */
+            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description how long one waits */
+            waits: string;
+            /** @description how it works */
+            works: string;
+        };
+        CatalogMove: {
+            /** @description the step that it follows; empty: it stays; "start": the first */
+            after?: string;
+            /** @description what it needs, in place of the step before it and its own needs */
+            instead?: components["schemas"]["CatalogNeed"][];
+            step: string;
+        };
+        CatalogNeed: {
+            /** @description kept on a later day, not only met */
+            kept?: boolean;
+            /**
+             * Format: int64
+             * @description met at this level or less; 0: the step's own pass level
+             */
+            level?: number;
+            /** @description key of the step needed */
+            step: string;
+            /** @description 2 of the last 3 answers a try or better, at level 6 or less, is enough */
+            understood?: boolean;
+            /**
+             * @description only of a horse already ridden, or not yet
+             * @enum {string}
+             */
+            when?: "" | "already ridden" | "not yet ridden";
+            /**
+             * @description only in this zone
+             * @enum {string}
+             */
+            zone?: "" | "zone 1" | "zone 2" | "zone 3" | "zone 4" | "zone 5";
+        };
+        CatalogOption: {
+            key: string;
+            /** @description what it changes on a ladder */
+            moves?: components["schemas"]["CatalogMove"][];
+            says: string;
+            /** @description missing foundations warn and do not block, where the horse allows it */
+            warns?: boolean;
+        };
+        CatalogOrigin: {
+            /** @description version of the catalogue it was copied from */
+            from: string;
+            id: string;
+            /** Format: int64 */
+            version: number;
+        };
+        CatalogPass: {
+            /** @description what else is asked, in words */
+            and?: string;
+            /**
+             * Format: int64
+             * @description arousal after, at most
+             */
+            arousal: number;
+            /**
+             * Format: int64
+             * @description corrections at most
+             */
+            corrections?: number;
+            /**
+             * Format: int64
+             * @description peak level at most
+             */
+            level: number;
+            /**
+             * Format: int64
+             * @description accepted or offered in a row
+             */
+            run: number;
+            /** @description the pass mark in words */
+            text: string;
+            /**
+             * @description what the values count
+             * @enum {string}
+             */
+            unit?: "s" | "mm" | "steps" | "feet" | "holes" | "times";
+            /** @description the doses, holds, counts or distances in order */
+            values?: number[];
+        };
+        CatalogRun: {
+            key: string;
+            lines: components["schemas"]["CatalogLine"][];
+            name: string;
+        };
+        CatalogStep: {
+            ask: string;
+            /** @description a bar or divider is closed: never alone at the yard */
+            bars?: boolean;
+            /** @description where it is worked, every foundation comes after it */
+            before_foundations?: boolean;
+            /** @description body items that block it while suspect or in treatment */
+            blocked?: ("" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight")[];
+            /** @description left out unless fear is unlikely */
+            calm?: boolean;
+            /** @description part of the first rides, no problem work */
+            first_rides?: boolean;
+            /** @description a second person, and what they do */
+            helper?: string;
+            /** @description its needs stand in place of the step before it */
+            instead?: boolean;
+            key: string;
+            kit?: string[];
+            /** @description key of its ladder */
+            ladder: string;
+            /** @description the ladder this step stands for */
+            link?: string;
+            /** @description aids that escalate inside one ask */
+            means?: string[];
+            measures?: string[];
+            /** @description short name, on the plank */
+            name: string;
+            /** @description beyond the step before it */
+            needs?: components["schemas"]["CatalogNeed"][];
+            /** @description a horse not yet ridden is ridden on other ladders only once it is met */
+            opens_riding?: boolean;
+            pass: components["schemas"]["CatalogPass"];
+            /**
+             * Format: int64
+             * @description place on its ladder, from 0
+             */
+            place: number;
+            /** @description the ask as an owner understands it, as what the horse is doing */
+            plain: string;
+            /** @description what earns the release */
+            release?: string;
+            /** @description asked from the saddle */
+            ridden?: boolean;
+            /** @description being tied is the ask */
+            tied?: boolean;
+            /** @description done on or in the trailer */
+            trailer?: boolean;
+            /** @description sides, zones, directions or places, each passed apart */
+            variants?: string[];
+            /** @description mistakes and cautions */
+            watch?: string;
+        };
+        ClearStep: {
+            ask: string;
+            ladder: string;
+            name: string;
+            ridden: boolean;
+            step: string;
+        };
+        ClearanceRehearsal: {
+            /** @description of a clip: the horse's answers, in order */
+            answers?: ("" | "refused" | "try" | "tolerated" | "accepted" | "offered")[];
+            items?: {
+                [key: string]: "" | "yes" | "nearly" | "no";
+            };
+            note?: string;
+            /** Format: date */
+            on: string;
+            person: string;
+            /** @enum {string} */
+            place: "" | "person" | "practice pen" | "clip";
+            step: string;
+            tries?: components["schemas"]["ClearanceTry"][];
+        };
+        ClearanceState: {
+            cleared: boolean;
+            /** @description at the last rehearsal the partner felt 2 or more lower than was meant */
+            fainter?: boolean;
+            person: string;
+            /** @description the first leg: on a person or in the practice pen */
+            rehearsed: boolean;
+            step: string;
+            /**
+             * Format: int64
+             * @description the second leg: accepted or offered in a row on the horse; 3 clear it
+             */
+            watched: number;
+            /** @description what is missing, or why it lapsed */
+            why: components["schemas"]["PhraseMessage"][];
+        };
+        ClearanceTry: {
+            felt: number | null;
+            meant: number | null;
+        };
+        Clearances: {
+            answers: ("" | "refused" | "try" | "tolerated" | "accepted" | "offered")[];
+            /** @description why nobody is cleared at all, if so */
+            held: components["schemas"]["PhraseMessage"][];
+            horse: components["schemas"]["HorseRef"];
+            /** @description the seven things to look at */
+            items: ("" | "rope managed" | "right place" | "starts light" | "builds evenly" | "keeps raising until the partner answers" | "lets go on the try" | "own space kept")[];
+            persons: components["schemas"]["HandlerChoice"][];
+            places: ("" | "person" | "practice pen" | "clip")[];
+            /** @description newest first */
+            rehearsals: components["schemas"]["Rehearsed"][];
+            saids: ("" | "yes" | "nearly" | "no")[];
+            states: components["schemas"]["ClearanceState"][];
+            /** @description steps that are met, or were rehearsed */
+            steps: components["schemas"]["ClearStep"][];
+            /** Format: date */
+            today: string;
         };
         ConsentInputBody: {
             /** @description the consent is withdrawn on that day */
@@ -1781,6 +2270,17 @@ export interface components {
             id: string;
             /** Format: date */
             on: string;
+        };
+        Disagreement: {
+            /** @description the question */
+            asks: string;
+            chosen: string;
+            default: string;
+            key: string;
+            /** @description the ladders it bears on; none: every one */
+            ladders?: string[];
+            options: components["schemas"]["CatalogOption"][];
+            why: string;
         };
         FieldProblem: {
             /** @description path of the field in the body, as in story.successes */
@@ -1833,6 +2333,25 @@ export interface components {
             /** @description name of the demo user that one button signs in */
             demo?: string;
         };
+        Handbook: {
+            cards: components["schemas"]["CatalogCard"][];
+            choices: components["schemas"]["CatalogChoice"][];
+            cues: components["schemas"]["CatalogCue"][];
+            ladders: components["schemas"]["CatalogLadder"][];
+            /** @description the caller may change own ladders */
+            lead: boolean;
+            /** @description what each step needs, by its key */
+            needs: {
+                [key: string]: components["schemas"]["Pier"][];
+            };
+            own_ladders: components["schemas"]["OwnLadder"][];
+            /** @description what each ladder stands on, by its key */
+            piers: {
+                [key: string]: components["schemas"]["Pier"][];
+            };
+            schools: components["schemas"]["CatalogMethod"][];
+            version: string;
+        };
         HandlerChoice: {
             id: string;
             name: string;
@@ -1840,6 +2359,31 @@ export interface components {
         };
         Health: {
             ok: boolean;
+        };
+        HomeworkPage: {
+            /** @description the trainer who prints it */
+            by: string;
+            /** @description when to phone */
+            call: components["schemas"]["PhraseMessage"];
+            /** @description whom to call, those with a number */
+            contacts: components["schemas"]["Contact"][];
+            cues: components["schemas"]["CatalogCue"][];
+            /** Format: date */
+            date: string;
+            horse: components["schemas"]["HorseRef"];
+            /** @description for whom */
+            name: string;
+            /** @description why there is nothing to do; absent: there is */
+            none?: components["schemas"]["PhraseMessage"];
+            person: string;
+            practice: string;
+            /** @description two points at most */
+            remember: string[];
+            safety: components["schemas"]["PhraseMessage"];
+            steps: components["schemas"]["PlanHomeworkStep"][];
+            /** @description when to stop */
+            stop: components["schemas"]["PhraseMessage"][];
+            time: components["schemas"]["PhraseMessage"];
         };
         Horse: {
             id: string;
@@ -1891,6 +2435,21 @@ export interface components {
             name: string;
             /** @enum {string} */
             role: "lead trainer" | "assistant" | "owner";
+        };
+        LadderText: {
+            /** @description key of the ladder to copy, for a new copy */
+            ladder?: string;
+            name: string;
+            reason?: string;
+            /** @description none: a copy as shipped */
+            steps?: components["schemas"]["StepText"][];
+            /**
+             * Format: int64
+             * @description that was read; 0 for a new copy
+             */
+            version: number;
+            watch?: string;
+            where?: string;
         };
         Letter: {
             /** @description the horse */
@@ -1973,6 +2532,23 @@ export interface components {
             reason: string;
             to: string;
         };
+        OwnLadder: {
+            /** @description names of steps measured or passed otherwise than as shipped: progress on them begins again at tried */
+            changed: string[];
+            doc: components["schemas"]["CatalogLadder"];
+            /** @description version of the catalogue it was copied from */
+            from: string;
+            id: string;
+            /** @description the ladder it was copied from */
+            ladder: string;
+            name: string;
+            reason: string;
+            /** Format: int64 */
+            saved_at: number;
+            saved_by: string;
+            /** Format: int64 */
+            version: number;
+        };
         Owner: {
             id: string;
             name: string;
@@ -2009,6 +2585,9 @@ export interface components {
             name: string;
             note?: string;
             phone?: string;
+        };
+        PhoneInputBody: {
+            phone: string;
         };
         Photograph: {
             /** @enum {string} */
@@ -2056,38 +2635,242 @@ export interface components {
              */
             vehicle: "trailer" | "float" | "box";
         };
+        Pier: {
+            ladder: string;
+            name: string;
+            says: components["schemas"]["PhraseMessage"];
+            step: string;
+        };
         Plan: {
+            /** @description other ways to the case's goal, side by side */
+            alternatives: components["schemas"]["CasefileAlternative"][];
             /** @description an assessment is there to plan from */
             assessed: boolean;
+            /** @description one for each goal, in the plan's order */
+            bridges: components["schemas"]["ProgressBridge"][];
+            /** @description the date of the case */
+            by?: string;
+            /** @enum {string} */
+            care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
+            /** @description what stands otherwise now than in the newest plan; of a trial, than now */
+            changed: components["schemas"]["PhraseMessage"][];
+            /** @description of the newest plan, or as tried */
+            choices: components["schemas"]["PlanChoices"];
+            horse: components["schemas"]["HorseRef"];
+            /** @description the caller is a lead trainer */
+            lead: boolean;
             /** @description newest first; empty: no plan was made yet */
             made: components["schemas"]["PlanMade"][];
             /** @description horse and main handler do not match */
             mismatch?: components["schemas"]["PhraseMessage"];
-            /** @description computed from the newest plan's choices and all that was logged since */
+            /** @description computed from the choices and all that was logged since */
             now: components["schemas"]["PlanPlan"];
+            /** @description the practice's own ladders for what the plan has */
+            own_ladders: components["schemas"]["OwnLadder"][];
+            /** @description who may be cleared */
+            owners: components["schemas"]["HandlerChoice"][];
+            /** @description the problems taken on, in the plan or left for later */
+            problems: components["schemas"]["ProblemInPlan"][];
+            safety: components["schemas"]["PhraseMessage"];
+            /** @description the standing disagreements that bear on it */
+            settings: components["schemas"]["Disagreement"][];
+            /** Format: date */
+            today: string;
+            /** @description under 3 years or 10 rides */
+            young: boolean;
+        };
+        PlanChance: {
+            /** Format: date */
+            on: string;
+            /** Format: double */
+            p: number;
+        };
+        PlanChoices: {
+            /** @description who must be able to do it alone */
+            alone?: string;
+            /** @description a later date than the case's, as agreed */
+            by?: string;
+            /** @description this horse's own cues, by their key */
+            cues?: {
+                [key: string]: components["schemas"]["PlanCueText"];
+            };
+            /** @description ridden problem work with a young horse, by the lead trainer */
+            exception?: components["schemas"]["PlanException"];
+            /** @description what is wanted of a problem; one that is not named is wanted whole */
+            goals?: {
+                [key: string]: components["schemas"]["PlanWanted"];
+            };
+            /**
+             * Format: int64
+             * @description homework sessions possible in a week
+             */
+            homework_per_week?: number;
+            /** @description own ladders used, by the key of the ladder */
+            own?: {
+                [key: string]: components["schemas"]["PlanUsed"];
+            };
+            /** @description school by ladder */
+            schools?: {
+                [key: string]: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            };
+            /** @description option by standing disagreement (part 4) */
+            settings?: {
+                [key: string]: string;
+            };
+            /** @description the trailer, and who brings it */
+            vehicle?: string;
+            /**
+             * Format: int64
+             * @description visits possible in a week; absent: 2
+             */
+            visits_per_week?: number;
+        };
+        PlanCueText: {
+            body?: string;
+            in_hand?: string;
+            ridden?: string;
+            word?: string;
+        };
+        PlanDays: {
+            /** Format: date */
+            high: string;
+            /** Format: date */
+            low: string;
+            /** Format: date */
+            median: string;
+        };
+        PlanException: {
+            /** @description the lead trainer's name; set by the server */
+            by?: string;
+            reason: string;
+            until: string;
+        };
+        PlanGoalForecast: {
+            /**
+             * Format: double
+             * @description prior and steps met
+             */
+            a: number;
+            /**
+             * Format: double
+             * @description prior and sessions
+             */
+            b: number;
+            /** @description the earliest day the last block can lift */
+            blocked_until?: string;
+            by?: string;
+            /** @description chance of being done, by days */
+            curve: components["schemas"]["PlanChance"][];
+            /** @description the days of the same chances, what is blocked waited for; absent: not within three years */
+            days?: components["schemas"]["PlanDays"];
+            /** @description what would help, where the date is in doubt or worse */
+            help: components["schemas"]["PlanHelp"][];
+            /**
+             * Format: int64
+             * @description sessions at 90 %
+             */
+            high: number;
+            ladder: string;
+            /**
+             * Format: int64
+             * @description sessions at 10 %
+             */
+            low: number;
+            /**
+             * Format: int64
+             * @description sessions
+             */
+            median: number;
+            /**
+             * Format: double
+             * @description chance that it is done by the date
+             */
+            p: number;
             /** @enum {string} */
-            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
-            /** @description the school that the assessment suggests, where it is another */
-            suggested?: components["schemas"]["AssessSchool"];
-            watch?: string;
-            /** @description where the ladder is worked */
-            where: string;
-            /** @description why this school */
-            why: components["schemas"]["PhraseMessage"];
+            problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
+            /** Format: int64 */
+            remaining: number;
+            says: components["schemas"]["PhraseMessage"];
+            /**
+             * Format: double
+             * @description visits and homework before the date, in sessions
+             */
+            sessions: number;
+            /**
+             * Format: double
+             * @description chance that a step met slips
+             */
+            slip: number;
+            /**
+             * Format: int64
+             * @description steps to go, slips included
+             */
+            steps_with_slips: number;
+            /**
+             * Format: int64
+             * @description visits before the date
+             */
+            visits: number;
+            /** @enum {string} */
+            word?: "on course" | "likely" | "in doubt" | "unlikely";
+        };
+        PlanHelp: {
+            /** @description the later date */
+            by?: string;
+            /** Format: int64 */
+            homework_per_week?: number;
+            /** @enum {string} */
+            kind: "" | "more visits" | "owner homework" | "smaller goal" | "later date";
+            /** Format: double */
+            p: number;
+            says: components["schemas"]["PhraseMessage"];
+            /**
+             * Format: int64
+             * @description steps of the smaller goal
+             */
+            steps?: number;
+            /** @description the last step of the smaller goal */
+            until?: string;
+            /** Format: int64 */
+            visits_per_week?: number;
+            word: string;
+        };
+        PlanHomework: {
+            name: string;
+            person: string;
+            step: string;
+        };
+        PlanHomeworkStep: {
+            ask: string;
+            good: components["schemas"]["PhraseMessage"];
+            let_go?: components["schemas"]["PhraseMessage"];
+            name: string;
+            plain: string;
+            refuses: components["schemas"]["PhraseMessage"];
+            sides?: string[];
+            step: string;
         };
         PlanInputBody: {
+            /** @description absent: as they were */
+            choices?: components["schemas"]["PlanChoices"];
             reason: string;
         };
         PlanItem: {
             ask: string;
             blocked?: components["schemas"]["PhraseMessage"];
+            /** @description the problems that need it */
+            for: ("" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy")[];
             ladder: string;
             /**
              * Format: int64
              * @description the level it is needed at, where lighter than its own pass mark
              */
             level?: number;
+            /** @description the earliest day the block can lift; empty: not known */
+            lift?: string;
             lifts?: components["schemas"]["PhraseMessage"];
+            /** @description met, and still to be kept on a later day */
+            met?: boolean;
             /**
              * Format: int64
              * @description about how long until the pass mark, at this horse's pace
@@ -2098,20 +2881,19 @@ export interface components {
             needs?: string[];
             /** @description all it stands on is met and nothing blocks it */
             open: boolean;
+            ridden?: boolean;
+            /** @description below where the work starts: seen accepted in the assessment */
+            seen?: boolean;
             /** @enum {string} */
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
             step: string;
+            /** @description names of the foundations that are missing, where that only warns */
+            warns?: string[];
         };
         PlanMade: {
-            /** @description steps that came in against the version before */
-            added: string[];
-            /** @description steps that became blocked */
-            blocked: string[];
             by: string;
-            /** @description steps that went out */
-            dropped: string[];
-            /** @description steps no longer blocked */
-            lifted: string[];
+            /** @description against the version before */
+            changes: components["schemas"]["PhraseMessage"][];
             /** Format: int64 */
             number: number;
             /**
@@ -2120,20 +2902,32 @@ export interface components {
              */
             on: number;
             reason: string;
+            /** @description names of the steps it had to do */
+            steps: string[];
         };
         PlanPart: {
             kind: string;
             /** Format: int64 */
             minutes: number;
             names?: string[];
+            /** @enum {string} */
+            school?: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
             /** @description keys */
             steps?: string[];
+            /** @description foundations that are missing */
+            warns?: string[];
         };
         PlanPlan: {
+            cues: components["schemas"]["CatalogCue"][];
             /** @description keys of the steps already kept */
             done?: string[];
+            /** @description one for each goal, in the plan's order */
+            forecast: components["schemas"]["PlanGoalForecast"][];
+            /** @description steps that somebody is cleared for, met and open */
+            homework: components["schemas"]["PlanHomework"][];
             /** @description steps to do; what is kept is left out */
             items: components["schemas"]["PlanItem"][];
+            /** @description of the goal that comes first */
             ladder: string;
             /** @description pass level by step, where lighter is needed */
             levels?: {
@@ -2142,15 +2936,81 @@ export interface components {
             name: string;
             /** @description the step the work begins at */
             next?: string;
+            /** @description what a choice does not do here, and why */
+            notes: components["schemas"]["PhraseMessage"][];
             visits: components["schemas"]["PlanVisit"][];
+            /** @description the ladders, foundations first, then the goals in their order */
+            ways: components["schemas"]["PlanWay"][];
+        };
+        PlanSchoolOption: {
+            /** @description what speaks against it with this horse now */
+            avoid: components["schemas"]["PhraseMessage"][];
+            /** @description the ladder names it */
+            named: boolean;
+            /** @enum {string} */
+            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description the ladder's usual one */
+            usual?: boolean;
+        };
+        PlanUsed: {
+            id: string;
+            /** Format: int64 */
+            version: number;
         };
         PlanVisit: {
+            /** @description second persons that its steps need, and what they do */
+            helpers: string[];
             kit: string[];
             /** Format: int64 */
             minutes: number;
             /** Format: int64 */
             n: number;
             parts: components["schemas"]["PlanPart"][];
+        };
+        PlanWanted: {
+            /** @description another ladder for the same problem */
+            ladder?: string;
+            /** @description not in this plan */
+            later?: boolean;
+            /** @description the last step of a smaller goal */
+            until?: string;
+        };
+        PlanWay: {
+            /**
+             * Format: int64
+             * @description steps of it that a fact blocks
+             */
+            barred: number;
+            /** @description the trainer's own choice */
+            chosen?: boolean;
+            helper?: string;
+            kind: string;
+            ladder: string;
+            /**
+             * Format: int64
+             * @description steps of it to go
+             */
+            left: number;
+            name: string;
+            /** @description the schools it can be worked in, with what speaks against each now */
+            options: components["schemas"]["PlanSchoolOption"][];
+            /**
+             * @description the problem it mends; absent: a foundation
+             * @enum {string}
+             */
+            problem?: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
+            /** @enum {string} */
+            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description last step wanted; absent: the whole ladder */
+            until?: string;
+            watch?: string;
+            where: string;
+            why: components["schemas"]["PhraseMessage"];
+        };
+        PracticeView: {
+            name: string;
+            /** @description the number that owners call */
+            phone: string;
         };
         Problem: {
             /** @description on 409: the version now kept */
@@ -2165,6 +3025,14 @@ export interface components {
         };
         ProblemChoice: {
             ladder: string;
+            name: components["schemas"]["PhraseMessage"];
+            /** @enum {string} */
+            problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
+        };
+        ProblemInPlan: {
+            later: boolean;
+            /** @description the case's own */
+            main: boolean;
             name: components["schemas"]["PhraseMessage"];
             /** @enum {string} */
             problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
@@ -2268,6 +3136,27 @@ export interface components {
         RefusedEntry: {
             id: string;
             say: string;
+        };
+        Rehearsed: {
+            /** @description of a clip: the horse's answers, in order */
+            answers?: ("" | "refused" | "try" | "tolerated" | "accepted" | "offered")[];
+            by: string;
+            /** @description it cleared the first leg */
+            cleared: boolean;
+            /** @description for each try: felt 2 or more lower than was meant */
+            fainter: boolean[];
+            id: string;
+            items?: {
+                [key: string]: "" | "yes" | "nearly" | "no";
+            };
+            note?: string;
+            /** Format: date */
+            on: string;
+            person: string;
+            /** @enum {string} */
+            place: "" | "person" | "practice pen" | "clip";
+            step: string;
+            tries?: components["schemas"]["ClearanceTry"][];
         };
         Report: {
             bridge: components["schemas"]["ProgressBridge"];
@@ -2399,6 +3288,29 @@ export interface components {
             to: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
             variant: components["schemas"]["PhraseMessage"];
         };
+        StepText: {
+            and?: string;
+            ask: string;
+            /** Format: int64 */
+            corrections?: number;
+            key: string;
+            kit?: string[];
+            /** Format: int64 */
+            level: number;
+            measures?: string[];
+            name: string;
+            /** @description further steps it needs, by key */
+            needs?: string[];
+            plain: string;
+            release?: string;
+            /** @description of a new step */
+            ridden?: boolean;
+            /** Format: int64 */
+            run: number;
+            unit?: string;
+            values?: number[];
+            watch?: string;
+        };
         Summary: {
             /** @description names of the steps worked */
             asks: string[];
@@ -2432,6 +3344,20 @@ export interface components {
             note: string;
             reps: components["schemas"]["ProgressReps"];
         };
+        TickInputBody: {
+            /** @description keys ticked so far, in order */
+            done: string[];
+            run: string;
+            /**
+             * Format: int64
+             * @description drawn by the device for this run: it draws the stops
+             */
+            seed: number;
+            /** @description the line to tick; empty: none */
+            tick?: string;
+            /** @description take the last tick back */
+            undo?: boolean;
+        };
         Told: {
             advice: components["schemas"]["ArenaAdvice"];
             beads: components["schemas"]["ArenaTold"][];
@@ -2443,6 +3369,9 @@ export interface components {
             ended: boolean;
             /** @description the newest entries that stand, newest first */
             recent: components["schemas"]["Standing"][];
+        };
+        TryInputBody: {
+            choices: components["schemas"]["PlanChoices"];
         };
         User: {
             active: boolean;
@@ -2784,6 +3713,55 @@ export interface operations {
             };
         };
     };
+    clearance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clearances"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     gate: {
         parameters: {
             query?: never;
@@ -2837,6 +3815,56 @@ export interface operations {
             };
         };
     };
+    homework: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                of: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomeworkPage"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     plan: {
         parameters: {
             query?: never;
@@ -2847,6 +3875,59 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tryPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryInputBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -2957,6 +4038,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Readying"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rehearse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearanceRehearsal"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clearances"];
                 };
             };
             /** @description Unauthorized */
@@ -3512,6 +4646,110 @@ export interface operations {
             };
         };
     };
+    copyLadder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnLadder"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeLadder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnLadder"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     me: {
         parameters: {
             query?: never;
@@ -3528,6 +4766,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    methods: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Handbook"];
                 };
             };
             /** @description Unauthorized */
@@ -3927,6 +5212,104 @@ export interface operations {
             };
         };
     };
+    practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setPhone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhoneInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     problems: {
         parameters: {
             query?: never;
@@ -3943,6 +5326,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemChoice"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardNow"];
                 };
             };
             /** @description Unauthorized */

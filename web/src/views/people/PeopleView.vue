@@ -6,6 +6,7 @@ import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
 import AccountList from './AccountList.vue'
 import PersonForm from './PersonForm.vue'
+import PhoneForm from './PhoneForm.vue'
 import YardList from './YardList.vue'
 
 type Person = Schemas['Person']
@@ -72,6 +73,7 @@ async function done() {
           </ul>
         </section>
         <YardList />
+        <PhoneForm />
         <AccountList v-if="isLead" />
       </div>
     </PageState>

@@ -1,0 +1,206 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// mothsPlan opens the plan of the horse that is half-way over.
+func mothsPlan(t *testing.T, width, height int) *user {
+	u := demoYard(t).open(width, height).signsInDemo()
+	u.presses("Copperfield Moth")
+	u.presses("Plan")
+	u.sees("Will it be ready")
+	return u
+}
+
+// The date is in doubt; a lever is tried and undone, tried again and kept with
+// a reason, on a phone; the older plan stays, with what changed.
+func TestALeverIsTriedUndoneAndKept(t *testing.T) {
+	u := mothsPlan(t, 412, 800)
+	u.sees("44 %, in doubt.")
+	u.sees("6 visits before")
+	u.presses("Try it: 3 visits a week: .*")
+	u.seesIn(".tried", "By the date: 44 % became 86 %")
+	u.sees("86 %, on course.")
+	u.presses("Undo what I tried")
+	u.sees("44 %, in doubt.")
+
+	u.presses("Try it ?: A smaller goal.*")
+	u.seesIn(".tried", "the goal is now close, before the whole ladder")
+	u.sees("3 steps to go")
+	u.presses("The whole ladder again")
+	u.sees("7 steps to go")
+	u.presses("Undo what I tried")
+	u.presses(".*One more: Visits a week")
+	u.seesIn(".tried", "Visits a week: 2 became 3")
+	u.presses("Make the plan anew")
+	u.presses("Make the plan anew")
+	u.sees("too short")
+	u.types("Why make it anew", "Ines wants to travel at New Year")
+	u.presses("Make the plan anew")
+	u.sees("2. Ines wants to travel at New Year")
+	u.seesIn("li", "Visits a week: 2 became 3")
+	u.MustReload()
+	u.sees("86 %, on course.")
+}
+
+// School, order, place in the plan and the standing disagreements are the
+// trainer's: what speaks against each is said, and nothing barred comes open.
+func TestThePlanIsTheTrainersToChange(t *testing.T) {
+	u := mothsPlan(t, 1280, 800)
+	u.seesIn("article", "Build and release: a way out was rewarded or it is heavy")
+	u.presses("relief place the usual way")
+	u.seesIn(".tried", "Trailer loading: build and release became relief place")
+	u.seesIn("article", "Relief place, as you chose. The assessment would take build and release.")
+	u.presses("Leave it for later")
+	u.sees("Take it into this plan")
+	u.presses("Try it ?: Sent in first.*")
+	u.seesIn(".tried", "lead in first became send in first")
+	u.presses("Lead in or send in .trailer.. .*")
+	u.sees("A sent horse can leap in, turn and frighten itself")
+	u.presses("Undo what I tried")
+	u.sees("Since the plan was made")
+
+	u.goes("/horses")
+	u.presses("Button")
+	u.presses("Plan")
+	u.seesIn("article", "Relief place: the body comes first")
+	u.seesIn("article", "A body item that bears on it is suspect or in treatment.")
+	u.sees("Blocked: hind leg that snatches or locks, suspect.")
+	u.presses("Visit 1 .*")
+	assert.NotContains(t, u.MustElement(".visit").MustText(), "step in")
+}
+
+// An own ladder is checked as the shipped ones: what can't be is refused at its
+// place and nothing changes; what can be is kept as a version that plans use.
+func TestAnOwnLadderCantBeBroken(t *testing.T) {
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.presses("Methods")
+	u.types("Look for a step", "hollow")
+	u.presses("load.board")
+	u.seesIn("section.opened", "Steps on a hollow-sounding board")
+	u.presses("Copy this ladder")
+	u.sees("Give your ladder a name")
+	u.types("Name of your copy", "Trailer, with a mat first")
+	u.presses("Copy this ladder")
+	u.seesIn("h1", "Trailer, with a mat first")
+
+	u.presses("load.board board")
+	u.types("Needs further", "load.stand")
+	u.presses("Keep it as the next version")
+	u.seesIn(".bad", "load.board: Its needs go in a circle")
+	u.types("Needs further", " ")
+	u.types("In a row", "0")
+	u.presses("Keep it as the next version")
+	u.seesIn(".bad", "load.board: A step needs a measure and a pass mark")
+	u.types("In a row", "4")
+	u.presses("Add a step")
+	u.presses("Keep it as the next version")
+	u.seesIn(".bad", "load.own1: A step needs a name, an ask")
+	u.MustReload()
+	u.sees("version 1")
+	assert.NotContains(t, u.MustElement("form").MustText(), "load.own1", "nothing was kept")
+
+	u.presses("load.board board")
+	u.types("In a row", "4")
+	u.presses("Keep it as the next version")
+	u.sees("Kept as version 2.")
+	u.sees("progress on them begins again: board")
+
+	u.goes("/horses")
+	u.presses("Copperfield Moth")
+	u.presses("Plan")
+	u.sees("Will it be ready")
+	u.finds("select", "as shipped").MustSelect("Trailer, with a mat first, version 2")
+	u.seesIn(".tried", "Trailer loading: your own, version 2.")
+	u.seesIn(".step", "Steps on a hollow-sounding board")
+	u.presses("Make the plan anew")
+	u.types("Why make it anew", "our own way of the board")
+	u.presses("Make the plan anew")
+	u.sees("2. our own way of the board")
+	u.presses("Bridge")
+	u.seesIn(".bridge", "board: tried")
+
+	u.presses("Methods")
+	u.presses("Trailer, with a mat first")
+	u.presses("Take out: load.gap")
+	u.presses("Keep it as the next version")
+	u.sees("load.gap: It is in use: a plan or a session has it")
+}
+
+// A handler is cleared on two legs, and gets one page of homework that fits on
+// paper.
+func TestRehearsalAndHomework(t *testing.T) {
+	u := mothsPlan(t, 1280, 800)
+	u.seesIn("li", "Lead: back rehearsed · watched 2 of 3")
+	u.seesIn("li", "1 more accepted or offered in a row")
+	u.presses("17 met steps nobody rehearsed with Ines Calloway yet")
+	u.presses("Rehearse Lead: turn with Ines Calloway")
+	for _, item := range []string{"rope managed", "right place", "starts light", "builds evenly", "keeps raising until the partner answers", "lets go on the try"} {
+		require.NoError(t, u.click(u.finds("[aria-label='"+item+"'] button", "^yes$")))
+	}
+	u.presses("Keep the rehearsal")
+	u.sees("Say yes, nearly or no for each of the seven")
+	require.NoError(t, u.click(u.finds("[aria-label='own space kept'] button", "^nearly$")))
+	u.types("Try 1: level meant", "6")
+	u.types("level felt", "4")
+	u.sees("the hand is lighter than it means to be")
+	u.presses("Keep the rehearsal")
+	u.seesIn("li", "Lead: turn rehearsed · watched 0 of 3")
+
+	u.presses("Homework card")
+	u.seesIn("h1", "Homework with Copperfield Moth")
+	u.sees("for Ines Calloway")
+	u.sees("If it says no")
+	u.sees("It kicks, strikes, bites")
+	u.sees("trainer Harrow Groundwork 01632 960150")
+	u.sees("does not replace a vet")
+	assert.NotContains(t, u.MustElement("article").MustText(), "Lead: turn", "not cleared, not homework")
+	stream, err := u.PDF(&proto.PagePrintToPDF{PreferCSSPageSize: true})
+	require.NoError(t, err)
+	var pdf strings.Builder
+	buf := make([]byte, 1<<16)
+	for {
+		n, err := stream.Read(buf)
+		pdf.Write(buf[:n])
+		if err != nil {
+			break
+		}
+	}
+	assert.Equal(t, 1, strings.Count(pdf.String(), "/Type /Page\n"), "one page")
+}
+
+// The card of the trailer is ticked in its order only, survives a reload, and
+// draws the stops.
+func TestTheSequenceCardIsTickedInOrder(t *testing.T) {
+	u := demoYard(t).open(412, 800).signsInDemo()
+	u.goes("/cards/trailer")
+	u.presses("1. Check floor.*")
+	u.seesIn(".next", "Horse in")
+	u.presses("4. Then tie")
+	u.sees("Not yet: Then tie. First: Horse in.")
+	u.presses("2. Horse in.*")
+	u.seesIn(".next", "Bar or divider closed")
+	u.MustReload()
+	u.seesIn(".next", "Bar or divider closed")
+	u.presses("Take the last back")
+	u.seesIn(".next", "Horse in")
+	u.presses("Unloading")
+	u.seesIn(".next", "Ramp down")
+	u.sees("drawn anew each time")
+	u.presses("4. Bar or divider opened")
+	u.sees("Not yet: Bar or divider opened. First: Ramp down.")
+	for _, line := range []string{"Ramp down", "Untie first", "Check that nobody", "Bar or divider opened", "Horse waits 15 s", "You go to the safe spot", "Forward one", "Back one"} {
+		u.seesIn(".next", line)
+		require.NoError(t, u.click(u.finds(".next", line)))
+	}
+	u.seesIn(".next", "9. Forward one")
+	u.presses("9. Forward one.*")
+	u.presses("10. Back out.*")
+	u.sees("All done, in order.")
+}

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+// One ladder to read: the bridge with its piers, and each step with ask,
+// release, mistakes, pass mark and what it needs. A step opens by its key.
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, told } from '../../api/client'
+import { useSend } from '../../api/use'
+import BridgeDrawing from '../../parts/BridgeDrawing.vue'
+import FieldRow from '../../parts/FieldRow.vue'
+import PageState from '../../parts/PageState.vue'
+import WrongNote from '../../parts/WrongNote.vue'
+import { bridgeOf, useHandbook } from './handbook'
+import StepSheet from './StepSheet.vue'
+
+const { ladder, step = '' } = defineProps<{ ladder: string; step?: string }>()
+const { data, trouble, load } = useHandbook()
+const router = useRouter()
+
+const shown = computed(() => data.value?.ladders.find((l) => l.key === ladder))
+const piers = computed(() => data.value?.piers[ladder] ?? [])
+const cards = computed(() => (data.value?.cards ?? []).filter((c) => c.ladder === ladder))
+const copying = useSend()
+const name = ref('')
+
+watch(
+  [() => step, shown],
+  async ([key]) => {
+    await nextTick()
+    if (key) document.getElementById(key)?.scrollIntoView({ block: 'start' })
+  },
+  { immediate: true },
+)
+
+async function copy() {
+  const own = await copying.send(() => told(api.POST('/api/ladders', { body: { version: 0, ladder, name: name.value } })))
+  if (own) await router.push(`/methods/own/${own.id}`)
+}
+</script>
+
+<template>
+  <div class="page">
+    <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
+      <section v-if="!shown" class="sheet stack">
+        <h1>There is no such ladder</h1>
+        <p><RouterLink to="/methods">All methods</RouterLink></p>
+      </section>
+      <template v-else>
+        <header class="page-head">
+          <p class="small"><RouterLink to="/methods">Methods</RouterLink></p>
+          <h1>{{ shown.name }}</h1>
+          <p class="quiet">{{ shown.schools.join(', ') }}</p>
+        </header>
+        <div class="stack">
+          <section class="sheet stack">
+            <BridgeDrawing :bridge="bridgeOf(shown, piers)" />
+            <div class="facts">
+              <p><b>Where.</b> {{ shown.where }}.</p>
+              <p v-if="piers.length"><b>Stands on.</b> {{ piers.map((p) => p.says.text).join(' · ') }}.</p>
+              <p v-if="shown.helper"><b>Not alone.</b> {{ shown.helper }}.</p>
+              <p v-if="shown.watch"><b>Watch.</b> {{ shown.watch }}.</p>
+              <p v-if="shown.care"><b>Care.</b> At least {{ shown.care }}.</p>
+              <p v-for="c in cards" :key="c.key">
+                <RouterLink :to="`/cards/${c.key}`">The sequence card</RouterLink>
+              </p>
+            </div>
+          </section>
+          <StepSheet v-for="s in shown.steps" :key="s.key" :step="s" :needs="data?.needs[s.key] ?? []" :opened="s.key === step" />
+          <section v-if="data?.lead" class="sheet stack">
+            <h2>Change it</h2>
+            <p>A copy keeps the keys, so progress carries over. Plans choose which one they use.</p>
+            <form class="row copy" @submit.prevent="copy">
+              <FieldRow v-slot="f" label="Name of your copy" :wrong="copying.trouble.value?.fields.name">
+                <ElInput :id="f.id" v-model="name" maxlength="120" :aria-describedby="f.describedby" />
+              </FieldRow>
+              <ElButton type="primary" native-type="submit" :loading="copying.sending.value">Copy this ladder</ElButton>
+            </form>
+            <WrongNote :trouble="copying.trouble.value" :shown="['name']" />
+          </section>
+        </div>
+      </template>
+    </PageState>
+  </div>
+</template>
+
+<style scoped>
+.facts {
+  display: grid;
+  gap: var(--gap-1);
+  max-width: var(--measure);
+}
+.copy {
+  align-items: end;
+}
+</style>

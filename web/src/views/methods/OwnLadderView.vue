@@ -1,0 +1,158 @@
+<script setup lang="ts">
+// An own ladder, edited: the checks are the same as for the shipped ones, and
+// each fault stands at its step. Nothing is kept until all of it holds.
+import { computed, ref, watch } from 'vue'
+import { api, told } from '../../api/client'
+import { useSend } from '../../api/use'
+import BridgeDrawing from '../../parts/BridgeDrawing.vue'
+import FieldRow from '../../parts/FieldRow.vue'
+import PageState from '../../parts/PageState.vue'
+import StaleNote from '../../parts/StaleNote.vue'
+import WrongNote from '../../parts/WrongNote.vue'
+import { shortDate } from '../../words'
+import { bridgeOf, useHandbook, type Own } from './handbook'
+import { differences, draftOf, fresh, textOf, type Draft } from './draft'
+import StepForm from './StepForm.vue'
+
+const { id } = defineProps<{ id: string }>()
+const { data, trouble, load } = useHandbook()
+const own = computed(() => data.value?.own_ladders.find((o) => o.id === id))
+const draft = ref<Draft>()
+const version = ref(0)
+const open = ref('')
+const kept = ref(false)
+const saving = useSend()
+const newer = computed(() => (saving.trouble.value?.status === 409 ? (saving.trouble.value.current as Own) : undefined))
+
+function take(o: Own) {
+  draft.value = draftOf(o)
+  version.value = o.version
+}
+watch(own, (o) => {
+  if (o && !draft.value) take(o)
+})
+
+const fault = (i: number) => saving.trouble.value?.fields[`steps.${i}`] ?? ''
+const shownFields = computed(() => ['name', ...(draft.value?.steps ?? []).map((_, i) => `steps.${i}`)])
+
+function move(i: number, by: number) {
+  const steps = draft.value?.steps
+  const step = steps?.[i]
+  if (!steps || !step || i + by < 0 || i + by >= steps.length) return
+  steps.splice(i, 1)
+  steps.splice(i + by, 0, step)
+}
+
+function add() {
+  if (!draft.value || !own.value) return
+  const step = fresh(own.value.ladder, draft.value.steps)
+  draft.value.steps.push(step)
+  open.value = step.key
+}
+
+async function save() {
+  const d = draft.value
+  if (!d) return
+  kept.value = false
+  const answer = await saving.send(() =>
+    told(api.PUT('/api/ladders/{id}', { params: { path: { id } }, body: textOf(d, version.value) })),
+  )
+  if (!answer) return
+  version.value = answer.version
+  kept.value = true
+  await load()
+}
+
+function mine() {
+  if (newer.value) version.value = newer.value.version
+  void save()
+}
+
+function theirs() {
+  if (newer.value) take(newer.value)
+  saving.trouble.value = undefined
+}
+</script>
+
+<template>
+  <div class="page">
+    <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
+      <section v-if="!own" class="sheet stack">
+        <h1>There is no such ladder</h1>
+        <p><RouterLink to="/methods">All methods</RouterLink></p>
+      </section>
+      <form v-else-if="draft" class="stack" @submit.prevent="save">
+        <header class="page-head">
+          <p class="small">
+            <RouterLink to="/methods">Methods</RouterLink> · your copy of
+            <RouterLink :to="`/methods/${own.ladder}`">{{ own.ladder }}</RouterLink>
+          </p>
+          <h1>{{ own.name }}</h1>
+          <p class="quiet">
+            version {{ own.version }}, {{ own.saved_by }}, {{ shortDate(new Date(own.saved_at).toISOString().slice(0, 10)) }}
+          </p>
+        </header>
+        <StaleNote
+          v-if="newer"
+          :differences="differences(draft, draftOf(newer))"
+          :by="newer.saved_by"
+          @mine="mine"
+          @theirs="theirs"
+        />
+        <section class="sheet stack">
+          <BridgeDrawing :bridge="bridgeOf(own.doc, data?.piers[own.ladder] ?? [])" />
+          <p v-if="own.changed.length">
+            Measured or passed otherwise than as shipped, so that progress on them begins again:
+            {{ own.changed.join(', ') }}.
+          </p>
+          <p class="quiet">Plans that use an older version keep it until they are made anew.</p>
+        </section>
+        <fieldset class="plain-set stack" :disabled="!data?.lead">
+          <section class="sheet stack">
+            <FieldRow v-slot="f" label="Name" :wrong="saving.trouble.value?.fields.name">
+              <ElInput :id="f.id" v-model="draft.name" maxlength="120" :aria-describedby="f.describedby" />
+            </FieldRow>
+            <FieldRow v-slot="f" label="Where"><ElInput :id="f.id" v-model="draft.where" maxlength="500" /></FieldRow>
+            <FieldRow v-slot="f" label="Watch">
+              <ElInput :id="f.id" v-model="draft.watch" type="textarea" autosize maxlength="1000" />
+            </FieldRow>
+          </section>
+          <StepForm
+            v-for="(s, i) in draft.steps"
+            :key="s.key"
+            v-model:step="draft.steps[i]!"
+            :open="open === s.key || fault(i) !== ''"
+            :wrong="fault(i)"
+            :first="i === 0"
+            :last="i === draft.steps.length - 1"
+            @toggle="open = open === s.key ? '' : s.key"
+            @up="move(i, -1)"
+            @down="move(i, 1)"
+            @remove="draft.steps.splice(i, 1)"
+          />
+          <div><ElButton @click="add">Add a step</ElButton></div>
+          <section class="sheet stack">
+            <FieldRow v-slot="f" label="What you changed, and why">
+              <ElInput :id="f.id" v-model="draft.reason" maxlength="500" />
+            </FieldRow>
+            <WrongNote v-if="!newer" :trouble="saving.trouble.value" :shown="shownFields" />
+            <p v-if="kept" role="status" class="strong">Kept as version {{ version }}.</p>
+            <div class="row">
+              <ElButton type="primary" native-type="submit" :loading="saving.sending.value">Keep it as the next version</ElButton>
+              <ElButton @click="take(own)">Back to what is kept</ElButton>
+            </div>
+          </section>
+        </fieldset>
+        <p v-if="!data?.lead" class="quiet">Only a lead trainer changes ladders.</p>
+      </form>
+    </PageState>
+  </div>
+</template>
+
+<style scoped>
+.plain-set {
+  border: 0;
+  margin: 0;
+  padding: 0;
+}
+</style>

@@ -1,0 +1,172 @@
+<script setup lang="ts">
+// A sequence that is ticked in its order. The rules refuse a wrong one and say
+// why; what is ticked stays on this device until the run is begun anew.
+import { useLocalStorage } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { api, told, type Schemas } from '../../api/client'
+import { useSend } from '../../api/use'
+import ChipRow from '../../parts/ChipRow.vue'
+import PageState from '../../parts/PageState.vue'
+import { count } from '../../words'
+import { useHandbook } from './handbook'
+
+const { card } = defineProps<{ card: string }>()
+const { data, trouble, load } = useHandbook()
+const shown = computed(() => data.value?.cards.find((c) => c.key === card))
+
+interface Kept {
+  run: string
+  done: string[]
+  seed: number
+}
+const draw = () => Math.floor(Math.random() * 2 ** 31)
+const kept = useLocalStorage<Kept>(`sequence-${card}`, { run: '', done: [], seed: draw() })
+const now = ref<Schemas['CardNow']>()
+const sending = useSend()
+const run = computed(() => shown.value?.runs.find((r) => r.key === kept.value.run) ?? shown.value?.runs[0])
+const next = computed(() => run.value?.lines.find((l) => l.key === now.value?.next))
+
+async function send(tick: string, undo = false) {
+  if (!run.value) return
+  const body = { run: run.value.key, done: kept.value.done, tick, undo, seed: kept.value.seed }
+  const answer = await sending.send(() =>
+    told(api.POST('/api/sequence-cards/{key}/ticks', { params: { path: { key: card } }, body })),
+  )
+  if (!answer) return
+  now.value = answer
+  kept.value = { ...kept.value, run: run.value.key, done: answer.done }
+}
+
+function begin(key: string) {
+  kept.value = { run: key, done: [], seed: draw() }
+  void send('')
+}
+watch(run, (r, old) => {
+  if (r && !old) void send('')
+})
+</script>
+
+<template>
+  <div class="page">
+    <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
+      <section v-if="!shown || !run" class="sheet"><h1>There is no such card</h1></section>
+      <div v-else class="stack card">
+        <h1>{{ shown.name }}</h1>
+        <ChipRow
+          class="no-print"
+          big
+          label="Which way"
+          :choices="shown.runs.map((r) => ({ value: r.key, text: r.name }))"
+          :chosen="[run.key]"
+          @toggle="begin"
+        />
+        <p v-if="now?.refused" class="refused" role="alert">{{ now.refused.text }}</p>
+        <p v-if="sending.trouble.value" class="refused" role="alert">{{ sending.trouble.value.message }}</p>
+        <p class="visually-hidden" role="status">{{ next ? `Now: ${next.do}` : 'All done' }}</p>
+        <ol class="lines">
+          <li v-for="(l, i) in run.lines" :key="l.key">
+            <button
+              type="button"
+              class="line"
+              :class="{ done: now?.done.includes(l.key), next: now?.next === l.key }"
+              :aria-pressed="now?.done.includes(l.key) ?? false"
+              @click="send(l.key)"
+            >
+              <svg viewBox="0 0 32 32" class="box" aria-hidden="true">
+                <rect x="2" y="2" width="28" height="28" class="well" />
+                <path v-if="now?.done.includes(l.key)" d="M8 17l6 7L25 8" class="tick" />
+              </svg>
+              <span>
+                <b>{{ i + 1 }}. {{ l.do }}</b>
+                <span v-if="l.stops && now?.stops.length" class="stops">
+                  Stop after {{ now.stops.join(', ') }}
+                  {{ now.stops.length === 1 && now.stops[0] === 1 ? 'step' : 'steps' }} back:
+                  {{ count(now.stops.length, 'stop', 'stops') }}, drawn anew each time.
+                </span>
+                <span v-if="now?.next === l.key" class="why">{{ l.why }}.</span>
+              </span>
+            </button>
+          </li>
+        </ol>
+        <p v-if="now && !now.next" class="strong">All done, in order.</p>
+        <div class="row no-print">
+          <button type="button" class="button plain big" :disabled="!now?.done.length" @click="send('', true)">
+            Take the last back
+          </button>
+          <button type="button" class="button plain big" @click="begin(run.key)">Begin anew</button>
+        </div>
+        <ul class="dots">
+          <li v-for="n in shown.notes" :key="n">{{ n }}</li>
+        </ul>
+        <p class="small quiet">
+          This card does not replace the rules of transport and of your yard, nor somebody beside you who knows.
+        </p>
+      </div>
+    </PageState>
+  </div>
+</template>
+
+<style scoped>
+.card {
+  max-width: 640px;
+}
+.lines {
+  display: grid;
+  gap: var(--gap-2);
+}
+.line {
+  width: 100%;
+  min-height: var(--touch);
+  display: grid;
+  grid-template-columns: 40px minmax(0, 1fr);
+  gap: var(--gap-3);
+  align-items: center;
+  text-align: left;
+  padding: var(--gap-2) var(--gap-3);
+  background: var(--ivory-0);
+  border: 2px solid var(--ink-2);
+  border-radius: var(--radius);
+  cursor: pointer;
+  font-size: var(--step-2);
+}
+.line.next {
+  border: var(--stroke);
+}
+.line.done {
+  background: var(--ivory-2);
+}
+.box {
+  width: 36px;
+}
+.well {
+  fill: var(--ivory-0);
+  stroke: var(--arena-ink);
+  stroke-width: 3;
+}
+.tick {
+  fill: none;
+  stroke: var(--arena-ink);
+  stroke-width: 4;
+}
+.stops,
+.why {
+  display: block;
+  font-size: var(--step-1);
+}
+.refused {
+  border: var(--stroke);
+  border-radius: var(--radius);
+  background: var(--ivory-0);
+  padding: var(--gap-3);
+  font-size: var(--step-2);
+  font-weight: 700;
+}
+.big {
+  min-height: var(--touch);
+}
+.big:disabled {
+  border-style: dashed;
+  cursor: default;
+  color: var(--ink-2);
+}
+</style>

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+// One step of an own ladder, folded or open.
+import ChipRow from '../../parts/ChipRow.vue'
+import FieldRow from '../../parts/FieldRow.vue'
+import NumberField from '../../parts/NumberField.vue'
+import type { StepDraft } from './draft'
+
+const step = defineModel<StepDraft>('step', { required: true })
+const { open, wrong, first, last } = defineProps<{ open: boolean; wrong: string; first: boolean; last: boolean }>()
+const emit = defineEmits<{ toggle: []; up: []; down: []; remove: [] }>()
+
+const measures = ['answer', 'hold', 'dose', 'count', 'distance', 'setting', 'time'].map((m) => ({ value: m, text: m }))
+const units = ['s', 'steps', 'feet', 'times', 'holes', 'mm'].map((u) => ({ value: u, text: u === 's' ? 'seconds' : u }))
+
+function measure(m: string) {
+  const has = step.value.measures
+  step.value.measures = has.includes(m) ? has.filter((x) => x !== m) : [...has, m]
+}
+</script>
+
+<template>
+  <section class="sheet stack" :class="{ bad: wrong }">
+    <div class="row between">
+      <h2>
+        <button type="button" class="fold" :aria-expanded="open" @click="emit('toggle')">
+          <span class="quiet small">{{ step.key }}</span> {{ step.name || 'a new step' }}
+        </button>
+      </h2>
+      <div class="row">
+        <ElButton :disabled="first" @click="emit('up')"
+          >Up<span class="visually-hidden">: {{ step.key }}</span></ElButton
+        >
+        <ElButton :disabled="last" @click="emit('down')"
+          >Down<span class="visually-hidden">: {{ step.key }}</span></ElButton
+        >
+        <ElButton @click="emit('remove')"
+          >Take out<span class="visually-hidden">: {{ step.key }}</span></ElButton
+        >
+      </div>
+    </div>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <p v-if="open && step.link">It stands for the whole ladder {{ step.link }}.</p>
+    <div v-else-if="open" class="stack">
+      <div class="two">
+        <FieldRow v-slot="f" label="Name, on the plank"><ElInput :id="f.id" v-model="step.name" maxlength="40" /></FieldRow>
+        <FieldRow v-slot="f" label="As an owner understands it" hint="as what the horse is doing">
+          <ElInput :id="f.id" v-model="step.plain" maxlength="200" />
+        </FieldRow>
+      </div>
+      <FieldRow v-slot="f" label="Ask"
+        ><ElInput :id="f.id" v-model="step.ask" type="textarea" autosize maxlength="500"
+      /></FieldRow>
+      <FieldRow v-slot="f" label="Release on">
+        <ElInput :id="f.id" v-model="step.release" type="textarea" autosize maxlength="500" />
+      </FieldRow>
+      <FieldRow v-slot="f" label="Mistakes and cautions">
+        <ElInput :id="f.id" v-model="step.watch" type="textarea" autosize maxlength="1000" />
+      </FieldRow>
+      <ChipRow label="Measured by" :choices="measures" :chosen="step.measures" @toggle="measure" />
+      <div class="marks">
+        <FieldRow v-slot="f" label="In a row"><NumberField :id="f.id" v-model="step.run" /></FieldRow>
+        <FieldRow v-slot="f" label="Level at most"><NumberField :id="f.id" v-model="step.level" /></FieldRow>
+        <FieldRow v-slot="f" label="Corrections at most"><NumberField :id="f.id" v-model="step.corrections" /></FieldRow>
+        <FieldRow v-slot="f" label="Values in order" hint="for example 15, 30, 60">
+          <ElInput :id="f.id" v-model="step.values" />
+        </FieldRow>
+      </div>
+      <ChipRow
+        label="The values count"
+        :choices="units"
+        :chosen="[step.unit]"
+        @toggle="(u) => (step.unit = step.unit === u ? '' : u)"
+      />
+      <div class="two">
+        <FieldRow v-slot="f" label="And, in words"><ElInput :id="f.id" v-model="step.and" maxlength="200" /></FieldRow>
+        <FieldRow v-slot="f" label="Needs further" hint="keys of steps, with commas">
+          <ElInput :id="f.id" v-model="step.needs" maxlength="400" />
+        </FieldRow>
+      </div>
+      <FieldRow v-slot="f" label="Bring" hint="with commas"><ElInput :id="f.id" v-model="step.kit" maxlength="400" /></FieldRow>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.fold {
+  background: none;
+  border: 0;
+  padding: 0;
+  font: inherit;
+  text-align: left;
+  cursor: pointer;
+  min-height: var(--control);
+}
+.bad {
+  border: 2px solid var(--rust);
+}
+.wrong {
+  color: var(--rust);
+  font-weight: 600;
+}
+.two {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(260px, 100%), 1fr));
+  gap: var(--gap-3);
+}
+.marks {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(130px, 1fr));
+  gap: var(--gap-3);
+}
+</style>

@@ -1,0 +1,49 @@
+<script setup lang="ts">
+// Where practitioners disagree: what this plan does, why it does so unless told
+// otherwise, and the other ways.
+import ChipRow from '../../parts/ChipRow.vue'
+import type { Change, PlanView } from './usePlan'
+
+const { view, change } = defineProps<{ view: PlanView; change: Change }>()
+
+function choose(key: string, option: string) {
+  void change((c) => {
+    c.settings = { ...c.settings, [key]: option }
+  })
+}
+</script>
+
+<template>
+  <section class="sheet stack">
+    <h2>Where practitioners disagree</h2>
+    <details v-for="s in view.settings" :key="s.key" class="one">
+      <summary>
+        <b>{{ s.asks }}</b> <span :class="{ quiet: s.chosen === s.default }">{{ s.chosen }}</span>
+      </summary>
+      <div class="stack">
+        <p class="quiet">{{ s.why }}</p>
+        <ChipRow
+          :label="s.asks"
+          :choices="s.options.map((o) => ({ value: o.key, text: o.key }))"
+          :chosen="[s.chosen]"
+          @toggle="(o) => choose(s.key, o)"
+        />
+        <p>{{ s.options.find((o) => o.key === s.chosen)?.says }}</p>
+      </div>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.one {
+  border-top: var(--line);
+}
+summary {
+  cursor: pointer;
+  min-height: var(--control);
+  align-content: center;
+}
+.one .stack {
+  padding-bottom: var(--gap-3);
+}
+</style>
