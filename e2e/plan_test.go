@@ -128,7 +128,7 @@ func TestAnOwnLadderCantBeBroken(t *testing.T) {
 
 	u.presses("Methods")
 	u.presses("Trailer, with a mat first")
-	u.presses("Take out: load.gap")
+	u.presses("Take out ?: load.gap")
 	u.presses("Keep it as the next version")
 	u.sees("load.gap: It is in use: a plan or a session has it")
 }

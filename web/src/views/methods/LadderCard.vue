@@ -33,7 +33,6 @@ const {
 
 <style scoped>
 .card {
-  position: relative;
   background: var(--ivory-0);
   border: var(--line);
   border-radius: var(--radius);
@@ -42,16 +41,7 @@ const {
   gap: var(--gap-2);
   align-content: start;
 }
-.card:hover {
-  border-color: var(--ink-2);
-}
 .link {
   color: inherit;
-}
-/* The whole card is the link. */
-.link::after {
-  content: '';
-  position: absolute;
-  inset: 0;
 }
 </style>
