@@ -193,6 +193,9 @@ func (f File) facts() plan.Facts {
 		ThrowsItself: slices.Contains(ways, horse.Reared) || slices.Contains(ways, horse.WentOver),
 		Pushy:        slices.Contains(ways, horse.CrowdedIn) || slices.Contains(ways, horse.Bit),
 		Fit:          f.in.Record.Energy.String() == "high",
+		Alone:        account.Story.WhoAlone,
+		NoBacking:    assess.Limits(f.Assessment)["lead.back"] == 1,
+		Spiral:       f.in.Record.Gaited || f.Assessment.BodyOf(horse.Balance) == horse.Suspect || f.Assessment.BodyOf(horse.Balance) == horse.InTreatment,
 		OwnerMay:     len(f.in.Owners) > 0 && len(f.clearing().Held()) == 0,
 	}
 	for _, item := range f.shipped.Judging.RelevantTo(f.in.Problem) {

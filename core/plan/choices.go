@@ -22,10 +22,18 @@ type Choices struct {
 	PerWeek   *int                     `json:"visits_per_week,omitempty" doc:"visits possible in a week; absent: 2"`
 	Homework  int                      `json:"homework_per_week,omitempty" doc:"homework sessions possible in a week"`
 	By        string                   `json:"by,omitempty" maxLength:"10" doc:"a later date than the case's, as agreed"`
-	Alone     string                   `json:"alone,omitempty" maxLength:"120" doc:"who must be able to do it alone"`
 	Vehicle   string                   `json:"vehicle,omitempty" maxLength:"200" doc:"the trailer, and who brings it"`
 	Cues      map[string]CueText       `json:"cues,omitempty" doc:"this horse's own cues, by their key"`
 	Exception *Exception               `json:"exception,omitempty" doc:"ridden problem work with a young horse, by the lead trainer"`
+	Aid       *Aid                     `json:"aid,omitempty" doc:"a tack aid for head position, for a while"`
+}
+
+// Aid is a tack aid as a temporary safety measure; the plan carries the day on
+// which it comes off (part 4).
+type Aid struct {
+	What   string `json:"what" maxLength:"120"`
+	Reason string `json:"reason" maxLength:"500"`
+	Until  string `json:"until" maxLength:"10"`
 }
 
 // Wanted is what is wanted of one problem.
@@ -110,18 +118,31 @@ func (c Choices) Check(cat *catalog.Catalog, today string) []Fault {
 	if c.Homework < 0 || c.Homework > 14 {
 		add("Give a number of homework sessions a week from 0 to 14.", "homework_per_week")
 	}
-	if c.By != "" && !(len(c.By) == 10 && after(c.By, 0) == c.By && c.By >= today) {
+	if c.By != "" && !toCome(c.By, today) {
 		add("Give a day to come, as year-month-day, or leave it empty.", "by")
 	}
 	if x := c.Exception; x != nil {
 		if strings.TrimSpace(x.Reason) == "" {
 			add("Say why this young horse is ridden all the same.", "exception.reason")
 		}
-		if !(len(x.Until) == 10 && after(x.Until, 0) == x.Until && x.Until >= today) {
+		if !toCome(x.Until, today) {
 			add("Give the day on which the exception ends, one to come.", "exception.until")
 		}
 	}
+	if a := c.Aid; a != nil {
+		if strings.TrimSpace(a.What) == "" || strings.TrimSpace(a.Reason) == "" {
+			add("Say which aid it is, and why.", "aid.reason")
+		}
+		if !toCome(a.Until, today) {
+			add("Give the day on which it comes off, one to come.", "aid.until")
+		}
+	}
 	return faults
+}
+
+// toCome reports whether a text is a date, today or later.
+func toCome(day, today string) bool {
+	return len(day) == len(today) && after(day, 0) == day && day >= today
 }
 
 func byRank(a, b horse.Problem) int { return cmp.Compare(a.Rank(), b.Rank()) }

@@ -4,19 +4,51 @@ import (
 	"cmp"
 	"slices"
 
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 )
 
 // settings reads the choices that change how the plan is built.
 func (b *builder) settings() {
-	const place = "basics place"
-	choice, ok := b.cat.Methods.Choice(place)
+	choice, ok := b.cat.Methods.Choice("basics place")
 	if !ok || !b.in.Choices.Setting(choice).Warns {
 		return
 	}
 	if b.soft = b.in.Facts.FearUnlikely && b.in.Facts.DoneBefore; !b.soft {
-		b.notes = append(b.notes, phrase.Of("plan.note.place", nil))
+		b.note("place", nil)
+	}
+}
+
+func (b *builder) note(key string, args phrase.Args) {
+	b.notes = append(b.notes, phrase.Of("plan.note."+key, args))
+}
+
+// remarks says what holds for this horse whatever was chosen (parts 4 and 9).
+func (b *builder) remarks(order []string) {
+	f := b.in.Facts
+	has := func(when func(catalog.Step) bool) bool {
+		return slices.ContainsFunc(order, func(key string) bool {
+			step, _ := b.cat.Step(key)
+			return when(step)
+		})
+	}
+	trailer := has(func(s catalog.Step) bool { return s.Trailer })
+	if trailer && f.FearLikely {
+		b.note("may_leave", nil)
+	}
+	if trailer && f.NoBacking {
+		b.note("turn_out", nil)
+	}
+	if f.Spiral && has(func(s catalog.Step) bool { return s.Ridden }) {
+		b.note("spiral", nil)
+	}
+	alone := has(func(s catalog.Step) bool { return s.Key == "load.alone" })
+	if f.Alone != "" && trailer && !alone {
+		b.note("alone", phrase.Args{"who": f.Alone})
+	}
+	if a := b.in.Choices.Aid; a != nil {
+		b.note("aid", phrase.Args{"what": a.What, "reason": a.Reason, "until": phrase.Date(a.Until)})
 	}
 }
 

@@ -173,6 +173,7 @@ func Build(c *catalog.Catalog, in Input) (Plan, bool) {
 			break
 		}
 	}
+	b.remarks(order)
 	p.Levels = b.levels
 	p.Ways = b.ways(p.Items, order)
 	p.Homework = b.homework(p)

@@ -12,15 +12,18 @@ import (
 type Facts struct {
 	FearLikely   bool
 	FearUnlikely bool
-	DoneBefore   bool // the horse has done it before
-	Sore         bool // a body item that bears on it is suspect or in treatment
-	Arousal      int  // at baseline
-	ThrowsItself bool // reared or went over
-	Pushy        bool // crowded in, or bit
-	Fit          bool // a horse of high energy
-	Unsteady     bool // the main handler's hands
-	DaysToDate   int  // until the date needed; negative: none
-	OwnerMay     bool // owners may handle, or learn to
+	DoneBefore   bool   // the horse has done it before
+	Sore         bool   // a body item that bears on it is suspect or in treatment
+	Arousal      int    // at baseline
+	ThrowsItself bool   // reared or went over
+	Pushy        bool   // crowded in, or bit
+	Fit          bool   // a horse of high energy
+	Unsteady     bool   // the main handler's hands
+	DaysToDate   int    // until the date needed; negative: none
+	OwnerMay     bool   // owners may handle, or learn to
+	NoBacking    bool   // a hind leg that has locked, or that no vet has seen
+	Spiral       bool   // gaited, clumsy or stumbling: no tight one-rein stop
+	Alone        string // who must be able to do it alone
 	Kit          []Extra
 }
 

@@ -2679,6 +2679,11 @@ export interface components {
             /** @description under 3 years or 10 rides */
             young: boolean;
         };
+        PlanAid: {
+            reason: string;
+            until: string;
+            what: string;
+        };
         PlanChance: {
             /** Format: date */
             on: string;
@@ -2686,8 +2691,8 @@ export interface components {
             p: number;
         };
         PlanChoices: {
-            /** @description who must be able to do it alone */
-            alone?: string;
+            /** @description a tack aid for head position, for a while */
+            aid?: components["schemas"]["PlanAid"];
             /** @description a later date than the case's, as agreed */
             by?: string;
             /** @description this horse's own cues, by their key */

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 // Where practitioners disagree: what this plan does, why it does so unless told
 // otherwise, and the other ways.
+import type { Trouble } from '../../api/client'
 import ChipRow from '../../parts/ChipRow.vue'
+import AidForm from './AidForm.vue'
 import type { Change, PlanView } from './usePlan'
 
-const { view, change } = defineProps<{ view: PlanView; change: Change }>()
+const { view, trouble, change } = defineProps<{ view: PlanView; trouble: Trouble | undefined; change: Change }>()
 
 function choose(key: string, option: string) {
   void change((c) => {
@@ -22,7 +24,9 @@ function choose(key: string, option: string) {
       </summary>
       <div class="stack">
         <p class="quiet">{{ s.why }}</p>
+        <AidForm v-if="s.key === 'head aids'" :view="view" :trouble="trouble" :change="change" />
         <ChipRow
+          v-else
           :label="s.asks"
           :choices="s.options.map((o) => ({ value: o.key, text: o.key }))"
           :chosen="[s.chosen]"

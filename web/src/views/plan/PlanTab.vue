@@ -89,7 +89,7 @@ async function keep() {
           <WayList :view="view" :change="change" />
           <ExceptionForm v-if="view.young" :view="view" :trouble="trying.trouble.value" :change="change" />
           <AlternativeList v-if="view.alternatives.length > 1" :view="view" :change="change" />
-          <DisagreementList :view="view" :change="change" />
+          <DisagreementList :view="view" :trouble="trying.trouble.value" :change="change" />
         </div>
         <aside class="stack">
           <VisitSheet :view="view" :change="change" />
