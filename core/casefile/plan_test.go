@@ -1,7 +1,9 @@
 package casefile
 
 import (
+	"encoding/json"
 	"fmt"
+	"regexp"
 	"slices"
 	"testing"
 
@@ -14,6 +16,7 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 )
 
@@ -139,6 +142,7 @@ func TestNoPlanSchedulesWhatMayNotBe(t *testing.T) {
 		f, err := Read(c, in)
 		require.NoError(t, err)
 		keepsOrder(t, f)
+		hasWords(t, f.Plan, f.Alternatives(), f.Cleared, f.Blocks)
 		blocked := map[string]bool{}
 		for _, b := range f.Blocks {
 			blocked[b.Step] = true
@@ -194,6 +198,17 @@ func keepsOrder(t *rapid.T, f File) {
 		for key, yes := range worked {
 			done[key] = done[key] || yes
 		}
+	}
+}
+
+var messages = regexp.MustCompile(`\{"key":"([^"]+)",("args"|"text")`)
+
+// hasWords holds every message against the book.
+func hasWords(t *rapid.T, said ...any) {
+	text, err := json.Marshal(said)
+	require.NoError(t, err)
+	for _, m := range messages.FindAllSubmatch(text, -1) {
+		assert.True(t, phrase.English(phrase.Shipped).Has(string(m[1])), "%s has no words", m[1])
 	}
 }
 

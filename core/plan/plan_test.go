@@ -11,7 +11,9 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/catalog/yaml"
+	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
 )
 
 func shipped(t testing.TB) *catalog.Catalog {
@@ -135,4 +137,184 @@ func TestNoVisitAsksWhatIsBlockedOrNotReady(t *testing.T) {
 			}
 		}
 	})
+}
+
+func TestTheSchoolIsSuggestedChosenAndSpokenAgainst(t *testing.T) {
+	c := shipped(t)
+	in := Input{Goals: goal("load", ""), Facts: Facts{FearLikely: true, Arousal: 3, DaysToDate: 10, Pushy: true, Fit: true, ThrowsItself: true, Sore: true, Unsteady: true}}
+	in.Goals[0].School = assess.School{School: horse.AskAndListen, Why: phrase.Of("school.fear", nil)}
+	way := func(in Input) Way {
+		p, ok := Build(c, in)
+		require.True(t, ok)
+		return p.Ways[len(p.Ways)-1]
+	}
+	w := way(in)
+	assert.Equal(t, horse.AskAndListen, w.School)
+	assert.Equal(t, "school.fear", w.Why.Key)
+	against := map[string][]string{}
+	for _, o := range w.Options {
+		for _, m := range o.Avoid {
+			against[o.School.String()] = append(against[o.School.String()], m.Key)
+		}
+	}
+	assert.Equal(t, map[string][]string{
+		"build and release": {"avoid.arousal", "avoid.sore", "avoid.unsteady"},
+		"relief place":      {"avoid.fit", "avoid.afraid"},
+		"wait it out":       {"avoid.fear", "avoid.throws"},
+		"ask and listen":    {"avoid.pushy", "avoid.deadline"},
+	}, against)
+	in.Choices.Schools = map[string]horse.School{"load": horse.ReliefPlace}
+	w = way(in)
+	assert.True(t, w.Chosen)
+	assert.Equal(t, horse.ReliefPlace, w.School)
+	assert.Equal(t, "plan.school.own", w.Why.Key)
+	p, _ := Build(c, in)
+	for _, v := range p.Visits {
+		for _, part := range v.Parts {
+			if len(part.Steps) > 0 && part.Kind == Block {
+				step, _ := c.Step(part.Steps[0])
+				assert.Equal(t, step.Ladder == "load", part.School == horse.ReliefPlace)
+			}
+		}
+	}
+}
+
+// Basics at the problem place warn and do not block, but only with a horse that
+// has done it before and is not afraid.
+func TestBasicsAtThePlaceOnlyWhereTheHorseAllows(t *testing.T) {
+	c := shipped(t)
+	in := Input{Goals: goal("load", "load.square"), Choices: Choices{Settings: map[string]string{"basics place": "at the place"}}}
+	item := func(p Plan, key string) Item {
+		for _, i := range p.Items {
+			if i.Step == key {
+				return i
+			}
+		}
+		return Item{}
+	}
+	p, _ := Build(c, in)
+	assert.Equal(t, "plan.note.place", p.Notes[0].Key)
+	assert.False(t, item(p, "load.square").Open)
+	in.Facts = Facts{FearUnlikely: true, DoneBefore: true}
+	p, _ = Build(c, in)
+	assert.True(t, item(p, "load.square").Open)
+	assert.Contains(t, item(p, "load.square").Warns, "lead back")
+	in.Blocks = []assess.Block{{Step: "load.square", Why: phrase.Of("block.body", nil)}}
+	p, _ = Build(c, in)
+	assert.False(t, item(p, "load.square").Open, "what is blocked stays blocked")
+}
+
+func TestWhatHoldsForAHorseIsSaid(t *testing.T) {
+	c := shipped(t)
+	in := Input{Goals: goal("load", ""), Facts: Facts{FearLikely: true, NoBacking: true, Alone: "Ines"}}
+	in.Choices.Aid = &Aid{What: "martingale", Reason: "braces", Until: "2026-09-01"}
+	in.Goals[0].Until = "load.stand"
+	p, _ := Build(c, in)
+	var keys []string
+	for _, n := range p.Notes {
+		keys = append(keys, n.Key)
+	}
+	assert.Equal(t, []string{"plan.note.may_leave", "plan.note.turn_out", "plan.note.alone", "plan.note.aid"}, keys)
+	in = Input{Goals: []Goal{{Problem: horse.Problem{}.All()[6], Ladder: "control"}}, Facts: Facts{Spiral: true}}
+	p, _ = Build(c, in)
+	assert.Equal(t, "plan.note.spiral", p.Notes[0].Key)
+}
+
+func TestKitIsTheUnionOfWhatAVisitNeeds(t *testing.T) {
+	c := shipped(t)
+	in := Input{Goals: []Goal{{Problem: horse.Bridling, Ladder: "bridle"}}, Visits: 9, Known: all(c, horse.Kept, 1, "head.down", "zones.hand", "bridle.nose", "bridle.zone", "bridle.ears", "bridle.lips", "bridle.mouth", "bridle.strap"), Facts: Facts{Kit: []Extra{{Item: "bit hung with no wrinkle", With: "bridle"}, {Item: "treats"}}}}
+	p, _ := Build(c, in)
+	seen := map[string]int{}
+	for _, k := range p.Visits[0].Kit {
+		seen[k]++
+	}
+	for k, n := range seen {
+		assert.Equal(t, 1, n, "%s once", k)
+	}
+	assert.Contains(t, p.Visits[0].Kit, "bridle")
+	assert.Contains(t, p.Visits[0].Kit, "bit hung with no wrinkle")
+	in = Input{Goals: []Goal{{Problem: horse.Problem{}.All()[5], Ladder: "feet"}}, Known: all(c, horse.Kept, 1, foundations...)}
+	p, _ = Build(c, in)
+	assert.Contains(t, p.Visits[0].Helpers[0], "holder")
+	assert.NotContains(t, p.Visits[0].Kit, "bit hung with no wrinkle")
+}
+
+func TestChoicesThatCantBeAreNamedByTheirField(t *testing.T) {
+	c := shipped(t)
+	many := 15
+	bad := Choices{
+		Goals:   map[horse.Problem]Wanted{horse.Loading: {Ladder: "feet", Until: "load.moon"}},
+		Schools: map[string]horse.School{"lead": horse.Doses, "moon": horse.Doses}, Settings: map[string]string{"trailer way": "fly in"},
+		PerWeek: &many, Homework: -1, By: "2026-05-01", Exception: &Exception{}, Aid: &Aid{},
+	}
+	var fields []string
+	for _, f := range bad.Check(c, "2026-06-01") {
+		fields = append(fields, f.Field)
+		assert.NotEmpty(t, f.Say)
+	}
+	assert.Equal(t, []string{
+		"goals.loading.ladder", "goals.loading.until", "schools.lead", "schools.moon", "settings.trailer way", "visits_per_week", "homework_per_week",
+		"by", "exception.reason", "exception.until", "aid.reason", "aid.until",
+	}, fields)
+	assert.Empty(t, Choices{}.Check(c, "2026-06-01"))
+	assert.Equal(t, 2, Choices{}.Visits())
+}
+
+func TestChangesTellWhatAPlanHasOtherwise(t *testing.T) {
+	c := shipped(t)
+	made := func(in Input) Made {
+		in.Today = "2026-06-01"
+		p, ok := Build(c, in)
+		require.True(t, ok)
+		return Made{Plan: p, Choices: in.Choices}
+	}
+	three := 3
+	before := Input{Goals: goal("load", "")}
+	before.Goals[0].By = "2026-09-01"
+	after := before
+	after.Goals = goal("load", "")
+	after.Goals[0].By, after.Goals[0].Until = "2026-09-01", "load.stand"
+	after.Choices = Choices{PerWeek: &three, Settings: map[string]string{"firm": "always gentle"}, Schools: map[string]horse.School{"load": horse.WaitItOut}}
+	after.Known = all(c, horse.Kept, 1, "lead.forward")
+	after.Blocks = []assess.Block{{Step: "load.front", Why: phrase.Of("block.body", nil)}}
+	book := phrase.English(phrase.Shipped)
+	var said []string
+	for _, m := range Changes(c, made(before), made(after)) {
+		said = append(said, book.Say(m))
+	}
+	assert.Equal(t, []string{
+		"Visits a week: 2 became 3.",
+		"Firm line at once or gentle for long? gentle, firm once became always gentle.",
+		"trailer loading: relief place became wait it out.",
+		"loading: the goal is now stand, before the whole ladder.",
+		"Kept since, and left out: lead forward.",
+		"Dropped: side, close, lead past, send, tie, alone and travel.",
+		"Barred: front.",
+	}, said[:7])
+	assert.Contains(t, said[7], "By the date: ")
+	assert.Empty(t, Changes(c, made(before), made(before)))
+}
+
+func TestHomeworkIsPlainAndOnlyWhatIsCleared(t *testing.T) {
+	c := shipped(t)
+	met := []string{"lead.forward", "lead.halt", "lead.stand", "lead.back"}
+	in := Input{Goals: goal("load", ""), Known: all(c, horse.Met, 1, met...)}
+	for _, key := range met {
+		in.Cleared = append(in.Cleared, clearance.State{Person: "ines", Step: key, Cleared: key != "lead.back"})
+	}
+	in.Blocks = []assess.Block{{Step: "lead.halt", Why: phrase.Of("block.body", nil)}}
+	p, _ := Build(c, in)
+	card := HomeworkFor(c, p, in.Choices, "ines")
+	phrase.English(phrase.Shipped).Tell(&card)
+	require.Len(t, card.Steps, 2, "neither what is barred nor what is not cleared")
+	stand := card.Steps[1]
+	assert.Equal(t, "lead.stand", stand.Step)
+	assert.Equal(t, "Good: 3 soft answers in a row, 45 seconds each, with a light feel, and it stays calm.", stand.Good.Text)
+	assert.Equal(t, "Let go: standing: rope slack.", stand.LetGo.Text)
+	assert.Equal(t, "If it says no, go back to halting when the person halts, take one soft answer, and stop there.", stand.Refuses.Text)
+	assert.LessOrEqual(t, len(card.Remember), 2)
+	assert.Len(t, card.Stop, 6)
+	assert.NotEmpty(t, card.Cues)
+	assert.Nil(t, card.None)
+	assert.NotNil(t, HomeworkFor(c, p, in.Choices, "bram").None)
 }
