@@ -185,14 +185,27 @@ func TestScreenshots(t *testing.T) {
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), shot, 0o644))
 	}
 	for _, p := range u.places() {
-		if strings.Contains("caseload horse assessment walk body basics plan ready after report people", p.name) {
+		if strings.Contains("caseload horse assessment walk body basics plan homework methods ladder ready after report people", p.name) {
 			u.goes(p.path)
 			u.sees(p.shows)
 			u.MustWaitIdle()
 			keep(p.name)
 		}
 	}
+	u.goes("/horses")
+	u.presses("Copperfield Moth")
+	u.presses("Plan")
+	u.presses("Try it: 3 visits a week: .*")
+	u.seesIn(".tried", "became 86 %")
+	u.MustEval(`() => [...document.querySelectorAll('h2')].find((h) => h.innerText === 'Will it be ready').closest('section').scrollIntoView()`)
+	keep("forecast")
 	u.MustSetViewport(412, 800, 1, true)
+	u.goes("/cards/trailer")
+	u.presses("1. Check floor.*")
+	u.seesIn(".next", "Horse in")
+	u.presses("4. Then tie")
+	u.sees("Not yet")
+	keep("card")
 	u.goes("/horses")
 	u.presses("Button")
 	u.presses("Assessment")

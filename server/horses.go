@@ -90,6 +90,7 @@ type File struct {
 	Since       []report.Figure   `json:"since" doc:"the last session against the first"`
 	Beads       []arena.Told      `json:"beads" doc:"the last session's reps"`
 	Planned     bool              `json:"planned" doc:"a plan was made"`
+	Others      []progress.Bridge `json:"others" doc:"the bridges of the other problems in the plan"`
 	Before      string            `json:"before" doc:"the problem as it was, in a few words; empty: not written down"`
 }
 
@@ -242,6 +243,11 @@ func (s *Server) viewFile(ctx context.Context, c caller, r reading) (File, error
 		LastWorked: f.LastWorked, DaysOff: f.DaysOff, Sessions: len(r.sessions), Open: r.open(),
 		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
 		Before: cmp.Or(f.Account().Baseline.Note, f.Account().Story.Description),
+	}
+	for _, w := range f.Plan.Ways {
+		if b, ok := f.BridgeOf(w.Ladder); ok && !w.Problem.IsZero() && w.Ladder != f.Bridge.Ladder {
+			view.Others = append(view.Others, b)
+		}
 	}
 	if n := len(r.days); n > 0 {
 		doc, err := s.document(r, n-1)

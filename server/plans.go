@@ -150,7 +150,7 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 	var ladders []string
 	for _, w := range f.Plan.Ways {
 		ladders = append(ladders, w.Ladder)
-		if b, ok := progress.BridgeOf(f.Catalog(), w.Ladder, f.Known, f.Blocks, f.Plan.Next); ok && !w.Problem.IsZero() {
+		if b, ok := f.BridgeOf(w.Ladder); ok && !w.Problem.IsZero() {
 			view.Bridges = append(view.Bridges, b)
 		}
 	}

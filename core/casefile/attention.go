@@ -6,6 +6,7 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/plan"
 	"ivorybridge/core/progress"
 )
 
@@ -55,9 +56,12 @@ func (f File) Attention() []Note {
 		add(4, "slipped", phrase.Args{"steps": names})
 	}
 	if f.in.NeededBy != "" {
+		forecast, doubtful := f.doubtful()
 		switch left := DaysBetween(f.in.Today, f.in.NeededBy); {
 		case left < 0:
 			add(5, "date_passed", phrase.Args{"date": phrase.Date(f.in.NeededBy)})
+		case doubtful:
+			add(5, "forecast", phrase.Args{"date": phrase.Date(forecast.By), "p": int(100*forecast.Done + 0.5), "word": forecast.Word})
 		case left <= nearDays:
 			add(5, "date_near", phrase.Args{"n": left, "met": f.Bridge.Met, "of": len(f.Bridge.Planks)})
 		}
@@ -72,6 +76,17 @@ func (f File) Attention() []Note {
 		add(7, "no_baseline", nil)
 	}
 	return notes
+}
+
+// doubtful is the forecast of the case's own problem, and whether it is in
+// doubt or worse; of a horse that was never assessed it says too little.
+func (f File) doubtful() (plan.GoalForecast, bool) {
+	i := slices.IndexFunc(f.Plan.Forecast, func(g plan.GoalForecast) bool { return g.Problem == f.in.Problem })
+	if i < 0 || f.Assessed == "" {
+		return plan.GoalForecast{}, false
+	}
+	g := f.Plan.Forecast[i]
+	return g, len(g.Help) > 0
 }
 
 func kinds(events []assess.Event) []string {

@@ -108,8 +108,13 @@ func Read(c *catalog.Catalog, in Input) (File, error) {
 	}
 	f.Cleared = f.clearances()
 	f.Plan, _ = plan.Build(f.cat, f.planInput(f.goals()))
-	f.Bridge, _ = progress.BridgeOf(f.cat, in.Ladder, f.Known, f.Blocks, f.Plan.Next)
+	f.Bridge, _ = f.BridgeOf(in.Ladder)
 	return f, nil
+}
+
+// BridgeOf draws a ladder as this horse has it.
+func (f File) BridgeOf(ladder string) (progress.Bridge, bool) {
+	return progress.BridgeOf(f.cat, ladder, f.Known, f.Blocks, f.Plan.Next)
 }
 
 // judge fits the catalogue and judges the newest assessment with it: once

@@ -216,7 +216,7 @@ func TestAttention(t *testing.T) {
 	in := input(day("2026-06-01", kicked()))
 	in.Assessments, in.NeededBy = []Dated{looked(suspectLeg)}, "2026-06-25"
 	f := read(t, in)
-	assert.Equal(t, []string{"attention.incident", "attention.referral", "attention.date_near", "attention.quiet"}, keys(f))
+	assert.Equal(t, []string{"attention.incident", "attention.referral", "attention.forecast", "attention.quiet"}, keys(f))
 	assert.NotEmpty(t, f.Blocks)
 	in.Finished = "2026-06-19"
 	assert.Empty(t, keys(read(t, in)))

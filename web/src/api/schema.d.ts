@@ -2307,6 +2307,8 @@ export interface components {
             last_worked?: string;
             name: string;
             open_session?: string;
+            /** @description the bridges of the other problems in the plan */
+            others: components["schemas"]["ProgressBridge"][];
             owners: components["schemas"]["Owner"][];
             /** @description a plan was made */
             planned: boolean;

@@ -4,6 +4,7 @@ import BeadRope from '../../parts/BeadRope.vue'
 import { byAsk } from '../../parts/beads'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import BridgeKey from '../../parts/BridgeKey.vue'
+import BridgeStrip from '../../parts/BridgeStrip.vue'
 import MarginNote from '../../parts/MarginNote.vue'
 import { longDate, shortDate, sideWord } from '../../words'
 import { useHorseFile } from './file'
@@ -40,6 +41,11 @@ const block = computed(() => blocked.value[0])
         <p v-if="block?.blocked" class="strong">
           {{ blocked.length }} planks are barred. {{ block.blocked.text }} {{ block.lifts?.text }}
         </p>
+        <div v-for="b in file.others" :key="b.ladder" class="row">
+          <b>{{ b.name }}</b>
+          <BridgeStrip :bridge="b" />
+          <span class="quiet">{{ b.met }} of {{ b.planks.length }} planks met</span>
+        </div>
         <BridgeKey />
       </section>
       <section v-if="lastAsks.length" class="sheet stack">
