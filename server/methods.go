@@ -79,7 +79,7 @@ type StepText struct {
 	And         string            `json:"and,omitempty" maxLength:"200"`
 	Needs       []string          `json:"needs,omitempty" maxItems:"10" doc:"further steps it needs, by key"`
 	Kit         []string          `json:"kit,omitempty" maxItems:"20"`
-	Ridden      bool              `json:"ridden,omitempty" doc:"of a new step"`
+	Ridden      bool              `json:"ridden,omitempty" doc:"of a step of your own: asked from the saddle"`
 }
 
 type ladderInput struct{ Body LadderText }
@@ -268,12 +268,10 @@ func edited(shipped, before catalog.Ladder, text LadderText) (catalog.Ladder, []
 	next.Steps = nil
 	var wrong []FieldProblem
 	for i, t := range text.Steps {
-		step := catalog.Step{Key: t.Key, Ridden: t.Ridden}
-		for _, known := range slices.Concat(before.Steps, shipped.Steps) {
-			if known.Key == t.Key {
-				step = known
-				break
-			}
+		step := earlier(shipped, before, t)
+		if !slices.ContainsFunc(shipped.Steps, func(s catalog.Step) bool { return s.Key == t.Key }) && len(next.Steps) > 0 {
+			below := next.Steps[len(next.Steps)-1]
+			step.Blocked, step.Trailer, step.Ridden = below.Blocked, below.Trailer, t.Ridden || below.Ridden
 		}
 		if step.Link != "" {
 			next.Steps = append(next.Steps, step)
@@ -295,6 +293,17 @@ func edited(shipped, before catalog.Ladder, text LadderText) (catalog.Ladder, []
 		next.Steps = append(next.Steps, step)
 	}
 	return next, wrong
+}
+
+// earlier is the step as it was: in the version before, else as shipped; or a
+// new one. What bars the step below a new one bars it too.
+func earlier(shipped, before catalog.Ladder, t StepText) catalog.Step {
+	for _, known := range slices.Concat(before.Steps, shipped.Steps) {
+		if known.Key == t.Key {
+			return known
+		}
+	}
+	return catalog.Step{Key: t.Key, Ridden: t.Ridden}
 }
 
 // doubtful says what is wrong with the numbers of a step; empty: nothing.

@@ -46,10 +46,6 @@ func (s *session) passedAsk(a horse.Ask, level int) bool {
 	return today && (level == 0 || got <= level)
 }
 
-func (s *session) passedStep(step catalog.Step, level int) bool {
-	return !slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool { return !s.passedAsk(a, level) })
-}
-
 // open reports whether a step may be asked now: not shut and all it stands on
 // is met.
 func (s *session) open(key string) bool {

@@ -11,12 +11,13 @@ import (
 
 // Case is what an assessment is judged with.
 type Case struct {
-	Today      string     `json:"today" format:"date"`
-	On         string     `json:"on,omitempty" maxLength:"10" doc:"day of the assessment; empty: today"`
-	Record     Record     `json:"record"`
-	Assessment Assessment `json:"assessment"`
-	Logged     []Event    `json:"logged,omitempty" doc:"dangerous things that sessions logged"`
-	Care       horse.Care `json:"care,omitzero" doc:"the grade that earlier sessions left, where it may not have fallen yet"`
+	Today      string                   `json:"today" format:"date"`
+	On         string                   `json:"on,omitempty" maxLength:"10" doc:"day of the assessment; empty: today"`
+	Record     Record                   `json:"record"`
+	Assessment Assessment               `json:"assessment"`
+	Logged     []Event                  `json:"logged,omitempty" doc:"dangerous things that sessions logged"`
+	Ladders    map[horse.Problem]string `json:"ladders,omitempty" doc:"by which ladder a problem is mended, where not by its usual one"`
+	Care       horse.Care               `json:"care,omitzero" doc:"the grade that earlier sessions left, where it may not have fallen yet"`
 }
 
 // Result is what the rules make of an assessment.
@@ -126,7 +127,11 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 	risk := RiskInput{Today: in.Today, Record: in.Record, Assessment: a, Logged: in.Logged, Floor: in.Care}
 	ladders := map[horse.Problem]catalog.Ladder{}
 	for p := range a.Problems {
-		if l, ok := c.LadderFor(p); ok {
+		l, ok := c.Ladder(in.Ladders[p])
+		if !ok {
+			l, ok = c.LadderFor(p)
+		}
+		if ok {
 			ladders[p] = l
 			risk.Narrow = risk.Narrow || l.Narrow
 			risk.Floor = max2(risk.Floor, l.Care)

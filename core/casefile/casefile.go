@@ -131,6 +131,7 @@ func (f *File) judge() error {
 	}
 	f.Result, err = assess.Judge(f.cat, assess.Case{
 		Today: f.in.Today, On: f.Assessed, Record: f.in.Record, Assessment: f.Assessment, Logged: logged, Care: care,
+		Ladders: f.ladders(),
 	})
 	if err != nil {
 		return err

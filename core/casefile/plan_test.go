@@ -337,3 +337,38 @@ func TestAlternativesStandSideBySide(t *testing.T) {
 	assert.Equal(t, "away", f.Plan.Ladder)
 	assert.Equal(t, "away", f.Bridge.Ladder)
 }
+
+// Missing basics come first, whatever the ladder stands on; step-outs from zone
+// 3 add the touch and the pad before anybody rides; a horse that can't be
+// haltered begins at the pole (part 3).
+func TestWhatTheAssessmentPutsFirst(t *testing.T) {
+	in := input()
+	in.Problem, in.Ladder = horse.Problem{}, "rush"
+	require.NoError(t, in.Problem.UnmarshalText([]byte("rushing")))
+	rides, outs := 120, 3
+	in.Record.Rides = &rides
+	a := looked()
+	a.Doc.Basics = map[string]assess.Basic{"ridden.halt": {Grade: horse.Accepted}, "lead.turn near": {Level: horse.LevelOf(7), Grade: horse.Refused}}
+	a.Doc.First.Mounting = still()
+	in.Assessments = []Dated{a}
+	at := func(f File, step string) int {
+		return slices.IndexFunc(f.Plan.Items, func(i plan.Item) bool { return i.Step == step })
+	}
+	f := read(t, in)
+	require.Contains(t, f.Result.First[0].Key, "lead.turn")
+	assert.Less(t, at(f, "lead.turn"), at(f, "rush.setup"))
+	assert.Equal(t, -1, at(f, "saddle.pad"))
+	touch := assess.Touch{StepOuts: &outs}
+	a.Doc.Zones = map[assess.Spot]assess.Touch{{Zone: (horse.Zone{}).All()[2], Side: horse.Near}: touch}
+	in.Assessments = []Dated{a}
+	f = read(t, in)
+	assert.True(t, at(f, "saddle.pad") >= 0 && at(f, "saddle.pad") < at(f, "rush.slack"))
+	assert.Contains(t, f.Plan.Items[at(f, "rush.slack")].Needs, "pad")
+
+	a.Doc.NotYet = true
+	in.Assessments = []Dated{a}
+	f = read(t, in)
+	assert.Equal(t, "wild.pole", f.Plan.Items[0].Step)
+	assert.Equal(t, "wild.pole", f.Plan.Next)
+	assert.Less(t, at(f, "wild.halter"), at(f, "lead.forward"))
+}

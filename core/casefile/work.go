@@ -27,6 +27,11 @@ func (f File) fitting() catalog.Fitting {
 			fit.Ladders = append(fit.Ladders, l.Key)
 		}
 	}
+	for _, a := range assess.First(f.Assessment) {
+		if step, ok := f.shipped.Step(a.Step); ok {
+			fit.Ladders = append(fit.Ladders, step.Ladder) // a horse that can't be haltered: that first
+		}
+	}
 	return fit
 }
 
@@ -39,6 +44,17 @@ func (f File) ladderOf(p horse.Problem) (catalog.Ladder, bool) {
 		return f.shipped.Ladder(chosen)
 	}
 	return f.shipped.LadderFor(p)
+}
+
+// ladders are the ladders chosen, by problem.
+func (f File) ladders() map[horse.Problem]string {
+	chosen := map[horse.Problem]string{f.in.Problem: f.in.Ladder}
+	for p, w := range f.in.Choices.Goals {
+		if w.Ladder != "" {
+			chosen[p] = w.Ladder
+		}
+	}
+	return chosen
 }
 
 // unafraid reports whether fear was looked at and is unlikely.
@@ -73,7 +89,7 @@ func (f File) excepted() bool {
 // renewed marks the days before which an own ladder changed a step's measure or
 // pass mark.
 func (f File) renewed(days []arena.Day) []arena.Day {
-	if len(f.in.Used) == 0 {
+	if !slices.ContainsFunc(f.in.Used, func(u Used) bool { return len(u.Ladders) > 0 }) {
 		return days
 	}
 	days = slices.Clone(days)
@@ -177,8 +193,19 @@ func (f File) planInput(goals []plan.Goal) plan.Input {
 	if visits == 0 {
 		visits = 3
 	}
+	var first, mounting []string
+	for _, a := range assess.First(f.Assessment) {
+		if _, ok := f.cat.Step(a.Step); !ok {
+			continue
+		}
+		if a.Variant.IsZero() {
+			first = append(first, a.Step)
+		} else {
+			mounting = append(mounting, a.Step)
+		}
+	}
 	return plan.Input{
-		Today: f.in.Today, Goals: goals, Known: f.Known, Blocks: f.Blocks, RepSeconds: f.repSeconds(),
+		Today: f.in.Today, Goals: goals, First: first, Mounting: mounting, Known: f.Known, Blocks: f.Blocks, RepSeconds: f.repSeconds(),
 		Young: f.in.Record.Young(f.in.Today), Visits: visits, Choices: f.in.Choices, Cleared: f.Cleared, Facts: f.facts(), Work: f.work(),
 	}
 }

@@ -34,6 +34,7 @@ type Choice struct {
 	Asks    phrase.Slotted `json:"asks" doc:"the question"`
 	Ladders []string       `json:"ladders,omitempty" doc:"the ladders it bears on; none: every one"`
 	Default string         `json:"default"`
+	Record  string         `json:"record,omitempty" enum:"bit_hung,food" doc:"it is decided for each horse, on its record, and not in a plan"`
 	Why     phrase.Slotted `json:"why"`
 	Options []Option       `json:"options"`
 }

@@ -108,7 +108,7 @@ func (c Choices) Check(cat *catalog.Catalog, today string) []Fault {
 	}
 	for _, key := range slices.Sorted(maps.Keys(c.Settings)) {
 		one, ok := cat.Methods.Choice(key)
-		if _, known := one.Option(c.Settings[key]); !ok || !known {
+		if _, known := one.Option(c.Settings[key]); !ok || !known || one.Record != "" {
 			add("That is not one of the ways. Choose one from the list.", "settings.%s", key)
 		}
 	}

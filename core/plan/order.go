@@ -47,6 +47,9 @@ func (b *builder) remarks(order []string) {
 	if f.Alone != "" && trailer && !alone {
 		b.note("alone", phrase.Args{"who": f.Alone})
 	}
+	if b.in.Choices.Homework > 0 && !b.in.Work.CanClear {
+		b.note("homework", nil)
+	}
 	if a := b.in.Choices.Aid; a != nil {
 		b.note("aid", phrase.Args{"what": a.What, "reason": a.Reason, "until": phrase.Date(a.Until)})
 	}
@@ -87,9 +90,19 @@ func (b *builder) order() ([]string, map[string][]horse.Problem) {
 	var order []string
 	serves := map[string][]horse.Problem{}
 	all := map[string]bool{}
+	for _, key := range b.in.First {
+		b.walk(Goal{Until: key}, all, func(key string) {
+			order = append(order, key)
+			for _, g := range b.goals {
+				serves[key] = append(serves[key], g.Problem)
+			}
+		})
+	}
 	for _, g := range b.goals {
 		b.walk(g, map[string]bool{}, func(key string) {
-			serves[key] = append(serves[key], g.Problem)
+			if !slices.Contains(serves[key], g.Problem) {
+				serves[key] = append(serves[key], g.Problem)
+			}
 			if !all[key] {
 				all[key] = true
 				order = append(order, key)
@@ -108,7 +121,7 @@ func (b *builder) walk(g Goal, seen map[string]bool, visit func(key string)) {
 			return
 		}
 		seen[key] = true
-		for _, n := range b.cat.Needs(key) {
+		for _, n := range b.needs(key) {
 			step, _ := b.cat.Step(n.Step)
 			if n.Level > 0 && n.Level < step.Pass.Level && (b.levels[n.Step] == 0 || n.Level < b.levels[n.Step]) {
 				b.levels[n.Step] = n.Level

@@ -20,6 +20,8 @@ import (
 type Input struct {
 	Today      string
 	Goals      []Goal
+	First      []string // basics that the assessment found missing: they come first
+	Mounting   []string // steps that come before any ridden one
 	Known      []arena.Known
 	Blocks     []assess.Block
 	RepSeconds float64 // this horse's own time for a rep; 0: the house rule's
@@ -234,12 +236,23 @@ func (b *builder) waitsFor(key string) (names, warns []string) {
 	return names, warns
 }
 
+// needs lists all that a step stands on with this horse.
+func (b *builder) needs(key string) []catalog.Need {
+	needs := b.cat.Needs(key)
+	if step, _ := b.cat.Step(key); step.Ridden {
+		for _, first := range b.in.Mounting {
+			needs = append(needs, catalog.Need{Step: first})
+		}
+	}
+	return needs
+}
+
 // missing lists the needs of a step that are not met. A step that was only
 // seen accepted in the assessment meets a need, but what it stands on itself
 // must be met all the same: basics are not skipped by starting higher.
 func (b *builder) missing(key string) []catalog.Need {
 	var list []catalog.Need
-	for _, n := range b.cat.Needs(key) {
+	for _, n := range b.needs(key) {
 		if !b.meets(n) {
 			list = append(list, n)
 			continue

@@ -37,6 +37,7 @@ type choice struct {
 	Asks    phrase.Slotted `yaml:"asks"`
 	Ladders []string       `yaml:"ladders"`
 	Default string         `yaml:"default"`
+	Record  string         `yaml:"on the record"`
 	Why     phrase.Slotted `yaml:"why"`
 	Options []struct {
 		Key   string         `yaml:"option"`
@@ -90,7 +91,7 @@ func (doc methods) methods() (catalog.Methods, error) {
 }
 
 func (doc choice) choice() (catalog.Choice, error) {
-	c := catalog.Choice{Key: doc.Key, Asks: doc.Asks, Ladders: doc.Ladders, Default: doc.Default, Why: doc.Why}
+	c := catalog.Choice{Key: doc.Key, Asks: doc.Asks, Ladders: doc.Ladders, Default: doc.Default, Why: doc.Why, Record: doc.Record}
 	for _, o := range doc.Options {
 		option := catalog.Option{Key: o.Key, Says: o.Says, Warns: o.Warns}
 		for _, m := range o.Moves {

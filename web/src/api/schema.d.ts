@@ -1981,6 +1981,11 @@ export interface components {
             /** @description the ladders it bears on; none: every one */
             ladders?: string[];
             options: components["schemas"]["CatalogOption"][];
+            /**
+             * @description it is decided for each horse, on its record, and not in a plan
+             * @enum {string}
+             */
+            record?: "bit_hung" | "food";
             why: string;
         };
         CatalogCue: {
@@ -2280,6 +2285,11 @@ export interface components {
             /** @description the ladders it bears on; none: every one */
             ladders?: string[];
             options: components["schemas"]["CatalogOption"][];
+            /**
+             * @description it is decided for each horse, on its record, and not in a plan
+             * @enum {string}
+             */
+            record?: "bit_hung" | "food";
             why: string;
         };
         FieldProblem: {
@@ -3310,7 +3320,7 @@ export interface components {
             needs?: string[];
             plain: string;
             release?: string;
-            /** @description of a new step */
+            /** @description of a step of your own: asked from the saddle */
             ridden?: boolean;
             /** Format: int64 */
             run: number;

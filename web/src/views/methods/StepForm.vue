@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // One step of an own ladder, folded or open.
+import { computed } from 'vue'
 import ChipRow from '../../parts/ChipRow.vue'
 import FieldRow from '../../parts/FieldRow.vue'
 import NumberField from '../../parts/NumberField.vue'
@@ -11,6 +12,9 @@ const emit = defineEmits<{ toggle: []; up: []; down: []; remove: [] }>()
 
 const measures = ['answer', 'hold', 'dose', 'count', 'distance', 'setting', 'time'].map((m) => ({ value: m, text: m }))
 const units = ['s', 'steps', 'feet', 'times', 'holes', 'mm'].map((u) => ({ value: u, text: u === 's' ? 'seconds' : u }))
+
+/** A step of the practice's own, not a shipped one. */
+const own = computed(() => /\.own\d+$/.test(step.value.key))
 
 function measure(m: string) {
   const has = step.value.measures
@@ -77,6 +81,14 @@ function measure(m: string) {
           <ElInput :id="f.id" v-model="step.needs" maxlength="400" />
         </FieldRow>
       </div>
+      <ChipRow
+        v-if="own"
+        label="Asked from"
+        :choices="[{ value: 1, text: 'ridden' }]"
+        :chosen="step.ridden ? [1] : []"
+        @toggle="step.ridden = !step.ridden"
+      />
+      <p v-if="own" class="quiet small">What bars the step below bars this one too.</p>
       <FieldRow v-slot="f" label="Bring" hint="with commas"><ElInput :id="f.id" v-model="step.kit" maxlength="400" /></FieldRow>
     </div>
   </section>

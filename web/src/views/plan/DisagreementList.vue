@@ -25,6 +25,9 @@ function choose(key: string, option: string) {
       <div class="stack">
         <p class="quiet">{{ s.why }}</p>
         <AidForm v-if="s.key === 'head aids'" :view="view" :trouble="trouble" :change="change" />
+        <p v-else-if="s.record">
+          It stands on <RouterLink :to="`/horses/${view.horse.id}/record`">the horse's record</RouterLink>.
+        </p>
         <ChipRow
           v-else
           :label="s.asks"
