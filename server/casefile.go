@@ -81,6 +81,21 @@ func (s *Server) readOf(ctx context.Context, c caller, h store.Horse, kase store
 	return r, err
 }
 
+// asOf is the case with the plans that were made before a session began; the
+// session is worked and told by them, whatever is planned later.
+func (r reading) asOf(n int) reading {
+	if n >= len(r.sessions) {
+		return r
+	}
+	began := r.sessions[n].StartedAt
+	made := 0
+	for made < len(r.chosen) && r.chosen[made].At <= began {
+		made++
+	}
+	r.chosen, r.used = r.chosen[:made], r.used[:made]
+	return r
+}
+
 // uses reads the own ladders that a plan chose.
 func (s *Server) uses(ctx context.Context, c caller, one store.Chosen) (casefile.Used, error) {
 	used := casefile.Used{Since: one.At}
@@ -109,6 +124,7 @@ func (s *Server) trying(ctx context.Context, c caller, r reading, choices plan.C
 
 // judge reads the case as it stood on a day, after the first n sessions.
 func (s *Server) judge(today string, r reading, n int) (casefile.File, error) {
+	r = r.asOf(n)
 	in := casefile.Input{
 		Today: today, Record: r.horse.Record, Ladder: r.kase.Ladder,
 		NeededBy: r.kase.NeededBy, Finished: r.kase.FinishedOn, Days: r.days[:n],

@@ -220,7 +220,6 @@ func (s *Server) makePlan(ctx context.Context, c caller, in *planInput) (Plan, e
 	if _, err := s.Store.AddPlan(ctx, c.who(), in.ID, p); err != nil {
 		return Plan{}, fmt.Errorf("keeping the plan: %w", err)
 	}
-	s.arenas.forget() // running sessions are advised by the new plan
 	if r, err = s.read(ctx, c, in.ID); err != nil {
 		return Plan{}, err
 	}

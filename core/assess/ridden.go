@@ -15,10 +15,13 @@ func (r Record) NotYetRidden() bool { return r.Rides != nil && *r.Rides == 0 }
 // riderItems must be clear or cleared before anybody rides (part 5).
 var riderItems = []horse.BodyItem{horse.Mouth, horse.Back, horse.Belly, horse.SaddleFit}
 
-// unfit lists the items that keep riders off; what was not looked at is not
-// clear.
-func (a Assessment) unfit() []horse.BodyItem {
-	return slices.DeleteFunc(slices.Clone(riderItems), func(i horse.BodyItem) bool { return fine(a.BodyOf(i)) })
+// unfit lists the items that keep riders off a step; what was not looked at is
+// not clear, and a vet may have released the step.
+func (a Assessment) unfit(step string) []horse.BodyItem {
+	return slices.DeleteFunc(slices.Clone(riderItems), func(i horse.BodyItem) bool {
+		_, released := a.Body[i].Released[step]
+		return fine(a.BodyOf(i)) || released
+	})
 }
 
 // seenSafe reports whether mounting and halting were seen safe (D2).
@@ -28,7 +31,7 @@ func (a Assessment) seenSafe() bool {
 
 // mayRide: mouth, back, belly and saddle fit clear or cleared, and mounting
 // and halting seen safe in the assessment (part 5).
-func (a Assessment) mayRide() bool { return len(a.unfit()) == 0 && a.seenSafe() }
+func (a Assessment) mayRide() bool { return len(a.unfit("")) == 0 && a.seenSafe() }
 
 // RiddenBlocks lists the ridden steps that nobody asks yet (parts 5 and 9):
 // while an item that bears a rider is not clear, while mounting and halting
@@ -36,19 +39,16 @@ func (a Assessment) mayRide() bool { return len(a.unfit()) == 0 && a.seenSafe() 
 // themselves apart), and, with a young horse, ridden problem work without an
 // exception of the lead trainer.
 func RiddenBlocks(c *catalog.Catalog, a Assessment, r Record, today string, exception bool) []Block {
-	unfit := a.unfit()
-	var items []phrase.Message
-	for _, i := range unfit {
-		items = append(items, Named(i))
-	}
 	key := ""
 	var blocks []Block
 	for _, l := range c.Ladders {
 		mounting := slices.ContainsFunc(l.Steps, func(s catalog.Step) bool { return s.Opens })
 		for _, s := range l.Steps {
-			switch {
-			case !s.Ridden:
+			if !s.Ridden {
 				continue
+			}
+			unfit := a.unfit(s.Key)
+			switch {
 			case len(unfit) > 0:
 				key = "body"
 			case !r.NotYetRidden() && !mounting && !a.seenSafe():
@@ -57,6 +57,10 @@ func RiddenBlocks(c *catalog.Catalog, a Assessment, r Record, today string, exce
 				key = "young"
 			default:
 				continue
+			}
+			var items []phrase.Message
+			for _, i := range unfit {
+				items = append(items, Named(i))
 			}
 			b := Block{Step: s.Key, Name: s.Name, Why: phrase.Of("block.ridden."+key, phrase.Args{"items": items}), Lifts: phrase.Of("block.ridden."+key+".lifts", phrase.Args{"items": items})}
 			if key == "body" {
@@ -90,7 +94,7 @@ func Lift(blocks []Block, a Assessment, refs []Referral, today string) {
 		}
 		items := []horse.BodyItem{b.Item}
 		if b.Why.Key == "block.ridden.body" {
-			items = a.unfit()
+			items = a.unfit(b.Step)
 		}
 		for _, item := range items {
 			b.Earliest = max(b.Earliest, a.lifts(item, refs, today))

@@ -178,4 +178,9 @@ async function leave() {
     display: none;
   }
 }
+@media print {
+  .edge {
+    display: none;
+  }
+}
 </style>

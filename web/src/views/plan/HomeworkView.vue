@@ -134,14 +134,24 @@ const print = () => window.print()
   border-top: var(--line);
 }
 @media print {
+  .page {
+    padding: 0;
+  }
   .card {
     border: 0;
     padding: 0;
+    margin: 0;
+    max-width: none;
     gap: var(--gap-2);
     font-size: var(--step-0);
+    line-height: 1.3;
   }
   .card h1 {
     font-size: var(--step-3);
+  }
+  .card h2,
+  .time {
+    font-size: var(--step-1);
   }
 }
 </style>
