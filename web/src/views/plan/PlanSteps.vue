@@ -5,7 +5,7 @@ import type { Schemas } from '../../api/client'
 import PlankShape from '../../parts/PlankShape.vue'
 import { shortDate } from '../../words'
 
-const { items, next } = defineProps<{ items: Schemas['PlanItem'][]; next: string }>()
+const { items, next, today } = defineProps<{ items: Schemas['PlanItem'][]; next: string; today: string }>()
 </script>
 
 <template>
@@ -24,7 +24,8 @@ const { items, next } = defineProps<{ items: Schemas['PlanItem'][]; next: string
         <p v-if="i.met" class="small quiet">Met. To be kept on a later day.</p>
         <p v-else-if="i.seen" class="small quiet">Seen accepted in the assessment.</p>
         <p v-if="i.blocked" class="small wrong">
-          {{ i.blocked.text }} {{ i.lifts?.text }} <span v-if="i.lift">At the earliest {{ shortDate(i.lift) }}.</span>
+          {{ i.blocked.text }} {{ i.lifts?.text }}
+          <span v-if="i.lift && i.lift > today">At the earliest {{ shortDate(i.lift) }}.</span>
         </p>
         <p v-if="i.needs?.length" class="small quiet">Waits for {{ i.needs.join(', ') }}.</p>
         <p v-if="i.warns?.length" class="small wrong">Missing, and worked here as it comes: {{ i.warns.join(', ') }}.</p>

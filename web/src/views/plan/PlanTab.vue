@@ -34,7 +34,13 @@ const barred = computed(() => {
       why,
       lifts: held[0]?.lifts?.text,
       day: held[0]?.lift,
-      names: held.map((i) => `${ladderName(i.ladder)}: ${i.name}`).join(' · '),
+      names: [...new Set(held.map((i) => i.ladder))].map(
+        (l) =>
+          `${ladderName(l)}: ${held
+            .filter((i) => i.ladder === l)
+            .map((i) => i.name)
+            .join(', ')}`,
+      ),
     }
   })
 })
@@ -80,9 +86,10 @@ async function keep() {
             <div v-for="b in barred" :key="b.why">
               <p class="strong">{{ b.why }}</p>
               <p>
-                {{ b.lifts }} <span v-if="b.day" class="quiet"> At the earliest {{ shortDate(b.day) }}.</span>
+                {{ b.lifts }}
+                <span v-if="b.day && b.day > view.today" class="quiet"> At the earliest {{ shortDate(b.day) }}.</span>
               </p>
-              <p class="quiet">{{ b.names }}</p>
+              <p v-for="n in b.names" :key="n" class="quiet begins">{{ n }}</p>
             </div>
           </section>
           <ForecastSheet :view="view" :busy="trying.sending.value" :change="change" />
@@ -104,6 +111,9 @@ async function keep() {
 </template>
 
 <style scoped>
+.begins::first-letter {
+  text-transform: uppercase;
+}
 .columns {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(320px, 380px);

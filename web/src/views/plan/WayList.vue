@@ -106,7 +106,7 @@ function use(ladder: string, value: string) {
       </div>
       <details v-if="w.items.length" :open="w.left > 0 && w.left < 9">
         <summary>{{ count(w.items.length, 'step', 'steps') }} in this plan</summary>
-        <PlanSteps :items="w.items" :next="view.now.next ?? ''" />
+        <PlanSteps :items="w.items" :next="view.now.next ?? ''" :today="view.today" />
       </details>
     </article>
     <p v-if="view.now.done?.length" class="quiet">{{ count(view.now.done.length, 'step is', 'steps are') }} kept and left out.</p>
