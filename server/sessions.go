@@ -370,7 +370,7 @@ func (s *Server) summary(ctx context.Context, c caller, in *sessionInput) (Summa
 	track, err := s.Store.Track(ctx, c.Practice, in.ID)
 	for _, k := range track {
 		sum.Clock = sum.Clock || k.ClockOff
-		if k.AfterEnd && k.Replaces == "" && (k.Kind == arena.KindRep || k.Kind == arena.KindMark) {
+		if k.AfterEnd && k.Replaces == "" && k.Kind != arena.KindUndo && k.Kind != arena.KindAdvice && k.Kind != arena.KindEnd {
 			sum.Late++
 		}
 	}

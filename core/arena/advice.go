@@ -3,6 +3,7 @@ package arena
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
@@ -32,7 +33,7 @@ func action(s string) Action {
 	return a
 }
 
-// The actions that building and releasing uses.
+// The actions.
 var (
 	Same       = action("same")
 	Up         = action("up")
@@ -44,6 +45,11 @@ var (
 	MakeSafe   = action("make safe")
 	EndAsk     = action("end ask")
 	EndSession = action("end session")
+
+	Hold         = action("hold")
+	Retreat      = action("retreat")
+	SettleByFeet = action("settle by feet")
+	GetDown      = action("get down")
 )
 
 // Known is what is known of an ask before the session: how far it has come.
@@ -90,7 +96,7 @@ type Horse struct {
 
 // Input is all the advisor looks at.
 type Input struct {
-	School   horse.School       `json:"school" doc:"build and release; the others follow"`
+	School   horse.School       `json:"school" doc:"the way of working: its column of part 6 holds"`
 	Ask      horse.Ask          `json:"ask" doc:"where the work begins"`
 	Started  int64              `json:"started" doc:"start of the session, ms"`
 	Now      int64              `json:"now" doc:"the clock, ms"`
@@ -152,7 +158,7 @@ type Advice struct {
 }
 
 // Advise reads the track and says one thing to do next. It is a pure function
-// of its input; a school whose live rules are not here yet is an error.
+// of its input; a school that is none is an error.
 func Advise(c *catalog.Catalog, rules catalog.HouseRules, in Input) (Advice, error) {
 	a, _, err := Watch(c, rules, in)
 	return a, err
@@ -160,8 +166,8 @@ func Advise(c *catalog.Catalog, rules catalog.HouseRules, in Input) (Advice, err
 
 // Watch advises, and tells the reps as the rules read them.
 func Watch(c *catalog.Catalog, rules catalog.HouseRules, in Input) (Advice, []Told, error) {
-	if in.School != horse.BuildAndRelease {
-		return Advice{}, nil, fmt.Errorf("there are live rules for %q only so far, not for %q", horse.BuildAndRelease, in.School)
+	if _, ok := columnOf(in.School); !ok {
+		return Advice{}, nil, fmt.Errorf("a school is one of %s", strings.Join(horse.School{}.Words(), ", "))
 	}
 	if err := rules.Check(); err != nil {
 		return Advice{}, nil, err

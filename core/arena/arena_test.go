@@ -370,8 +370,10 @@ func TestReleaseSizes(t *testing.T) {
 	assert.Equal(t, 120, advise(t, on(hind).reps("accepted@4").input()).Rest)
 }
 
-func TestOnlyOneSchoolSoFar(t *testing.T) {
+func TestASchoolIsNamed(t *testing.T) {
 	c := shipped(t)
-	_, err := Advise(c, c.Rules, Input{School: horse.Doses, Ask: ask("zones.hand zone 2 near")})
-	require.ErrorContains(t, err, "build and release")
+	in := on("lead.back").input()
+	in.School = horse.School{}
+	_, err := Advise(c, c.Rules, in)
+	assert.ErrorContains(t, err, "a school is one of build and release, relief place")
 }

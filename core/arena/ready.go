@@ -125,7 +125,7 @@ func Bumped(d Day) bool {
 		switch {
 		case e.Kind == KindMark && e.Mark != nil && e.Mark.Bump:
 			bumped, accepted = true, 0
-		case e.Kind == KindRep && e.Rep != nil && horse.Soft(e.Rep.Answer):
+		case e.soft():
 			if accepted++; accepted >= 2 {
 				bumped = false
 			}

@@ -1,6 +1,8 @@
 package arena
 
 import (
+	"slices"
+
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 )
@@ -27,7 +29,7 @@ type rule struct {
 }
 
 // rules stand in part 6's order; the first that gives an action decides.
-// "Get down" (rule 6) waits for ridden work.
+// Where part 6's table leaves one to the school, its column decides.
 var rulesInOrder = []rule{
 	{"ended", hasEnded},
 	{"1", stopReasons},
@@ -37,12 +39,13 @@ var rulesInOrder = []rule{
 	{"begin", begin},
 	{"5", notCounted},
 	{"6", stepTooBig},
-	{"7", refused},
-	{"8", toleratedOrTry},
+	{"6", getDown},
+	{"7", func(s *session) (decision, bool) { return s.col.refused(s) }},
+	{"8", func(s *session) (decision, bool) { return s.col.tolerated(s) }},
 	{"9", ownersFirst},
 	{"10", timeUp},
 	{"11", routine},
-	{"12", passMark},
+	{"12", func(s *session) (decision, bool) { return s.col.passed(s) }},
 	{"13", beforeTheDip},
 	{"14", balance},
 	{"15", otherwise},
@@ -64,7 +67,7 @@ func (s *session) decide(now int64) decision {
 
 // keepOpen turns an ask on a shut step into the nearest open one below.
 func (s *session) keepOpen(d decision) decision {
-	asks := d.action == Same || d.action == Up || d.action == OtherSide
+	asks := slices.Contains([]Action{Same, Up, OtherSide, Retreat}, d.action) || d.action == Hold && d.rule == "8"
 	if !asks || !s.shut(d.ask.Step) {
 		return d
 	}

@@ -12,6 +12,11 @@ func begin(s *session) (decision, bool) {
 	if s.asked == nil && len(s.reps) > 0 {
 		return decision{}, false
 	}
+	if s.asked == nil && s.workSpells > 0 {
+		if d, ok := refusedRelief(s); ok {
+			return d, true
+		}
+	}
 	a, v := s.current()
 	step, _ := s.cat.Step(a.Step)
 	return decision{
@@ -48,10 +53,24 @@ func tail(run []told, is func(told) bool) int {
 // Rule 6.
 func stepTooBig(s *session) (decision, bool) {
 	r := s.lastRep()
-	if tail(s.log(r.Ask).run, func(t told) bool { return t.Peak.Int() >= 7 }) < 3 {
+	if !s.col.tooBig || tail(s.log(r.Ask).run, func(t told) bool { return t.Peak.Int() >= 7 }) < 3 {
 		return decision{}, false
 	}
 	return s.down(r.Ask, r.Target, 1, false, phrase.Of("why.too_big", nil)), true
+}
+
+// Rule 6, mounted: planted or shut down twice running, the same ask is done in
+// hand until it is accepted twice.
+func getDown(s *session) (decision, bool) {
+	stuck := func(t told) bool {
+		return t.ridden() && (slices.Contains(t.WaysOut, horse.Planted) || slices.Contains(t.Signs, horse.ShutDown))
+	}
+	n := len(s.reps)
+	if n >= 2 && stuck(s.reps[n-1]) && stuck(s.reps[n-2]) {
+		a, v := s.current()
+		return decision{action: GetDown, then: []Action{Same}, ask: a, target: v, why: phrase.Of("why.get_down", nil)}, true
+	}
+	return decision{}, false
 }
 
 // ceiling is the highest level for a firm or sour answer with this horse and
@@ -67,7 +86,7 @@ func (s *session) ceiling(handler string) int {
 }
 
 // Rule 7, as building and releasing has it.
-func refused(s *session) (decision, bool) {
+func refusedBuilding(s *session) (decision, bool) {
 	r := s.lastRep()
 	log := s.log(r.Ask)
 	n := tail(log.run, told.refused)
@@ -104,7 +123,7 @@ func (s *session) mayBeFirm(r told, run []told) bool {
 
 // Rule 8, as building and releasing has it; six mixed answers before four
 // tolerated ones, since both go down.
-func toleratedOrTry(s *session) (decision, bool) {
+func toleratedBuilding(s *session) (decision, bool) {
 	r := s.lastRep()
 	run := s.log(r.Ask).run
 	rested := func(why phrase.Message) (decision, bool) {

@@ -109,7 +109,7 @@ func (s *session) upTo(r told, last int) int {
 func beforeTheDip(s *session) (decision, bool) {
 	r := s.lastRep()
 	c := s.rules.Cycle
-	if !s.good() || r.n%c != c-2 {
+	if !s.col.cycle || !s.good() || r.n%c != c-2 {
 		return decision{}, false
 	}
 	rep := s.repSeconds()

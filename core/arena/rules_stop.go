@@ -1,6 +1,9 @@
 package arena
 
-import "ivorybridge/core/phrase"
+import (
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
 
 func hasEnded(s *session) (decision, bool) {
 	return decision{action: EndSession, why: phrase.Of("why.ended", nil)}, s.ended
@@ -67,7 +70,7 @@ func (s *session) secondDanger() decision {
 	return d
 }
 
-// Rule 3, as building and releasing has it.
+// Rule 3; what is done while it is over the line is the school's.
 func overTheLine(s *session) (decision, bool) {
 	if s.over == "3" {
 		return decision{action: EndSession, why: phrase.Of("why.over.done", nil)}, true
@@ -83,17 +86,19 @@ func overTheLine(s *session) (decision, bool) {
 		return decision{action: EndSession, why: phrase.Of("why.lasts", phrase.Args{"n": m})}, true
 	}
 	third := s.overs >= 3
-	if b.fresh || s.arousal >= 2 {
-		then := []Action{Down}
+	if b.fresh || s.arousal >= s.col.back {
 		if third {
-			then = []Action{EndSession}
+			return decision{action: Wait, then: []Action{EndSession}, why: phrase.Of("why.over", nil)}, true
 		}
-		return decision{action: Wait, then: then, why: phrase.Of("why.over", nil)}, true
+		return s.col.over(s, b)
 	}
 	if third {
 		return decision{action: EndSession, easy: s.easyKnown(b.from), why: phrase.Of("why.over.third", nil)}, true
 	}
 	if s.capPassed() {
+		return decision{}, false
+	}
+	if !b.whole && !s.col.lowers(b) {
 		return decision{}, false
 	}
 	key := "why.over.after"
@@ -110,6 +115,12 @@ func caps(s *session) (decision, bool) {
 		d = decision{action: EndSession, why: phrase.Of("why.session_cap", phrase.Args{"n": s.rules.SessionCap})}
 	} else if s.blockMinutes() < float64(s.rules.BlockCap) {
 		return decision{}, false
+	}
+	if s.col.open && !s.tryReleased() {
+		if !s.openIsOver() {
+			return decision{}, false // reminded of, until the next try is released
+		}
+		return decision{action: EndSession, why: phrase.Of("why.open_over", phrase.Args{"n": s.openMinutes() + openMore})}, true
 	}
 	if s.good() || len(s.reps) == 0 {
 		return d, true
@@ -129,4 +140,21 @@ func caps(s *session) (decision, bool) {
 		d.why = phrase.Of("why.quiet_moment", nil)
 	}
 	return d, true
+}
+
+// openMore is how many minutes after open time waiting ends at the latest.
+const openMore = 10
+
+// openIsOver reports whether open time has passed by more than it may: of the
+// block, and of the session past its cap should the block begin anew.
+func (s *session) openIsOver() bool {
+	most := float64(s.openMinutes() + openMore)
+	return s.blockMinutes() >= most || s.schooling()-float64(s.rules.SessionCap) >= most
+}
+
+// tryReleased reports whether the last entry was a try or better that was let
+// go of.
+func (s *session) tryReleased() bool {
+	r := s.lastRep()
+	return r != nil && s.lastIsRep && r.answer.Rank() >= horse.Try.Rank() && r.Release != horse.NotReleased
 }

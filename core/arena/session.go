@@ -23,6 +23,7 @@ type told struct {
 
 func (t told) soft() bool    { return horse.Soft(t.answer) }
 func (t told) refused() bool { return t.answer == horse.Refused }
+func (t told) ridden() bool  { return t.Held == horse.Ridden || t.step.Ridden && t.Held.IsZero() }
 
 // askLog is what one ask has seen in this session.
 type askLog struct {
@@ -40,6 +41,13 @@ type bad struct {
 	target int
 	whole  bool // a whole step down, for the rest of the session
 	onEasy bool
+	fear   bool // a sign of fear was seen
+}
+
+// worked is the level of the last work at a place.
+type worked struct {
+	noted bool
+	level int
 }
 
 // session folds the track. It is built afresh for every call.
@@ -47,6 +55,7 @@ type session struct {
 	cat   *catalog.Catalog
 	rules catalog.HouseRules
 	in    Input
+	col   column // of the school
 	known map[horse.Ask]Known
 
 	now       int64
@@ -69,6 +78,13 @@ type session struct {
 	size           horse.ReleaseSize  // of the last rep's release
 	bigGiven       map[horse.Ask]bool
 	wrongs         map[string]int
+
+	fearSeen   bool // while it is over the line
+	settled    int  // easy asks given while it is over the line (relief place)
+	workSpells int  // since it last came near
+	approached int64
+	workAt     worked
+	workAway   worked
 
 	easyMinutes, blockEasy int
 	blockStart             int64
@@ -93,7 +109,11 @@ func newSession(c *catalog.Catalog, rules catalog.HouseRules, in Input) *session
 		downs: map[horse.Ask]int{}, stay: map[horse.Ask]bool{}, passed: map[horse.Ask]int{},
 		bigGiven: map[horse.Ask]bool{}, wrongs: map[string]int{},
 		blockStart: in.Started, halterAt: in.Started, finishing: -1,
-		arousal: 1,
+		arousal: 1, approached: in.Started,
+	}
+	var ok bool
+	if s.col, ok = columnOf(in.School); !ok {
+		s.col, _ = columnOf(horse.BuildAndRelease) // steps are only counted
 	}
 	for _, k := range in.Known {
 		s.known[k.Ask] = k
@@ -116,9 +136,18 @@ func (s *session) log(a horse.Ask) *askLog {
 // absorb takes in one live entry.
 func (s *session) absorb(e Entry) {
 	s.now = max(s.now, e.At)
+	if r, ok := e.asRep(s.cat); ok {
+		s.rep(s.fill(r, s.now))
+		if e.Kind == KindSpell {
+			s.approach()
+		}
+		return
+	}
 	switch {
-	case e.Kind == KindRep && e.Rep != nil:
-		s.rep(s.fill(*e.Rep, s.now))
+	case e.Kind == KindSpell && e.Spell != nil:
+		s.work(*e.Spell)
+	case e.Kind == KindInterruption && e.Interruption != nil:
+		s.mark(Mark{Arousal: e.Interruption.Arousal, WaysOut: []horse.WayOut{e.Interruption.Behaviour}})
 	case e.Kind == KindMark && e.Mark != nil:
 		s.mark(*e.Mark)
 	case e.Kind == KindEnd:
@@ -247,10 +276,11 @@ func (s *session) rep(t told) {
 	}
 	s.arousalBy = s.arousal
 	s.arousal = t.arousal
+	over := s.bad
 	s.asked, s.bad, s.lastIsRep = nil, nil, true
 	s.reps = append(s.reps, t)
 	s.look(t.WaysOut, t.at)
-	s.judge(t, log)
+	s.judge(t, log, over)
 	if t.counted && log.passRun >= t.step.Pass.Run && t.step.Reaches(t.Target, s.lastValue(t.step)) {
 		s.pass(t, log)
 	}
@@ -259,3 +289,23 @@ func (s *session) rep(t told) {
 		s.bigGiven[t.Ask] = true
 	}
 }
+
+// work takes in a spell of work: it is no answer, but it counts towards how
+// long the horse has not come near.
+func (s *session) work(p Spell) {
+	if s.blockLadder == "" {
+		s.blockOf(p.Ask, s.now-int64(p.Seconds)*1000)
+	}
+	s.mark(Mark{Arousal: p.Arousal, Signs: p.Signs, WaysOut: p.WaysOut})
+	w := worked{noted: p.Level.Noted(), level: p.Level.Int()}
+	if p.wrongPlace(s.cat) {
+		s.workSpells++
+		s.workAway = w
+		return
+	}
+	s.approach()
+	s.workAt = w
+}
+
+// approach notes that the horse came near, to rest or to work.
+func (s *session) approach() { s.workSpells, s.approached = 0, s.now }

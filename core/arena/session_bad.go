@@ -18,15 +18,26 @@ func (s *session) pass(t told, log *askLog) {
 }
 
 // judge looks for danger and for arousal over the line (rules 2 and 3).
-func (s *session) judge(t told, log *askLog) {
+// over is the moment over the line that was not over before this entry.
+func (s *session) judge(t told, log *askLog, over *bad) {
+	if t.arousal < 3 {
+		s.settled = 0
+	}
 	b := bad{fresh: true, since: t.at, from: t.Ask, target: t.Target}
 	switch {
 	case s.dangerous(t, log):
 		b.danger = true
 		b.onEasy = s.finishing >= 0 && t.Ask == s.finishEasy
 		s.danger(b)
+	case t.arousal == 3 && s.in.School == horse.ReliefPlace && over != nil && !over.danger && t.Ask != over.from:
+		over.fresh = false // an easy ask, to settle it by its feet
+		s.settled++
+		s.bad = over
 	case t.arousal == 3:
 		s.overs++
+		s.settled = 0
+		b.fear = slices.ContainsFunc(t.Signs, horse.FearSign)
+		s.fearSeen = b.fear
 		seen := append(s.overAt[t.Ask], len(log.reps))
 		s.overAt[t.Ask] = seen
 		if k := len(seen); k > 1 && seen[k-1]-seen[k-2] < 4 {
@@ -121,7 +132,10 @@ func (s *session) markArousal(m Mark) {
 		s.danger(bad{danger: true, fresh: true, since: since, from: from, target: target})
 	case m.Arousal.Noted() && level == 3 && s.bad == nil:
 		s.overs++
-		s.bad = &bad{fresh: true, since: s.now, from: from, target: target}
+		s.fearSeen = slices.ContainsFunc(m.Signs, horse.FearSign)
+		s.bad = &bad{fresh: true, since: s.now, from: from, target: target, fear: s.fearSeen}
+	case s.bad != nil && slices.ContainsFunc(m.Signs, horse.FearSign):
+		s.bad.fear, s.fearSeen = true, true
 	}
 	s.arousal = level
 }

@@ -10,7 +10,7 @@ import (
 
 func (s *session) dip(n int) bool {
 	m := n % s.rules.Cycle
-	return n > 0 && (m == s.rules.Cycle-1 || m == 0)
+	return s.col.cycle && n > 0 && (m == s.rules.Cycle-1 || m == 0)
 }
 
 func (s *session) numbers() Numbers {

@@ -223,7 +223,7 @@ func Beads(c *catalog.Catalog, d Day, known []Known) []Told {
 // tell takes in an entry and adds its rep, if it is one, to those told.
 func (s *session) tell(told []Told, e Entry) []Told {
 	s.absorb(e)
-	if e.Kind != KindRep || e.Rep == nil {
+	if _, ok := e.asRep(s.cat); !ok {
 		return told
 	}
 	t := s.lastRep()

@@ -8,6 +8,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 	"unicode/utf8"
 
 	"ivorybridge/core/catalog"
@@ -16,7 +17,9 @@ import (
 
 type kinds struct{}
 
-func (kinds) Words() []string { return []string{"rep", "mark", "undo", "advice", "end"} }
+func (kinds) Words() []string {
+	return []string{"rep", "mark", "undo", "advice", "end", "dose", "offer", "spell", "burst", "interruption"}
+}
 
 // Kind says what an entry is.
 type Kind = horse.Word[kinds]
@@ -37,6 +40,12 @@ var (
 	KindUndo   = kind("undo")
 	KindAdvice = kind("advice")
 	KindEnd    = kind("end")
+
+	KindDose         = kind("dose")
+	KindOffer        = kind("offer")
+	KindSpell        = kind("spell")
+	KindBurst        = kind("burst")
+	KindInterruption = kind("interruption")
 )
 
 // An Entry is one line of the track. Its id is made where it was tapped.
@@ -50,7 +59,14 @@ type Entry struct {
 	Rep      *Rep   `json:"rep,omitempty"`
 	Mark     *Mark  `json:"mark,omitempty"`
 	Shown    *Shown `json:"shown,omitempty"`
-	Note     string `json:"note,omitempty" maxLength:"2000" doc:"how it ended, or anything else"`
+
+	Dose         *Dose         `json:"dose,omitempty"`
+	Offer        *Offer        `json:"offer,omitempty"`
+	Spell        *Spell        `json:"spell,omitempty"`
+	Burst        *Burst        `json:"burst,omitempty"`
+	Interruption *Interruption `json:"interruption,omitempty"`
+
+	Note string `json:"note,omitempty" maxLength:"2000" doc:"how it ended, or anything else"`
 }
 
 // A Rep is one ask: pressure, answer, release (part 6). Only step and answer
@@ -73,6 +89,7 @@ type Rep struct {
 	Reached     *int              `json:"reached,omitempty" minimum:"0" maximum:"10000000" doc:"what it came to, in the same unit"`
 	Corrections int               `json:"corrections,omitempty" minimum:"0" maximum:"99"`
 	Pulses      horse.Pulses      `json:"pulses,omitzero"`
+	Tries       []Try             `json:"tries,omitempty" maxItems:"200" doc:"small releases inside a held ask"`
 	Kicks       *int              `json:"kicks,omitempty" minimum:"0" maximum:"10" doc:"kicks at the tool, per 10 touches"`
 	Release     horse.Release     `json:"release,omitzero" doc:"when; empty: on the try"`
 	Released    horse.ReleaseSize `json:"released,omitzero" doc:"how big"`
@@ -147,8 +164,10 @@ func (e Entry) Check(c *catalog.Catalog) error {
 		return has("shown", e.Shown != nil && !e.Shown.Action.IsZero())
 	case KindEnd:
 		return nil
+	case KindDose, KindOffer, KindSpell, KindBurst, KindInterruption:
+		return e.checkAnswered(c)
 	}
-	return fmt.Errorf("an entry needs a kind: rep, mark, undo, advice or end")
+	return fmt.Errorf("an entry needs a kind: %s", strings.Join(kinds{}.Words(), ", "))
 }
 
 func (r Rep) check(c *catalog.Catalog) error {

@@ -69,7 +69,7 @@ var warningsInOrder = []warning{
 	{"nagging", warnNagging}, {"under-met", warnUnderMet}, {"over-met", warnOverMet}, {"one-sided", warnOneSided},
 	{"fed while pushing", warnFed}, {"lick and chew alone", warnLick}, {"warning look rewarded", warnLook},
 	{"trying too early", warnTooEarly}, {"check the halter", warnHalter}, {"handler tight", warnTight},
-	{"no firm levels", warnFirm},
+	{"no firm levels", warnFirm}, {"time is up", warnOpen}, {"wrong slope", warnSlope},
 }
 
 func (s *session) warnings() []Fired {
@@ -212,4 +212,14 @@ func warnTight(s *session) (phrase.Args, bool) {
 func warnFirm(s *session) (phrase.Args, bool) {
 	r, ok := s.latest(1)
 	return nil, ok && s.in.Handlers[r[0].Handler].Beginner && r[0].Peak.Int() >= 7
+}
+
+// warnOpen reminds of a cap that waiting lets pass until a try is released.
+func warnOpen(s *session) (phrase.Args, bool) {
+	return nil, s.col.open && s.capPassed() && !s.tryReleased()
+}
+
+// warnSlope: the place is not lighter than away from it (relief place).
+func warnSlope(s *session) (phrase.Args, bool) {
+	return nil, s.in.School == horse.ReliefPlace && s.wrongSlope()
 }

@@ -178,12 +178,8 @@ func Events(d arena.Day) []assess.Event {
 		}
 	}
 	for _, e := range arena.Live(track) {
-		if e.Rep != nil {
-			add(e.Rep.WaysOut, slices.Contains(e.Rep.Flags, horse.RearCleared))
-		}
-		if e.Mark != nil {
-			add(e.Mark.WaysOut, false)
-		}
+		ways, flags := e.Ways()
+		add(ways, slices.Contains(flags, horse.RearCleared))
 	}
 	return events
 }

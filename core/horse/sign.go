@@ -34,6 +34,7 @@ var (
 	Bucked           = word[waysOut]("bucked")
 	Bolted           = word[waysOut]("bolted")
 	WentOver         = word[waysOut]("fell or went over backwards")
+	Planted          = word[waysOut]("planted")
 	PinnedEars       = word[waysOut]("pinned ears")
 	dangerousWaysOut = []WayOut{KickedAtPerson, Struck, Bit, Charged, Reared, Bucked, Bolted, WentOver}
 	violentWaysOut   = append([]WayOut{PulledBack}, dangerousWaysOut...)

@@ -866,27 +866,147 @@ export interface components {
             warnings?: components["schemas"]["ArenaFired"][];
             why: components["schemas"]["PhraseMessage"];
         };
+        ArenaBurst: {
+            arousal?: number | null;
+            /** Format: int64 */
+            asks: number;
+            handler?: string;
+            /**
+             * @description the last answer
+             * @enum {string}
+             */
+            last: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            most_pulses?: number | null;
+            /**
+             * Format: int64
+             * @description answered on the touch
+             */
+            on_touch: number;
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            step: string;
+            variant?: string;
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+        };
+        ArenaDose: {
+            /** @enum {string} */
+            aid?: "" | "rope" | "hand" | "leg" | "rein" | "stick" | "voice" | "other tool";
+            /**
+             * @description what the horse did
+             * @enum {string}
+             */
+            answer: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /** @description after the rep; empty: as before */
+            arousal?: number | null;
+            /** @description level the horse brings */
+            brought?: number | null;
+            /** Format: int64 */
+            corrections?: number;
+            /** @enum {string} */
+            ended_by?: "" | "handler" | "horse";
+            face?: number | null;
+            /** @description level at the first sign */
+            first?: number | null;
+            flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
+            /** @enum {string} */
+            form?: "" | "building" | "steady" | "pulsed";
+            /**
+             * Format: int64
+             * @description dose given until it stood
+             */
+            given?: number;
+            /** @description who holds the rope */
+            handler?: string;
+            /** @enum {string} */
+            held?: "" | "free" | "loose line" | "slack rope" | "held" | "tied" | "ridden";
+            /** @description entered as light, medium or firm */
+            in_words?: boolean;
+            /**
+             * Format: int64
+             * @description kicks at the tool, per 10 touches
+             */
+            kicks?: number;
+            /**
+             * @description how it was tolerated; else by face and ears
+             * @enum {string}
+             */
+            manner?: "" | "tense" | "sour";
+            /**
+             * Format: int64
+             * @description which of the step's means, from 1
+             */
+            means?: number;
+            /** @description level at the finish */
+            peak?: number | null;
+            pulses?: number | null;
+            /**
+             * Format: int64
+             * @description what it came to, in the same unit
+             */
+            reached?: number;
+            /**
+             * @description when; empty: on the try
+             * @enum {string}
+             */
+            release?: "" | "on the try" | "late" | "early" | "wrong moment" | "not released";
+            /**
+             * @description how big
+             * @enum {string}
+             */
+            released?: "" | "small" | "medium" | "big";
+            /**
+             * Format: double
+             * @description seconds of pressure
+             */
+            seconds?: number;
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            /** @description level the ask began at */
+            start?: number | null;
+            step: string;
+            /**
+             * Format: int64
+             * @description steps it took
+             */
+            steps?: number;
+            /**
+             * Format: int64
+             * @description the hold, count or distance asked, in the step's unit
+             */
+            target?: number;
+            /**
+             * Format: double
+             * @description seconds to the first try
+             */
+            to_try?: number;
+            /** @description small releases inside a held ask */
+            tries?: components["schemas"]["ArenaTry"][];
+            variant?: string;
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+        };
         ArenaEntry: {
             /**
              * Format: int64
              * @description when, milliseconds since 1970 UTC, by the device's clock
              */
             at: number;
+            burst?: components["schemas"]["ArenaBurst"];
             /** @description which device wrote it */
             device?: string;
+            dose?: components["schemas"]["ArenaDose"];
             /**
              * Format: uuid
              * @description made by the device, UUIDv7
              */
             id: string;
+            interruption?: components["schemas"]["ArenaInterruption"];
             /**
              * @description what the entry is
              * @enum {string}
              */
-            kind: "" | "rep" | "mark" | "undo" | "advice" | "end";
+            kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption";
             mark?: components["schemas"]["ArenaMark"];
             /** @description how it ended, or anything else */
             note?: string;
+            offer?: components["schemas"]["ArenaOffer"];
             rep?: components["schemas"]["ArenaRep"];
             /** @description id of the entry it undoes or corrects */
             replaces?: string;
@@ -896,11 +1016,26 @@ export interface components {
              */
             seq?: number;
             shown?: components["schemas"]["ArenaShown"];
+            spell?: components["schemas"]["ArenaSpell"];
         };
         ArenaFired: {
             /** @description number of the rule in part 6, or the warning's name */
             rule: string;
             why: components["schemas"]["PhraseMessage"];
+        };
+        ArenaInterruption: {
+            arousal?: number | null;
+            /** @enum {string} */
+            behaviour: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early";
+            handler?: string;
+            /** @description towards what */
+            heading?: string;
+            level?: number | null;
+            /**
+             * Format: double
+             * @description to its end
+             */
+            seconds?: number;
         };
         ArenaMark: {
             arousal?: number | null;
@@ -981,6 +1116,21 @@ export interface components {
             session_cap: number;
             /** Format: double */
             session_minutes: number;
+        };
+        ArenaOffer: {
+            /** @enum {string} */
+            answer: "" | "came" | "stayed" | "hesitated" | "left";
+            /** @description after it */
+            arousal?: number | null;
+            flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
+            /** @description distance or object */
+            from?: string;
+            handler?: string;
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            step: string;
+            to?: string;
+            variant?: string;
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
         };
         ArenaReadiness: {
             /** @description nobody else at the yard */
@@ -1086,6 +1236,8 @@ export interface components {
              * @description seconds to the first try
              */
             to_try?: number;
+            /** @description small releases inside a held ask */
+            tries?: components["schemas"]["ArenaTry"][];
             variant?: string;
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
         };
@@ -1099,6 +1251,29 @@ export interface components {
             otherwise?: boolean;
             reason?: string;
             rule: string;
+        };
+        ArenaSpell: {
+            /** @description at its end */
+            arousal?: number | null;
+            /** @enum {string} */
+            came?: "" | "by itself" | "asked";
+            /** @enum {string} */
+            ended_by?: "" | "handler" | "horse";
+            /** Format: int64 */
+            feet_in?: number;
+            handler?: string;
+            /** @description of the work */
+            level?: number | null;
+            /** @enum {string} */
+            place: "" | "away" | "beside left" | "beside right" | "at the door" | "front feet in" | "in" | "near home" | "companion";
+            /** @description rest; else work */
+            rest?: boolean;
+            /** Format: int64 */
+            seconds: number;
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            step: string;
+            variant?: string;
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
         };
         ArenaTold: {
             /** @enum {string} */
@@ -1202,8 +1377,19 @@ export interface components {
              * @description seconds to the first try
              */
             to_try?: number;
+            /** @description small releases inside a held ask */
+            tries?: components["schemas"]["ArenaTry"][];
             variant?: string;
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+        };
+        ArenaTry: {
+            /**
+             * Format: int64
+             * @description when, ms
+             */
+            at: number;
+            /** @description what moved */
+            what?: string;
         };
         AskChoice: {
             ask: components["schemas"]["HorseAsk"];
@@ -3278,7 +3464,7 @@ export interface components {
         Standing: {
             id: string;
             /** @enum {string} */
-            kind: "" | "rep" | "mark" | "undo" | "advice" | "end";
+            kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption";
         };
         StartInputBody: {
             /** @description who holds the rope */
