@@ -33,6 +33,7 @@ type Readying struct {
 	Asks        []AskChoice      `json:"asks"`
 	DaysOff     int              `json:"days_off"`
 	Open        string           `json:"open_session,omitempty"`
+	Cycle       *phrase.Message  `json:"cycle,omitempty" doc:"this horse's own cycle, where one was learned"`
 	Arousals    []phrase.Message `json:"arousals" doc:"the words for arousal 0 to 4"`
 }
 
@@ -189,6 +190,10 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 		Precautions: r.file.Precautions, Safety: phrase.Of("safety.session", nil), Handlers: handlers(c, r),
 		Asks: askChoices(r.file.Plan, r), DaysOff: r.file.DaysOff, Open: r.open(), Kit: []string{}, Arousals: arousals(),
 	}
+	if cy := r.file.Cycle; cy.Learned {
+		m := phrase.Of("cycle.learned", phrase.Args{"a": cy.Cycle - 1, "b": cy.Cycle, "reps": cy.Reps, "in": int(100*cy.Dip + 0.5), "out": int(100*cy.Outside + 0.5)})
+		view.Cycle = &m
+	}
 	if len(r.file.Plan.Visits) > 0 {
 		view.Kit = r.file.Plan.Visits[0].Kit
 	}
@@ -246,9 +251,11 @@ func (s *Server) start(ctx context.Context, c caller, in *startInput) (Arena, er
 	if !v.May || v.Ask.IsZero() {
 		return Arena{}, newProblem(http.StatusUnprocessableEntity, "No session now: "+reasons(c.book, v.Reasons))
 	}
+	rules := s.Catalog.Rules
+	rules.Cycle = r.file.Cycle.Cycle
 	err = s.Store.StartSession(ctx, c.who(), store.Session{
 		ID: b.ID, CaseID: in.ID, HorseID: r.horse.ID, StartedAt: started, Zone: b.Zone, Date: time.UnixMilli(started).In(zone).Format(time.DateOnly),
-		School: horse.BuildAndRelease, Begins: v.Ask, Handler: b.Handler, Readiness: b.Readiness, Catalog: r.file.Catalog().Version, Rules: s.Catalog.Rules, Core: arena.Version,
+		School: horse.BuildAndRelease, Begins: v.Ask, Handler: b.Handler, Readiness: b.Readiness, Catalog: r.file.Catalog().Version, Rules: rules, Core: arena.Version,
 	})
 	if err != nil {
 		return Arena{}, err

@@ -69,6 +69,7 @@ type File struct {
 	DaysOff     int // since any logged work; -1: never
 	Bumped      bool
 	Cleared     []clearance.State
+	Cycle       arena.Cycle // the horse's own, or the house rule's
 
 	cat     *catalog.Catalog // fitted to the horse and its plan
 	shipped *catalog.Catalog
@@ -106,6 +107,7 @@ func Read(c *catalog.Catalog, in Input) (File, error) {
 		f.DaysOff = DaysBetween(f.LastWorked, in.Today)
 		f.Bumped = arena.Bumped(in.Days[n-1])
 	}
+	f.Cycle = arena.LearnCycle(f.cat, f.in.Days, f.cat.Rules.Cycle)
 	f.Cleared = f.clearances()
 	f.Plan, _ = plan.Build(f.cat, f.planInput(f.goals()))
 	f.Bridge, _ = f.BridgeOf(in.Ladder)

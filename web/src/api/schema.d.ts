@@ -3323,6 +3323,8 @@ export interface components {
             /** @enum {string} */
             care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
             case: components["schemas"]["Case"];
+            /** @description this horse's own cycle, where one was learned */
+            cycle?: components["schemas"]["PhraseMessage"];
             /** Format: int64 */
             days_off: number;
             handlers: components["schemas"]["HandlerChoice"][];

@@ -205,6 +205,7 @@ const may = computed(() => verdict.value?.may === true && !!verdict.value.ask &&
               <ul class="dots">
                 <li v-for="p in data.precautions" :key="p.key">{{ p.text }}</li>
               </ul>
+              <p v-if="data.cycle">{{ data.cycle.text }}</p>
               <p class="quiet small">{{ data.safety.text }}</p>
             </section>
           </aside>

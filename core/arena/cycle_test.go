@@ -1,0 +1,60 @@
+package arena
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"ivorybridge/core/horse"
+)
+
+// dips are sessions of one ask, in which a horse says no in the dip of a cycle
+// with one chance, and else with another.
+func dips(sessions, cycle int, in, out float64) []Day {
+	draw := rand.New(rand.NewPCG(uint64(cycle), 7))
+	var days []Day
+	for d := range sessions {
+		day := Day{Date: fmt.Sprintf("2026-06-%02d", d+1)}
+		for n := 1; n <= 24; n++ {
+			chance := out
+			if n%cycle == cycle-1 || n%cycle == 0 {
+				chance = in
+			}
+			r := Rep{Ask: ask("lead.forward"), Answer: horse.Accepted, Peak: horse.LevelOf(4), Arousal: horse.ArousalOf(1)}
+			if draw.Float64() < chance {
+				r.Answer = horse.Refused
+			}
+			day.Track = append(day.Track, Entry{ID: fmt.Sprint(d, n), Kind: KindRep, At: int64(n) * 30_000, Rep: &r})
+		}
+		days = append(days, day)
+	}
+	return days
+}
+
+func TestTheCycleIsLearnedPerHorse(t *testing.T) {
+	c := shipped(t)
+	for _, cycle := range []int{3, 5, 6} {
+		got := LearnCycle(c, dips(6, cycle, 0.8, 0.05), 4)
+		assert.Equal(t, cycle, got.Cycle)
+		assert.True(t, got.Learned)
+		assert.Greater(t, got.Dip, got.Outside)
+		assert.Equal(t, 6*24, got.Reps)
+	}
+	four := LearnCycle(c, dips(6, 4, 0.8, 0.05), 4)
+	assert.Equal(t, 4, four.Cycle)
+	assert.False(t, four.Learned)
+	assert.Equal(t, 4, LearnCycle(c, dips(3, 5, 0.8, 0.05), 4).Cycle, "72 reps are too few")
+	assert.Equal(t, 4, LearnCycle(c, dips(6, 5, 0, 0), 4).Cycle, "no noes, no other cycle")
+	assert.NotEqual(t, 5, LearnCycle(c, dips(6, 5, 0.02, 0.7), 4).Cycle, "fewer noes in it is no dip")
+	assert.Equal(t, Cycle{Cycle: 4, Dip: 0.5, Outside: 0.5}, LearnCycle(c, nil, 4))
+}
+
+func TestOnlyAsksWithSixRepsTeachTheCycle(t *testing.T) {
+	days := dips(6, 5, 0.8, 0.05)
+	for i := range days {
+		days[i].Track = days[i].Track[:5]
+	}
+	assert.Zero(t, LearnCycle(shipped(t), days, 4).Reps)
+}

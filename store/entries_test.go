@@ -1,0 +1,87 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"io/fs"
+	"path/filepath"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/horse"
+)
+
+// Every kind of entry is kept and read back as it was sent.
+func TestEveryKindOfEntryIsKept(t *testing.T) {
+	ctx := context.Background()
+	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
+	ask := horse.Ask{Step: "lead.back"}
+	sent := []arena.Entry{
+		{Kind: arena.KindDose, Dose: &arena.Dose{Rep: arena.Rep{Ask: ask, Target: 9}, Given: 14, Steps: 3}},
+		{Kind: arena.KindOffer, Offer: &arena.Offer{Ask: ask, Answer: arena.Left}},
+		{Kind: arena.KindSpell, Spell: &arena.Spell{Ask: ask, Place: arena.Away, Seconds: 40, Level: horse.LevelOf(4)}},
+		{Kind: arena.KindBurst, Burst: &arena.Burst{Ask: ask, Asks: 10, OnTouch: 8, Last: horse.Accepted}},
+		{Kind: arena.KindInterruption, Interruption: &arena.Interruption{Behaviour: horse.TurnedAway}},
+	}
+	for i := range sent {
+		sent[i].ID, sent[i].Device, sent[i].Seq, sent[i].At = uuid.NewString(), "tablet", int64(i+1), p.who.At+int64(i)
+	}
+	_, refused, err := p.Append(ctx, p.who, p.session, 0, sent)
+	require.NoError(t, err)
+	for _, r := range refused {
+		require.NoError(t, r)
+	}
+	_, days, err := p.Days(ctx, p.who.Practice, p.horse)
+	require.NoError(t, err)
+	kept := days[0].Track[len(days[0].Track)-len(sent):]
+	assert.Equal(t, sent, kept)
+}
+
+// A track written before there were other kinds is there after, and is still
+// never changed.
+func TestOldTracksAreCarriedOver(t *testing.T) {
+	ctx := context.Background()
+	path := filepath.Join(t.TempDir(), "p.db")
+	db, err := sql.Open("sqlite", path)
+	require.NoError(t, err)
+	files := fstest.MapFS{}
+	for _, name := range []string{"00001_first.sql", "00002_assessments.sql", "00003_plans.sql"} {
+		text, err := fs.ReadFile(migrations, "migrations/"+name)
+		require.NoError(t, err)
+		files[name] = &fstest.MapFile{Data: text}
+	}
+	require.NoError(t, migrateFrom(ctx, db, path, time.Now(), files))
+	practice, user, h, k, session, entry := uuid.NewString(), uuid.NewString(), uuid.NewString(), uuid.NewString(), uuid.NewString(), uuid.NewString()
+	for _, q := range []struct {
+		sql  string
+		args []any
+	}{
+		{"INSERT INTO practices (id, name, zone, vehicle, sides, created_at) VALUES (?, 'Harrow', 'Europe/London', 'trailer', 'near and off', 0)", []any{practice}},
+		{"INSERT INTO users (id, practice_id, name, email, role, password_hash, created_at) VALUES (?, ?, 'Wren', 'w@example.org', 'lead trainer', 'x', 0)", []any{user, practice}},
+		{"INSERT INTO horses (id, practice_id, name, record, created_at) VALUES (?, ?, 'Moth', '{}', 0)", []any{h, practice}},
+		{"INSERT INTO cases (id, practice_id, horse_id, problem, ladder, goal, opened_on, created_at) VALUES (?, ?, ?, 'loading', 'load', 'g', '2026-06-01', 0)", []any{k, practice, h}},
+		{"INSERT INTO sessions VALUES (?, ?, ?, ?, ?, 0, 'Europe/London', '2026-06-01', 'build and release', '{\"step\":\"lead.back\"}', ?, '{}', 't', '{}', 't')", []any{session, practice, k, h, user, user}},
+		{"INSERT INTO entries VALUES (?, ?, ?, 'tablet', 1, 5, 5, 5, 0, 0, 'rep', ?, ?)", []any{entry, practice, session, user, `{"id":"` + entry + `","kind":"rep","at":5,"rep":{"step":"lead.back","answer":"accepted"}}`}},
+	} {
+		_, err := db.ExecContext(ctx, q.sql, q.args...)
+		require.NoError(t, err, q.sql)
+	}
+	require.NoError(t, db.Close())
+	s, err := Open(ctx, path, time.Now())
+	require.NoError(t, err)
+	defer func() { assert.NoError(t, s.Close()) }()
+	_, days, err := s.Days(ctx, practice, h)
+	require.NoError(t, err)
+	require.Len(t, days[0].Track, 1)
+	assert.Equal(t, horse.Accepted, days[0].Track[0].Rep.Answer)
+	for _, text := range []string{"UPDATE entries SET kind = 'mark'", "DELETE FROM entries"} {
+		_, err := s.writer.Exec(text)
+		assert.ErrorContains(t, err, "an entry is never")
+	}
+}
