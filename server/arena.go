@@ -64,6 +64,8 @@ type Card struct {
 	Key        string            `json:"key"`
 	Name       string            `json:"name"`
 	Ladder     phrase.Slotted    `json:"ladder"`
+	School     horse.School      `json:"school" doc:"in which it is advised"`
+	Works      phrase.Slotted    `json:"works" doc:"how that school works"`
 	Foundation bool              `json:"foundation"`
 	Ask        phrase.Slotted    `json:"ask"`
 	Release    phrase.Slotted    `json:"release"`
@@ -300,17 +302,20 @@ func (s *Server) arena(ctx context.Context, c caller, in *sessionInput) (Arena, 
 		view.Handlers = append(view.Handlers, HandlerChoice{ID: view.Handler, Name: names[view.Handler]})
 	}
 	for _, ch := range view.Asks {
-		view.Cards = append(view.Cards, card(r.file.Catalog(), ch.Ask.Step))
+		view.Cards = append(view.Cards, card(before, ch.Ask.Step))
 	}
 	view.Contacts, err = s.contacts(ctx, c, r)
 	return view, err
 }
 
-func card(c *catalog.Catalog, key string) Card {
+func card(f casefile.File, key string) Card {
+	c := f.Catalog()
 	step, _ := c.Step(key)
 	ladder, _ := c.Ladder(step.Ladder)
+	school := f.SchoolOf(step.Ladder)
+	method, _ := c.Methods.Method(school)
 	card := Card{
-		Key: key, Name: step.Name, Ladder: ladder.Name, Foundation: ladder.Kind == catalog.Foundation, Ask: step.Ask,
+		Key: key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation, Ask: step.Ask,
 		Release: step.Release, Watch: step.Watch, Pass: step.Pass.Text, Measures: step.Measures, Unit: step.Pass.Unit,
 		Values: append([]int{}, step.Pass.Values...), Variants: []CardVariant{},
 	}

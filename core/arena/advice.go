@@ -96,19 +96,20 @@ type Horse struct {
 
 // Input is all the advisor looks at.
 type Input struct {
-	School   horse.School       `json:"school" doc:"the way of working: its column of part 6 holds"`
-	Ask      horse.Ask          `json:"ask" doc:"where the work begins"`
-	Started  int64              `json:"started" doc:"start of the session, ms"`
-	Now      int64              `json:"now" doc:"the clock, ms"`
-	Horse    Horse              `json:"horse,omitzero"`
-	Known    []Known            `json:"known,omitempty" doc:"steps before this session"`
-	Blocked  []string           `json:"blocked,omitempty" doc:"keys of steps that a fact blocks"`
-	Levels   map[string]int     `json:"levels,omitempty" doc:"pass level by step, where the plan asks for lighter"`
-	Limits   map[string]int     `json:"limits,omitempty" doc:"the last value by step, where a fact allows no more"`
-	Handler  string             `json:"handler,omitempty" doc:"who holds the rope unless a rep says"`
-	Handlers map[string]Handler `json:"handlers,omitempty"`
-	Mind     horse.Mind         `json:"mind,omitzero" doc:"the handler at readiness"`
-	Track    []Entry            `json:"track"`
+	School   horse.School            `json:"school" doc:"the way of working: its column of part 6 holds"`
+	Schools  map[string]horse.School `json:"schools,omitempty" doc:"by ladder, where it is another"`
+	Ask      horse.Ask               `json:"ask" doc:"where the work begins"`
+	Started  int64                   `json:"started" doc:"start of the session, ms"`
+	Now      int64                   `json:"now" doc:"the clock, ms"`
+	Horse    Horse                   `json:"horse,omitzero"`
+	Known    []Known                 `json:"known,omitempty" doc:"steps before this session"`
+	Blocked  []string                `json:"blocked,omitempty" doc:"keys of steps that a fact blocks"`
+	Levels   map[string]int          `json:"levels,omitempty" doc:"pass level by step, where the plan asks for lighter"`
+	Limits   map[string]int          `json:"limits,omitempty" doc:"the last value by step, where a fact allows no more"`
+	Handler  string                  `json:"handler,omitempty" doc:"who holds the rope unless a rep says"`
+	Handlers map[string]Handler      `json:"handlers,omitempty"`
+	Mind     horse.Mind              `json:"mind,omitzero" doc:"the handler at readiness"`
+	Track    []Entry                 `json:"track"`
 }
 
 // Next is the ask to come.
@@ -205,6 +206,12 @@ func (in Input) check(c *catalog.Catalog) error {
 	}
 	if in.Started < 0 || in.Now < 0 {
 		return fmt.Errorf("started and now are milliseconds since 1970, 0 or more")
+	}
+	for key, school := range in.Schools {
+		_, known := columnOf(school)
+		if _, there := c.Ladder(key); !known || !there {
+			return fmt.Errorf("schools: %q is not a ladder of the catalogue, or %q is no school", key, school)
+		}
 	}
 	steps := slices.Clone(in.Blocked)
 	for key, level := range in.Levels {

@@ -149,6 +149,24 @@ func TestWorkedCasesOfTheOtherSchools(t *testing.T) {
 	}
 }
 
+// The school turns with the ladder: a foundation in doses within a session of
+// build and release.
+func TestTheSchoolIsThatOfTheLadder(t *testing.T) {
+	zone := "zones.hand zone 2 near"
+	byLadder := func(in *Input) { in.Schools = map[string]horse.School{"zones": horse.Doses} }
+	tolerated := on("lead.back").value(1).reps("tolerated@2").to(zone).value(2).reps("tolerated@1")
+	a := advise(t, tolerated.input(byLadder))
+	assert.Equal(t, []string{"up", "12"}, []string{a.Action.String(), a.Rule}, "one quiet stand")
+	assert.Equal(t, Same, advise(t, tolerated.input()).Action, "tolerated is not accepted")
+	back := tolerated.to("lead.back").value(1).reps("tolerated@2")
+	assert.Equal(t, "8", advise(t, back.input(byLadder)).Rule)
+	bad := tolerated.input()
+	bad.Schools = map[string]horse.School{"moon": horse.Doses}
+	c := shipped(t)
+	_, err := Advise(c, c.Rules, bad)
+	assert.ErrorContains(t, err, "not a ladder")
+}
+
 func soft(step string) func(*Input) {
 	return func(in *Input) { in.Known = append(in.Known, Known{Ask: ask(step), State: horse.Tried, Soft: true}) }
 }

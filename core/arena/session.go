@@ -52,11 +52,12 @@ type worked struct {
 
 // session folds the track. It is built afresh for every call.
 type session struct {
-	cat   *catalog.Catalog
-	rules catalog.HouseRules
-	in    Input
-	col   column // of the school
-	known map[horse.Ask]Known
+	cat    *catalog.Catalog
+	rules  catalog.HouseRules
+	in     Input
+	col    column // of the school that the ask at work is worked in
+	school horse.School
+	known  map[horse.Ask]Known
 
 	now       int64
 	reps      []told
@@ -111,10 +112,7 @@ func newSession(c *catalog.Catalog, rules catalog.HouseRules, in Input) *session
 		blockStart: in.Started, halterAt: in.Started, finishing: -1,
 		arousal: 1, approached: in.Started,
 	}
-	var ok bool
-	if s.col, ok = columnOf(in.School); !ok {
-		s.col, _ = columnOf(horse.BuildAndRelease) // steps are only counted
-	}
+	s.turn(in.Ask)
 	for _, k := range in.Known {
 		s.known[k.Ask] = k
 	}
@@ -244,8 +242,24 @@ func (s *session) lastValue(step catalog.Step) int {
 	return step.Last()
 }
 
+// turn makes the school of an ask's ladder the one whose column holds. Where
+// steps are only counted and no school was said, it is build and release.
+func (s *session) turn(a horse.Ask) {
+	step, _ := s.cat.Step(a.Step)
+	school, ok := s.in.Schools[step.Ladder]
+	if !ok {
+		school = s.in.School
+	}
+	if s.col, ok = columnOf(school); !ok {
+		school = horse.BuildAndRelease
+		s.col, _ = columnOf(school)
+	}
+	s.school = school
+}
+
 // rep takes in a filled rep.
 func (s *session) rep(t told) {
+	s.turn(t.Ask)
 	taken := s.last.action == Down && t.Ask == s.last.ask && t.Target == s.last.target
 	if taken {
 		s.tookDown(s.last)
@@ -293,6 +307,7 @@ func (s *session) rep(t told) {
 // work takes in a spell of work: it is no answer, but it counts towards how
 // long the horse has not come near.
 func (s *session) work(p Spell) {
+	s.turn(p.Ask)
 	if s.blockLadder == "" {
 		s.blockOf(p.Ask, s.now-int64(p.Seconds)*1000)
 	}

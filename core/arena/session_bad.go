@@ -29,7 +29,7 @@ func (s *session) judge(t told, log *askLog, over *bad) {
 		b.danger = true
 		b.onEasy = s.finishing >= 0 && t.Ask == s.finishEasy
 		s.danger(b)
-	case t.arousal == 3 && s.in.School == horse.ReliefPlace && over != nil && !over.danger && t.Ask != over.from:
+	case t.arousal == 3 && s.school == horse.ReliefPlace && over != nil && !over.danger && t.Ask != over.from:
 		over.fresh = false // an easy ask, to settle it by its feet
 		s.settled++
 		s.bad = over
@@ -106,6 +106,7 @@ func (s *session) mark(m Mark) {
 	if m.Ask != nil {
 		a := *m.Ask
 		s.asked = &a
+		s.turn(a)
 		if s.arousal <= 1 {
 			s.bad = nil // it is back, and the trainer has chosen
 		}

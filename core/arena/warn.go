@@ -221,5 +221,5 @@ func warnOpen(s *session) (phrase.Args, bool) {
 
 // warnSlope: the place is not lighter than away from it (relief place).
 func warnSlope(s *session) (phrase.Args, bool) {
-	return nil, s.in.School == horse.ReliefPlace && s.wrongSlope()
+	return nil, s.school == horse.ReliefPlace && s.wrongSlope()
 }

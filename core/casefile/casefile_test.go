@@ -266,28 +266,44 @@ func TestTheGateNeverProposesABlockedStep(t *testing.T) {
 	})
 }
 
-// A ladder of another school is never advised on by build and release.
-func TestOnlyFoundationsWhereTheLadderHasAnotherSchool(t *testing.T) {
+// A ladder that is worked by spells only is not advised on yet; its
+// foundations are.
+func TestOnlyFoundationsWhereTheLadderIsWorkedBySpells(t *testing.T) {
+	in := input()
+	require.NoError(t, in.Problem.UnmarshalText([]byte("sour")))
+	in.Ladder = "home"
+	in.Assessments = []Dated{looked()}
+	f := read(t, in)
+	g, ask := f.Gate(ready, true)
+	assert.True(t, g.May)
+	step, ok := shipped(t).Step(ask.Step)
+	require.True(t, ok, "%v", ask)
+	assert.Equal(t, "lead", step.Ladder, "what it stands on, not the way home")
+	assert.Contains(t, f.Advice(Begins{School: horse.BuildAndRelease}).Blocked, "home.near")
+	assert.NotContains(t, f.Advice(Begins{School: horse.BuildAndRelease}).Blocked, "load.gap")
+	assert.Equal(t, "gate.school", g.Reasons[len(g.Reasons)-1].Key)
+	wanted := ready
+	wanted.Asked = horse.Ask{Step: "home.near"}
+	_, ask = f.Gate(wanted, true)
+	assert.NotEqual(t, "home.near", ask.Step, "not even where the trainer wants it")
+}
+
+// Each ladder is advised in its own school, as planned.
+func TestEachLadderIsAdvisedInItsSchool(t *testing.T) {
 	in := input()
 	in.Ladder, in.Problem = "saddle", horse.Saddling
 	a := looked()
 	a.Doc.Problems[horse.Saddling] = assess.Account{Baseline: assess.Baseline{Reached: "saddle.pad"}}
 	in.Assessments = []Dated{a}
 	f := read(t, in)
-	assert.Equal(t, "saddle.drop", f.Start)
-	g, ask := f.Gate(ready, true)
-	assert.True(t, g.May)
-	step, ok := shipped(t).Step(ask.Step)
-	require.True(t, ok, "%v", ask)
-	assert.Equal(t, "zones", step.Ladder, "what it stands on, not the pad")
-	assert.Contains(t, f.Advice(Begins{School: horse.BuildAndRelease}).Blocked, "saddle.pad")
-	assert.NotContains(t, f.Advice(Begins{School: horse.BuildAndRelease}).Blocked, "load.gap")
-	said := g.Reasons[len(g.Reasons)-1]
-	assert.Equal(t, "gate.school", said.Key)
-	wanted := ready
-	wanted.Asked = horse.Ask{Step: "saddle.pad", Variant: horse.Variant{Side: horse.Near}}
-	_, ask = f.Gate(wanted, true)
-	assert.NotEqual(t, "saddle.pad", ask.Step, "not even where the trainer wants it")
+	advice := f.Advice(Begins{School: horse.BuildAndRelease})
+	assert.Equal(t, horse.AskAndListen, advice.Schools["saddle"])
+	assert.Equal(t, horse.Doses, advice.Schools["zones"])
+	assert.Equal(t, horse.BuildAndRelease, advice.Schools["lead"])
+	assert.Equal(t, horse.BuildAndRelease, advice.Schools["load"], "spells are not logged yet")
+	assert.NotContains(t, advice.Blocked, "saddle.pad")
+	in.Choices.Schools = map[string]horse.School{"saddle": horse.Doses}
+	assert.Equal(t, horse.Doses, read(t, in).SchoolOf("saddle"))
 }
 
 func TestDangerThatDoesNotChangeIsReferred(t *testing.T) {

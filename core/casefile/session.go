@@ -25,7 +25,7 @@ type Begins struct {
 // session.
 func (f File) Advice(b Begins) arena.Input {
 	in := arena.Input{
-		School: b.School, Ask: b.Ask, Started: b.Started, Handler: b.Handler, Mind: b.Mind,
+		School: b.School, Schools: f.schools(), Ask: b.Ask, Started: b.Started, Handler: b.Handler, Mind: b.Mind,
 		Known: f.Known, Levels: f.Plan.Levels, Limits: assess.Limits(f.Assessment), Handlers: f.handlers(),
 		Horse: arena.Horse{
 			Young: f.in.Record.Young(f.in.Today), GuardsItself: f.in.Record.GuardsItself,
@@ -38,16 +38,40 @@ func (f File) Advice(b Begins) arena.Input {
 	if b.Alone {
 		in.Blocked = append(in.Blocked, f.bars()...)
 	}
-	in.Blocked = append(in.Blocked, f.otherways(b.School)...)
+	in.Blocked = append(in.Blocked, f.spells()...)
 	return in
 }
 
-// otherways lists the steps of problem ladders that are not worked in a school:
-// its live rules must not advise on them.
-func (f File) otherways(school horse.School) []string {
-	var keys []string
+// schools are the ways the ladders are worked in: as planned, else the usual
+// one. Where that is by spells in places, which no screen logs yet, it is
+// build and release if the ladder names it.
+func (f File) schools() map[string]horse.School {
+	all := make(map[string]horse.School, len(f.cat.Ladders))
 	for _, l := range f.cat.Ladders {
-		if l.Kind == catalog.Foundation || school.IsZero() || slices.Contains(l.Schools, school) {
+		school := l.Schools[0]
+		for _, w := range f.Plan.Ways {
+			if w.Ladder == l.Key {
+				school = w.School
+			}
+		}
+		if school == horse.ReliefPlace && slices.Contains(l.Schools, horse.BuildAndRelease) {
+			school = horse.BuildAndRelease
+		}
+		all[l.Key] = school
+	}
+	return all
+}
+
+// SchoolOf is the school in which a ladder is worked in the arena.
+func (f File) SchoolOf(ladder string) horse.School { return f.schools()[ladder] }
+
+// spells lists the steps of problem ladders that are worked by spells in
+// places: no screen logs them yet, so they are not advised on.
+func (f File) spells() []string {
+	var keys []string
+	schools := f.schools()
+	for _, l := range f.cat.Ladders {
+		if l.Kind == catalog.Foundation || schools[l.Key] != horse.ReliefPlace {
 			continue
 		}
 		for _, s := range l.Steps {
@@ -141,11 +165,11 @@ func (f File) Gate(r arena.Readiness, lead bool) (arena.Gate, horse.Ask) {
 	if r.Alone && len(f.bars()) > 0 {
 		say("bars")
 	}
-	if l, _ := f.cat.Ladder(f.in.Ladder); !slices.Contains(l.Schools, horse.BuildAndRelease) {
+	if l, _ := f.cat.Ladder(f.in.Ladder); f.schools()[l.Key] == horse.ReliefPlace {
 		g.Reasons = append(g.Reasons, phrase.Of("gate.school", phrase.Args{"ladder": l.Name, "school": l.Schools[0].String()}))
 	}
 	for _, w := range f.Plan.Ways {
-		if w.Ladder == f.in.Ladder && w.School != horse.BuildAndRelease {
+		if w.Ladder == f.in.Ladder && w.School == horse.ReliefPlace {
 			if l, _ := f.cat.Ladder(w.Ladder); slices.Contains(l.Schools, horse.BuildAndRelease) {
 				g.Reasons = append(g.Reasons, phrase.Of("gate.planned", phrase.Args{"ladder": w.Name, "school": w.School.String()}))
 			}

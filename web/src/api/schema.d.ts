@@ -2057,10 +2057,17 @@ export interface components {
             /** @description the pass mark in words */
             pass: string;
             release: string;
+            /**
+             * @description in which it is advised
+             * @enum {string}
+             */
+            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
             unit: string;
             values: number[];
             variants: components["schemas"]["CardVariant"][];
             watch: string;
+            /** @description how that school works */
+            works: string;
         };
         CardNow: {
             /** @description keys of the lines ticked, in order */

@@ -17,13 +17,17 @@ const letter = (name: string) => name.charAt(0).toUpperCase()
 <template>
   <section v-if="card" class="ask">
     <h1>{{ title }}</h1>
-    <p class="where">{{ card.ladder }}{{ card.foundation ? ' · foundation' : '' }}</p>
+    <p class="where">{{ card.ladder }}{{ card.foundation ? ' · foundation' : '' }} · {{ card.school }}</p>
     <div class="text wide">
       <p class="lab">Ask</p>
       <p>{{ card.ask }}.</p>
     </div>
     <p class="lab">Let go when</p>
     <p class="strong">{{ card.release || 'it answers' }}</p>
+    <div v-if="card.school !== 'build and release'" class="text wide">
+      <p class="lab">How</p>
+      <p>{{ card.works }}.</p>
+    </div>
     <div v-if="card.watch" class="text wide">
       <p class="lab">Mind</p>
       <p>{{ card.watch }}.</p>
