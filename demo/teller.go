@@ -9,6 +9,7 @@ import (
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/plan"
 	"ivorybridge/store"
 )
 
@@ -50,6 +51,7 @@ func (t *teller) sessions() error {
 // file reads the case as it stands on a day.
 func (t *teller) file(day string) (casefile.File, error) {
 	in := casefile.Input{Today: day, Record: t.story.record(t.filler), Problem: horse.Loading, Ladder: "load", Days: t.days, Owners: []string{t.ownerID}}
+	in.Choices = t.choices()
 	if t.neededIn > 0 {
 		in.NeededBy = t.day(-t.neededIn)
 	}
@@ -57,6 +59,11 @@ func (t *teller) file(day string) (casefile.File, error) {
 		in.Assessments = append(in.Assessments, casefile.Dated{On: t.day(t.takenOn - 1), Doc: a})
 	}
 	return casefile.Read(t.cat, in)
+}
+
+// choices are the trainer's own: the trailer by building and releasing.
+func (t *teller) choices() plan.Choices {
+	return plan.Choices{Schools: map[string]horse.School{"load": horse.BuildAndRelease}}
 }
 
 func (t *teller) firstPlan() error {
@@ -67,7 +74,7 @@ func (t *teller) firstPlan() error {
 	who := t.who
 	who.At = t.now.AddDate(0, 0, -t.takenOn+1).UnixMilli()
 	_, err = t.db.AddPlan(t.ctx, who, t.caseID, store.Plan{
-		School: horse.BuildAndRelease.String(), Reason: "First plan after the assessment", Catalog: t.cat.Version, Doc: f.Plan,
+		School: horse.BuildAndRelease.String(), Reason: "First plan after the assessment", Catalog: t.cat.Version, Doc: f.Plan, Choices: t.choices(),
 	})
 	return err
 }

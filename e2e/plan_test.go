@@ -191,3 +191,34 @@ func TestTheSequenceCardIsTickedInOrder(t *testing.T) {
 	u.presses("10. Back out.*")
 	u.sees("All done, in order.")
 }
+
+// A ladder that the plan works by places is logged by spells: work and rest run
+// until another is tapped, over a reload, and the rules answer each.
+func TestAPlaceIsWorkedBySpells(t *testing.T) {
+	u := demoYard(t).open(412, 800).signsInDemo()
+	u.presses("Juniper Lantern")
+	u.presses("Plan")
+	u.presses("relief place the usual way")
+	u.seesIn(".tried", "became relief place")
+	u.presses("Make the plan anew")
+	u.types("Why make it anew", "he would rather choose")
+	u.presses("Make the plan anew")
+	u.sees("2. he would rather choose")
+	u.goes("/horses")
+	u.begins("Juniper Lantern")
+	u.seesIn(".where", "relief place")
+	spell := func(place, what string) {
+		require.NoError(t, u.click(u.finds("[aria-label='"+place+"'] button", "^"+what)))
+	}
+	spell("away", "work")
+	spell("at the door", "rest")
+	u.seesIn("[aria-label='at the door']", "0:0")
+	u.MustReload()
+	u.seesIn("[aria-label='at the door'] [aria-pressed=true]", "rest 0:")
+	u.presses("End the rest at the door")
+	u.sees("It is a beginning")
+	u.sees("Nothing runs")
+	spell("away", "work")
+	u.presses("End the work away")
+	u.sees("The work begins where it went")
+}

@@ -61,20 +61,21 @@ type WayOut struct {
 
 // Card is a step as the arena shows it.
 type Card struct {
-	Key        string            `json:"key"`
-	Name       string            `json:"name"`
-	Ladder     phrase.Slotted    `json:"ladder"`
-	School     horse.School      `json:"school" doc:"in which it is advised"`
-	Works      phrase.Slotted    `json:"works" doc:"how that school works"`
-	Foundation bool              `json:"foundation"`
-	Ask        phrase.Slotted    `json:"ask"`
-	Release    phrase.Slotted    `json:"release"`
-	Watch      phrase.Slotted    `json:"watch"`
-	Pass       string            `json:"pass" doc:"the pass mark in words"`
-	Measures   []catalog.Measure `json:"measures"`
-	Unit       string            `json:"unit"`
-	Values     []int             `json:"values"`
-	Variants   []CardVariant     `json:"variants"`
+	Key        string             `json:"key"`
+	Name       string             `json:"name"`
+	Ladder     phrase.Slotted     `json:"ladder"`
+	School     horse.School       `json:"school" doc:"in which it is advised"`
+	Works      phrase.Slotted     `json:"works" doc:"how that school works"`
+	Places     []arena.SpellPlace `json:"places" doc:"where spells are, for a school of places"`
+	Foundation bool               `json:"foundation"`
+	Ask        phrase.Slotted     `json:"ask"`
+	Release    phrase.Slotted     `json:"release"`
+	Watch      phrase.Slotted     `json:"watch"`
+	Pass       string             `json:"pass" doc:"the pass mark in words"`
+	Measures   []catalog.Measure  `json:"measures"`
+	Unit       string             `json:"unit"`
+	Values     []int              `json:"values"`
+	Variants   []CardVariant      `json:"variants"`
 }
 
 // CardVariant is one way a step is asked.
@@ -318,6 +319,9 @@ func card(f casefile.File, key string) Card {
 		Key: key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation, Ask: step.Ask,
 		Release: step.Release, Watch: step.Watch, Pass: step.Pass.Text, Measures: step.Measures, Unit: step.Pass.Unit,
 		Values: append([]int{}, step.Pass.Values...), Variants: []CardVariant{},
+	}
+	if school == horse.ReliefPlace {
+		card.Places = arena.PlacesOf(ladder)
 	}
 	for _, v := range step.Variants {
 		card.Variants = append(card.Variants, CardVariant{Variant: v, Side: v.Side, Name: phrase.Of("variant", phrase.Args{"words": phrase.Sided(v.String())})})

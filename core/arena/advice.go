@@ -273,6 +273,8 @@ func (s *session) say(d decision) phrase.Message {
 		key += ".easy"
 	case d.begin:
 		key += ".begin"
+	case d.action == Same && s.school == horse.ReliefPlace:
+		key += ".places"
 	case d.rest > 0 && d.action == Down:
 		key += ".rest"
 	case d.buildTo > 0 && d.action == Same:

@@ -2,6 +2,7 @@ package arena
 
 import (
 	"fmt"
+	"slices"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
@@ -292,4 +293,14 @@ func (e Entry) soft() bool {
 		return horse.Soft(e.Burst.rep().Answer)
 	}
 	return false
+}
+
+// PlacesOf lists the places in which a ladder is worked by spells: those round
+// a trailer, or between home and away.
+func PlacesOf(l catalog.Ladder) []SpellPlace {
+	all := SpellPlace{}.All()
+	if slices.ContainsFunc(l.Steps, func(s catalog.Step) bool { return s.Trailer }) {
+		return all[:InIt.Rank()]
+	}
+	return []SpellPlace{NearHome, ByTheOther, Away}
 }

@@ -266,28 +266,6 @@ func TestTheGateNeverProposesABlockedStep(t *testing.T) {
 	})
 }
 
-// A ladder that is worked by spells only is not advised on yet; its
-// foundations are.
-func TestOnlyFoundationsWhereTheLadderIsWorkedBySpells(t *testing.T) {
-	in := input()
-	require.NoError(t, in.Problem.UnmarshalText([]byte("sour")))
-	in.Ladder = "home"
-	in.Assessments = []Dated{looked()}
-	f := read(t, in)
-	g, ask := f.Gate(ready, true)
-	assert.True(t, g.May)
-	step, ok := shipped(t).Step(ask.Step)
-	require.True(t, ok, "%v", ask)
-	assert.Equal(t, "lead", step.Ladder, "what it stands on, not the way home")
-	assert.Contains(t, f.Advice(Begins{School: horse.BuildAndRelease}).Blocked, "home.near")
-	assert.NotContains(t, f.Advice(Begins{School: horse.BuildAndRelease}).Blocked, "load.gap")
-	assert.Equal(t, "gate.school", g.Reasons[len(g.Reasons)-1].Key)
-	wanted := ready
-	wanted.Asked = horse.Ask{Step: "home.near"}
-	_, ask = f.Gate(wanted, true)
-	assert.NotEqual(t, "home.near", ask.Step, "not even where the trainer wants it")
-}
-
 // Each ladder is advised in its own school, as planned.
 func TestEachLadderIsAdvisedInItsSchool(t *testing.T) {
 	in := input()
@@ -300,7 +278,7 @@ func TestEachLadderIsAdvisedInItsSchool(t *testing.T) {
 	assert.Equal(t, horse.AskAndListen, advice.Schools["saddle"])
 	assert.Equal(t, horse.Doses, advice.Schools["zones"])
 	assert.Equal(t, horse.BuildAndRelease, advice.Schools["lead"])
-	assert.Equal(t, horse.BuildAndRelease, advice.Schools["load"], "spells are not logged yet")
+	assert.Equal(t, horse.ReliefPlace, advice.Schools["load"])
 	assert.NotContains(t, advice.Blocked, "saddle.pad")
 	in.Choices.Schools = map[string]horse.School{"saddle": horse.Doses}
 	assert.Equal(t, horse.Doses, read(t, in).SchoolOf("saddle"))

@@ -38,48 +38,24 @@ func (f File) Advice(b Begins) arena.Input {
 	if b.Alone {
 		in.Blocked = append(in.Blocked, f.bars()...)
 	}
-	in.Blocked = append(in.Blocked, f.spells()...)
 	return in
 }
 
 // schools are the ways the ladders are worked in: as planned, else the usual
-// one. Where that is by spells in places, which no screen logs yet, it is
-// build and release if the ladder names it.
+// one.
 func (f File) schools() map[string]horse.School {
 	all := make(map[string]horse.School, len(f.cat.Ladders))
 	for _, l := range f.cat.Ladders {
-		school := l.Schools[0]
-		for _, w := range f.Plan.Ways {
-			if w.Ladder == l.Key {
-				school = w.School
-			}
-		}
-		if school == horse.ReliefPlace && slices.Contains(l.Schools, horse.BuildAndRelease) {
-			school = horse.BuildAndRelease
-		}
-		all[l.Key] = school
+		all[l.Key] = l.Schools[0]
+	}
+	for _, w := range f.Plan.Ways {
+		all[w.Ladder] = w.School
 	}
 	return all
 }
 
 // SchoolOf is the school in which a ladder is worked in the arena.
 func (f File) SchoolOf(ladder string) horse.School { return f.schools()[ladder] }
-
-// spells lists the steps of problem ladders that are worked by spells in
-// places: no screen logs them yet, so they are not advised on.
-func (f File) spells() []string {
-	var keys []string
-	schools := f.schools()
-	for _, l := range f.cat.Ladders {
-		if l.Kind == catalog.Foundation || schools[l.Key] != horse.ReliefPlace {
-			continue
-		}
-		for _, s := range l.Steps {
-			keys = append(keys, s.Key)
-		}
-	}
-	return keys
-}
 
 // mayBeAfraid reports whether fear is likely or held up by its floor. Where
 // too little was seen to say, a problem met over the line or never asked counts
@@ -164,16 +140,6 @@ func (f File) Gate(r arena.Readiness, lead bool) (arena.Gate, horse.Ask) {
 	}
 	if r.Alone && len(f.bars()) > 0 {
 		say("bars")
-	}
-	if l, _ := f.cat.Ladder(f.in.Ladder); f.schools()[l.Key] == horse.ReliefPlace {
-		g.Reasons = append(g.Reasons, phrase.Of("gate.school", phrase.Args{"ladder": l.Name, "school": l.Schools[0].String()}))
-	}
-	for _, w := range f.Plan.Ways {
-		if w.Ladder == f.in.Ladder && w.School == horse.ReliefPlace {
-			if l, _ := f.cat.Ladder(w.Ladder); slices.Contains(l.Schools, horse.BuildAndRelease) {
-				g.Reasons = append(g.Reasons, phrase.Of("gate.planned", phrase.Args{"ladder": w.Name, "school": w.School.String()}))
-			}
-		}
 	}
 	wanted := f.wanted(g)
 	if !r.Asked.IsZero() {

@@ -2056,6 +2056,8 @@ export interface components {
             name: string;
             /** @description the pass mark in words */
             pass: string;
+            /** @description where spells are, for a school of places */
+            places: ("" | "away" | "beside left" | "beside right" | "at the door" | "front feet in" | "in" | "near home" | "companion")[];
             release: string;
             /**
              * @description in which it is advised

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // The arena: another light. Hold the rope or tap a level, then tap the answer.
-import { useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
+import { StorageSerializers, useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { computed, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import type { Schemas } from '../../api/client'
 import { keptWords, outbox } from '../../offline/kept'
 import AnswerKeys from '../../parts/AnswerKeys.vue'
 import { type AnswerWord } from '../../parts/answers'
@@ -22,6 +23,7 @@ import MeasureRow, { type Measured } from './MeasureRow.vue'
 import MoreSheet from './MoreSheet.vue'
 import RopeColumn from './RopeColumn.vue'
 import SettingsSheet from './SettingsSheet.vue'
+import SpellPad, { type Running } from './SpellPad.vue'
 import { useArena, type Rep } from './useArena'
 
 const { id } = defineProps<{ id: string }>()
@@ -55,7 +57,7 @@ useIntervalFn(() => {
 
 async function answer(word: AnswerWord) {
   const ask = arena.current
-  if (!ask.step) return
+  if (!ask.step || places.value.length) return
   const d = take()
   const m = measure.value
   measure.value = {}
@@ -90,8 +92,34 @@ async function danger() {
   dangerMark.value = await arena.mark({ arousal: 4 })
 }
 
+const running = useLocalStorage<Running | null>(`spell-${id}`, null, { serializer: StorageSerializers.object })
+const places = computed(() => arena.card?.places.map(String) ?? [])
+
+/** Ends the spell that runs: it is kept with how long it was. */
+async function endSpell() {
+  const r = running.value
+  if (!r) return
+  running.value = null
+  const d = take()
+  await arena.spell({
+    step: arena.current.step,
+    variant: arena.current.variant,
+    place: r.place as Schemas['ArenaSpell']['place'],
+    rest: r.rest || undefined,
+    seconds: Math.round((Date.now() - r.at) / 1000),
+    level: r.rest ? undefined : d.peak,
+    handler: arena.handler === arena.data?.handler ? undefined : arena.handler,
+  })
+}
+
+async function beginSpell(place: string, rest: boolean) {
+  await endSpell()
+  running.value = { place, rest, at: Date.now() }
+}
+
 async function end() {
   letGo()
+  await endSpell()
   await arena.end('')
   await router.push(`/arena/${id}/after`)
 }
@@ -208,14 +236,22 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
         </div>
 
         <LastStrip
-          :last="arena.last"
+          :last="places.length ? undefined : arena.last"
           :can-undo="arena.reps.length > 0 || arena.now.recent.length > 0"
           @correct="arena.correct"
           @more="open = 'more'"
           @undo="arena.undo"
         />
-        <div class="keys">
-          <AnswerKeys :disabled="!arena.current.step" @answer="answer" />
+        <div class="keys" :class="{ spelling: places.length }">
+          <SpellPad
+            v-if="places.length"
+            :places="places"
+            :running="running ?? undefined"
+            :now="tick"
+            @begin="beginSpell"
+            @end="endSpell"
+          />
+          <AnswerKeys v-else :disabled="!arena.current.step" @answer="answer" />
           <button type="button" class="act narrow-only" @click="open = 'asks'">change ask</button>
           <button type="button" class="act danger" @click="danger">Danger <small>make safe</small></button>
           <button type="button" class="act" @click="end">End session</button>

@@ -188,6 +188,7 @@ export function useArena(id: string, box: Outbox) {
   /** Marks something; with an id, says more of that mark. */
   const mark = inTurn((mark: Mark, note?: string, replaces?: string) => add({ kind: 'mark', mark, note, replaces }))
   const rep = inTurn((rep: Rep) => add({ kind: 'rep', rep }))
+  const spell = inTurn((spell: Schemas['ArenaSpell']) => add({ kind: 'spell', spell }))
 
   /** Corrects the newest rep: a new entry that names it. */
   const correct = inTurn(async (change: Partial<Rep>) => {
@@ -231,6 +232,7 @@ export function useArena(id: string, box: Outbox) {
     otherwise,
     mark,
     rep,
+    spell,
     correct,
     undo,
     end,

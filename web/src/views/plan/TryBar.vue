@@ -55,11 +55,15 @@ function start() {
       <FieldRow v-slot="f" class="reason" label="Why make it anew" :wrong="making.trouble.value?.fields.reason">
         <ElInput :id="f.id" v-model="reason" maxlength="500" :aria-describedby="f.describedby" />
       </FieldRow>
-      <ElButton type="primary" native-type="submit" :loading="making.sending.value">{{ say }}</ElButton>
+      <ElButton type="primary" native-type="submit" :loading="making.sending.value" :disabled="trying.sending.value">{{
+        say
+      }}</ElButton>
       <ElButton @click="keeping = false">Not yet</ElButton>
     </form>
     <div v-else class="row">
-      <ElButton type="primary" :loading="making.sending.value" @click="start">{{ say }}</ElButton>
+      <ElButton type="primary" :loading="making.sending.value" :disabled="trying.sending.value" @click="start">{{
+        say
+      }}</ElButton>
       <ElButton v-if="tried" @click="emit('undo')">Undo what I tried</ElButton>
     </div>
     <WrongNote :trouble="making.trouble.value" :shown="['reason']" />
