@@ -245,6 +245,10 @@ func (u *user) presses(name string) {
 // click brings an element to the middle of the window, where nothing lies over
 // it, and clicks it.
 func (u *user) click(e *rod.Element) error {
+	shown := rod.Eval(`() => { const r = this.getBoundingClientRect(); return r.width > 0 && r.height > 0 }`)
+	if err := e.Timeout(patience).Wait(shown); err != nil {
+		return err // a list that is still unfolding
+	}
 	if _, err := e.Eval(`() => this.scrollIntoView({ block: 'center', inline: 'center' })`); err != nil {
 		return err
 	}
@@ -291,7 +295,7 @@ func setDate(e *rod.Element, date string) error {
 func (u *user) chooses(label, option string) {
 	u.t.Helper()
 	u.field(label).MustParents(".el-select__wrapper").First().MustClick()
-	u.finds(".el-select-dropdown__item", option).MustClick()
+	require.NoError(u.t, u.click(u.finds(".el-select-dropdown__item", option)))
 }
 
 // signsInDemo enters by the one button of the demo.
