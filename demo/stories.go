@@ -22,6 +22,7 @@ type story struct {
 	reps      int                                                // at most in a session; 0: until the advisor ends it
 	finishes  bool
 	notes     []string // how the sessions ended, in turn
+	built     bool     // the trainer builds and releases at the trailer, whatever is suggested
 	rehearsed []string // steps that the owner rehearsed, and then did in the last sessions
 
 	// the made-up horse
@@ -210,7 +211,7 @@ func lantern() story {
 	}
 	s.days, s.notes = []int{51, 49, 47, 45, 43, 41, 39, 36, 16}, []string{"quiet to the end", "stood well", "light both ways", "soft, and stopped there", "through the dip", "a sigh", "good on a windy day", "curious", "had lost some of it over the break; stopped on one good one"}
 	s.seed, s.quick, s.forget, s.way, s.fright = 23, 0.55, 0.17, "rushed through", 0
-	s.lost = 9
+	s.lost, s.built = 9, true
 	s.rehearsed = nil
 	return s
 }

@@ -61,8 +61,12 @@ func (t *teller) file(day string) (casefile.File, error) {
 	return casefile.Read(t.cat, in)
 }
 
-// choices are the trainer's own: the trailer by building and releasing.
+// choices are the trainer's own: with some horses the trailer by building and
+// releasing, whatever the assessment suggests.
 func (t *teller) choices() plan.Choices {
+	if !t.built {
+		return plan.Choices{}
+	}
 	return plan.Choices{Schools: map[string]horse.School{"load": horse.BuildAndRelease}}
 }
 
