@@ -4,7 +4,7 @@
 
 ADDRESS ?= 127.0.0.1:8080
 AS_ROOT := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
-WEB     := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
+WEB     := $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -path '*/made/*' 2>/dev/null)
 GO      := $(shell find cmd core demo server store web -name '*.go' -o -path 'store/migrations/*' -o -path 'core/*.yaml' -o -path 'core/*.txt')
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 
@@ -22,7 +22,14 @@ web/node_modules/.package-lock.json: web/package.json web/package-lock.json
 	cd web && npm ci --prefer-offline --no-audit --no-fund
 	@touch $@
 
-web/dist/index.html: web/node_modules/.package-lock.json $(WEB)
+# The rules of the arena, built for the browser, with the toolchain's own loader.
+RULES := web/src/rules/made
+$(RULES)/core.wasm: $(GO) go.mod go.sum
+	@mkdir -p $(RULES)
+	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" $(RULES)/
+	GOOS=js GOARCH=wasm go build -trimpath -ldflags='-s -w' -o $@ ./cmd/corewasm
+
+web/dist/index.html: web/node_modules/.package-lock.json $(RULES)/core.wasm $(WEB)
 	@find web/dist -mindepth 1 ! -name .keep -delete
 	cd web && npx --no-install vite build --logLevel warn
 	@touch $@
@@ -68,5 +75,5 @@ screenshots: bin/ivorybridge chromium
 	SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./e2e
 
 clean:
-	rm -rf bin web/node_modules demo-data
+	rm -rf bin web/node_modules demo-data $(RULES)
 	find web/dist -mindepth 1 ! -name .keep -delete

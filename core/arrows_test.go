@@ -16,8 +16,8 @@ import (
 // floor gives each room its height; an import may only point down.
 var floor = map[string]int{
 	"core/horse": 0, "core/phrase": 0, "core/catalog": 1, "core/catalog/yaml": 2,
-	"core/arena": 2, "core/assess": 3, "core/clearance": 3, "core/progress": 4, "core/plan": 4, "core/casefile": 5, "core/report": 5,
-	"store": 6, "store/sqlc": 6, "server": 7, "web": 7, "cmd/ivorybridge": 9, "demo": 8,
+	"core/arena": 2, "core/desk": 3, "core/assess": 3, "core/clearance": 3, "core/progress": 4, "core/plan": 4, "core/casefile": 5, "core/report": 5,
+	"store": 6, "store/sqlc": 6, "server": 7, "web": 7, "cmd/ivorybridge": 9, "cmd/corewasm": 9, "demo": 8,
 }
 
 // Arrows point down only, and the rules of the job reach for nothing outside:

@@ -91,7 +91,8 @@ func (t *teller) oneSession(i, ago int) (bool, error) {
 		return true, err
 	}
 	ready := arena.Readiness{Arousal: horse.ArousalOf(1), Handler: horse.Calm, Tack: true, Body: true, Weather: "dry, light wind"}
-	_, ask := f.Gate(ready, true)
+	brief := f.Brief()
+	_, ask := brief.Gate(f.Catalog(), day, ready, true)
 	start := time.Date(t.now.Year(), t.now.Month(), t.now.Day(), 9, 10+i%20, 0, 0, time.UTC).AddDate(0, 0, -ago)
 	who := t.who
 	who.At = start.UnixMilli()
@@ -107,7 +108,7 @@ func (t *teller) oneSession(i, ago int) (bool, error) {
 	}
 	s := &telling{
 		teller: t, file: f, today: arena.Day{Date: day, Started: who.At, Handler: who.User}, at: who.At,
-		in: f.Advice(casefile.Begins{Ask: ask, School: horse.BuildAndRelease, Started: who.At, Handler: who.User, Mind: horse.Calm}),
+		in: brief.Session(f.Catalog(), arena.Beginning{Ask: ask, Started: who.At, Handler: who.User, Readiness: ready}),
 	}
 	if err := s.run(t.notes[i%len(t.notes)]); err != nil {
 		return false, err

@@ -162,12 +162,24 @@ func (y *yard) open(width, height int) *user {
 	y.t.Cleanup(func() { _ = context.Close() })
 	u := &user{Page: page.Timeout(2 * time.Minute), t: y.t, yard: y}
 	u.MustSetViewport(width, height, 1, false)
+	u.listen(page)
 	u.t.Cleanup(func() {
 		if u.t.Failed() {
 			u.keepPicture()
 		}
 	})
 	return u
+}
+
+// listen says what the page says to its console, where the test fails.
+func (u *user) listen(page *rod.Page) {
+	go page.EachEvent(func(e *proto.RuntimeExceptionThrown) {
+		u.t.Logf("the page threw: %s", e.ExceptionDetails.Exception.Description)
+	}, func(e *proto.RuntimeConsoleAPICalled) {
+		if e.Type == proto.RuntimeConsoleAPICalledTypeError {
+			u.t.Logf("the page said: %s", page.MustObjectsToJSON(e.Args))
+		}
+	})()
 }
 
 // another opens a second tab of the same browser.

@@ -3,6 +3,7 @@ package server
 import (
 	"cmp"
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"slices"
@@ -11,25 +12,37 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/desk"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/progress"
 	"ivorybridge/store"
 )
 
-// Arena is all that the arena shows of a session.
+// Arena is all that the arena shows of a session: what stood before it, how it
+// began, and its track.
 type Arena struct {
-	ID          string           `json:"id"`
+	Stage
+	ID        string             `json:"id"`
+	Weather   string             `json:"weather,omitempty"`
+	DaysOff   int                `json:"days_off"`
+	Date      string             `json:"date" format:"date"`
+	Handlers  []HandlerChoice    `json:"handlers"`
+	Beginning arena.Beginning    `json:"beginning"`
+	Rules     catalog.HouseRules `json:"rules" doc:"as the session pinned them"`
+	Words     phrase.Words       `json:"words"`
+	Track     []arena.Entry      `json:"track" doc:"all that is kept of it, in its order"`
+	Told      arena.Picture      `json:"told"`
+	Now       int64              `json:"now" doc:"the server's clock, ms"`
+}
+
+// Stage is what the arena shows of a case before a session: the same for all
+// its sessions of a day, and enough to begin one without a signal.
+type Stage struct {
 	CaseID      string           `json:"case_id"`
 	Horse       HorseRef         `json:"horse"`
 	Yard        string           `json:"yard"`
-	Weather     string           `json:"weather,omitempty"`
-	DaysOff     int              `json:"days_off"`
-	Date        string           `json:"date" format:"date"`
-	StartedAt   int64            `json:"started_at"`
-	Handler     string           `json:"handler" doc:"who holds the rope unless a rep says"`
-	Handlers    []HandlerChoice  `json:"handlers"`
-	School      horse.School     `json:"school"`
+	Owners      []HandlerChoice  `json:"owners" doc:"those who may hold the rope"`
 	Care        horse.Care       `json:"care"`
 	Precautions []phrase.Message `json:"precautions"`
 	Cards       []Card           `json:"cards" doc:"the steps that may be asked"`
@@ -41,7 +54,8 @@ type Arena struct {
 	WaysOut     []WayOut         `json:"ways_out"`
 	Signs       []horse.Sign     `json:"signs"`
 	Stops       []horse.Stop     `json:"stops" doc:"reasons that end a session"`
-	Told        Told             `json:"told"`
+	Brief       arena.Brief      `json:"brief" doc:"what the rules need to know"`
+	Catalog     string           `json:"catalog" doc:"version of the shipped catalogue that it was read with"`
 }
 
 // feels are the words for levels 0 to 10.
@@ -68,6 +82,7 @@ type Card struct {
 	Works      phrase.Slotted     `json:"works" doc:"how that school works"`
 	Places     []arena.SpellPlace `json:"places" doc:"where spells are, for a school of places"`
 	Foundation bool               `json:"foundation"`
+	Ridden     bool               `json:"ridden"`
 	Ask        phrase.Slotted     `json:"ask"`
 	Release    phrase.Slotted     `json:"release"`
 	Watch      phrase.Slotted     `json:"watch"`
@@ -92,28 +107,10 @@ type Contact struct {
 	Phone string `json:"phone"`
 }
 
-// Told is what the rules say of the track as it is kept now.
-type Told struct {
-	Advice arena.Advice `json:"advice"`
-	Beads  []arena.Told `json:"beads"`
-	Recent []Standing   `json:"recent" doc:"the newest entries that stand, newest first"`
-	Count  int          `json:"count" doc:"entries kept"`
-	Ended  bool         `json:"ended"`
-}
-
-// Standing is an entry that was not undone.
-type Standing struct {
-	ID   string     `json:"id"`
-	Kind arena.Kind `json:"kind"`
-}
-
-// recentEntries is how many standing entries are told, for undo.
-const recentEntries = 12
-
 // Logged is the answer to entries that were sent.
 type Logged struct {
 	Refused []RefusedEntry `json:"refused" doc:"entries that can't be kept, and why; all others are kept"`
-	Told    Told           `json:"told"`
+	Told    arena.Picture  `json:"told"`
 }
 
 // RefusedEntry says why an entry can't be kept.
@@ -127,6 +124,7 @@ type logInput struct {
 	Body struct {
 		SentAt  int64         `json:"sent_at" minimum:"0" doc:"the device's clock as it sends, ms"`
 		Entries []arena.Entry `json:"entries" minItems:"1" maxItems:"200"`
+		Quiet   bool          `json:"quiet,omitempty" doc:"the device reads the track itself: no beads are told back"`
 	}
 }
 
@@ -139,13 +137,12 @@ type arenas struct {
 
 // liveArena is one session in work; its lock orders the writes to its track.
 type liveArena struct {
-	mu    sync.Mutex
-	ready bool
-	day   arena.Day
-	input arena.Input
-	rules catalog.HouseRules // as the session pinned them
-	cat   *catalog.Catalog   // fitted to the horse and its plan
-	have  map[string]bool
+	mu      sync.Mutex
+	running *arena.Running // nil: not read yet
+	cat     *catalog.Catalog
+	stage   Stage
+	session store.Session
+	track   []store.Kept // as it was read
 }
 
 const maxArenas = 64
@@ -175,51 +172,91 @@ func (a *arenas) forget() {
 
 // fill reads what the session's advice needs, once.
 func (s *Server) fill(ctx context.Context, c caller, l *liveArena, session string) error {
-	if l.ready {
+	if l.running != nil {
 		return nil
 	}
 	n, err := s.Store.Session(ctx, c.Practice, session)
 	if err != nil {
 		return err
 	}
+	if l.stage, err = s.stageOf(ctx, c, n); err != nil {
+		return err
+	}
+	if l.cat, err = s.Catalog.Fit(l.stage.Brief.Fitting); err != nil {
+		return err
+	}
+	if l.track, err = s.Store.Track(ctx, c.Practice, session); err != nil {
+		return err
+	}
+	l.session = n
+	l.running, err = desk.Open(l.cat, desk.Opening{Brief: l.stage.Brief, Beginning: beginning(n), Rules: n.Rules, Track: store.Entries(l.track)})
+	return err
+}
+
+// beginning is how a session was begun.
+func beginning(n store.Session) arena.Beginning {
+	return arena.Beginning{Ask: n.Begins, School: n.School, Started: n.StartedAt, Handler: cmp.Or(n.Handler, n.StartedBy), Readiness: n.Readiness}
+}
+
+// stageOf is the stage of a session: as it was kept, unless what it was read
+// from has changed since.
+func (s *Server) stageOf(ctx context.Context, c caller, n store.Session) (Stage, error) {
+	change, err := s.Store.NewestChange(ctx, c.Practice)
+	if err != nil {
+		return Stage{}, err
+	}
+	kept := store.Stage{Session: n.ID, Edition: s.edition(), Change: change}
+	var stage Stage
+	body, err := s.Store.StageBody(ctx, c.Practice, kept)
+	if err == nil && json.Unmarshal([]byte(body), &stage) == nil {
+		return stage, nil
+	}
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return Stage{}, err
+	}
 	r, err := s.read(ctx, c, n.CaseID)
 	if err != nil {
-		return err
+		return Stage{}, err
 	}
-	i := r.before(session)
-	f, err := s.judge(n.Date, r, i)
+	before, err := s.judge(n.Date, r, r.before(n.ID))
 	if err != nil {
-		return err
+		return Stage{}, err
 	}
-	l.day, l.rules, l.cat = r.days[i], n.Rules, f.Catalog()
-	l.input = f.Advice(casefile.Begins{
-		Ask: n.Begins, School: n.School, Started: n.StartedAt, Handler: l.day.Handler,
-		Mind: n.Readiness.Handler, Alone: n.Readiness.Alone,
-	})
-	l.have = map[string]bool{}
-	for _, e := range l.day.Track {
-		l.have[e.ID] = true
+	if stage, err = s.stage(ctx, c, r, before); err != nil {
+		return Stage{}, err
 	}
-	l.ready = true
-	return nil
+	text, err := json.Marshal(stage)
+	if err != nil {
+		return Stage{}, fmt.Errorf("writing the stage: %w", err)
+	}
+	kept.Body = string(text)
+	return stage, s.Store.KeepStage(ctx, c.Practice, kept)
+}
+
+// edition names what reads a stage: another edition reads it afresh.
+func (s *Server) edition() string { return arena.Version + " " + s.Catalog.Version + " " + s.Version }
+
+// stage lays out the arena of a case as its file tells it.
+func (s *Server) stage(ctx context.Context, c caller, r reading, f casefile.File) (Stage, error) {
+	view := Stage{
+		CaseID: r.kase.ID, Horse: HorseRef{r.horse.ID, r.horse.Name}, Yard: r.horse.Yard.Name, Owners: owners(r.horse, f), Care: f.Risk.Care,
+		Precautions: f.Precautions, Asks: askChoices(f), Cards: []Card{}, Address: r.horse.Yard.Address,
+		Arousals: arousals(), Feels: feels(), Signs: horse.Sign{}.All(), Stops: horse.Stop{}.All(), Brief: f.Brief(), Catalog: s.Catalog.Version,
+	}
+	for _, w := range (horse.WayOut{}).All() {
+		view.WaysOut = append(view.WaysOut, WayOut{Word: w, Danger: horse.Dangerous(w)})
+	}
+	for _, ch := range view.Asks {
+		view.Cards = append(view.Cards, card(f, ch.Ask.Step))
+	}
+	var err error
+	view.Contacts, err = s.contacts(ctx, c, r)
+	return view, err
 }
 
 // tellArena advises on the track as it stands.
-func (s *Server) tellArena(c caller, l *liveArena) (Told, error) {
-	in := l.input
-	in.Track, in.Now = l.day.Track, c.now.UnixMilli()
-	advice, beads, err := arena.Watch(l.cat, l.rules, in)
-	if err != nil {
-		return Told{}, fmt.Errorf("advising: %w", err)
-	}
-	told := Told{Advice: advice, Beads: beads, Count: len(l.day.Track)}
-	track := slices.Clone(l.day.Track)
-	arena.Order(track)
-	for _, e := range arena.Recent(track, recentEntries) {
-		told.Recent = append(told.Recent, Standing{ID: e.ID, Kind: e.Kind})
-	}
-	told.Ended = ended(track)
-	return told, nil
+func (s *Server) tellArena(c caller, l *liveArena) arena.Picture {
+	return l.running.Picture(c.now.UnixMilli())
 }
 
 func (s *Server) log(ctx context.Context, c caller, in *logInput) (Logged, error) {
@@ -232,7 +269,7 @@ func (s *Server) log(ctx context.Context, c caller, in *logInput) (Logged, error
 	out := Logged{Refused: []RefusedEntry{}}
 	good := make([]arena.Entry, 0, len(in.Body.Entries))
 	for _, e := range in.Body.Entries {
-		if err := e.Check(l.cat); err != nil {
+		if err := mayLog(c, e, l.cat); err != nil {
 			out.Refused = append(out.Refused, RefusedEntry{ID: e.ID, Say: err.Error() + "."})
 			continue
 		}
@@ -241,72 +278,62 @@ func (s *Server) log(ctx context.Context, c caller, in *logInput) (Logged, error
 	}
 	kept, refused, err := s.Store.Append(ctx, c.who(), in.ID, in.Body.SentAt, good)
 	if err != nil {
-		l.ready = false
+		l.running = nil
 		return Logged{}, err
 	}
+	fresh := make([]arena.Entry, 0, len(kept))
 	for i, e := range kept {
 		switch {
 		case errors.Is(refused[i], store.ErrOther):
 			out.Refused = append(out.Refused, RefusedEntry{ID: e.ID, Say: "This id is kept already with other content. Both stay; reload to see what is kept."})
 		case refused[i] != nil:
-			l.ready = false
+			l.running = nil
 			return Logged{}, refused[i]
-		case !l.have[e.ID]:
-			l.have[e.ID] = true
-			l.day.Track = append(l.day.Track, e)
+		default:
+			fresh = append(fresh, e)
 		}
 	}
-	out.Told, err = s.tellArena(c, l)
-	return out, err
+	l.running.Add(fresh...)
+	out.Told = s.tellArena(c, l)
+	if in.Body.Quiet {
+		out.Told.Beads = nil
+	}
+	return out, nil
+}
+
+// mayLog says why an entry can't be kept of this user, or nil.
+func mayLog(c caller, e arena.Entry, cat *catalog.Catalog) error {
+	if err := e.Check(cat); err != nil {
+		return err
+	}
+	if _, flags := e.Ways(); slices.Contains(flags, horse.RearCleared) && c.Role != store.Lead {
+		return errors.New("only a lead trainer can say of a rear that it was no danger")
+	}
+	return nil
 }
 
 func (s *Server) arena(ctx context.Context, c caller, in *sessionInput) (Arena, error) {
-	n, err := s.Store.Session(ctx, c.Practice, in.ID)
-	if err != nil {
-		return Arena{}, err
-	}
-	r, err := s.read(ctx, c, n.CaseID)
-	if err != nil {
-		return Arena{}, err
-	}
-	i := r.before(in.ID)
-	before, err := s.judge(n.Date, r, i)
-	if err != nil {
-		return Arena{}, err
-	}
 	l := s.arenas.of(c.Practice, in.ID)
 	l.mu.Lock()
 	defer l.mu.Unlock()
-	l.ready = false // read it again: another device may have written
+	l.running = nil // read it again: another device may have written
 	if err := s.fill(ctx, c, l, in.ID); err != nil {
 		return Arena{}, err
 	}
-	told, err := s.tellArena(c, l)
-	if err != nil {
-		return Arena{}, err
-	}
+	n := l.session
 	view := Arena{
-		ID: n.ID, CaseID: n.CaseID, Horse: HorseRef{r.horse.ID, r.horse.Name}, Yard: r.horse.Yard.Name, Weather: n.Readiness.Weather,
-		DaysOff: before.DaysOff, Date: n.Date, StartedAt: n.StartedAt, Handler: l.day.Handler, Handlers: handlers(c, r), School: n.School,
-		Care: r.file.Risk.Care, Precautions: r.file.Precautions, Asks: askChoices(before.Plan, r), Cards: []Card{},
-		Address: r.horse.Yard.Address, Told: told, Arousals: arousals(), Signs: horse.Sign{}.All(), Stops: horse.Stop{}.All(),
+		Stage: l.stage, ID: n.ID, Weather: n.Readiness.Weather, DaysOff: l.stage.Brief.DaysOff(n.Date), Date: n.Date, Beginning: beginning(n),
+		Rules: n.Rules, Words: c.practice.Words, Track: store.Entries(l.track), Told: s.tellArena(c, l), Now: c.now.UnixMilli(),
+		Handlers: append([]HandlerChoice{{ID: c.ID, Name: c.Name}}, l.stage.Owners...),
 	}
-	view.Feels = feels()
-	for _, w := range (horse.WayOut{}).All() {
-		view.WaysOut = append(view.WaysOut, WayOut{Word: w, Danger: horse.Dangerous(w)})
-	}
-	if !slices.ContainsFunc(view.Handlers, func(h HandlerChoice) bool { return h.ID == view.Handler }) {
+	if h := view.Beginning.Handler; !slices.ContainsFunc(view.Handlers, func(o HandlerChoice) bool { return o.ID == h }) {
 		names, err := s.userNames(ctx, c)
 		if err != nil {
 			return Arena{}, err
 		}
-		view.Handlers = append(view.Handlers, HandlerChoice{ID: view.Handler, Name: names[view.Handler]})
+		view.Handlers = append(view.Handlers, HandlerChoice{ID: h, Name: names[h]})
 	}
-	for _, ch := range view.Asks {
-		view.Cards = append(view.Cards, card(before, ch.Ask.Step))
-	}
-	view.Contacts, err = s.contacts(ctx, c, r)
-	return view, err
+	return view, nil
 }
 
 func card(f casefile.File, key string) Card {
@@ -316,7 +343,7 @@ func card(f casefile.File, key string) Card {
 	school := f.SchoolOf(step.Ladder)
 	method, _ := c.Methods.Method(school)
 	card := Card{
-		Key: key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation, Ask: step.Ask,
+		Key: key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation, Ridden: step.Ridden, Ask: step.Ask,
 		Release: step.Release, Watch: step.Watch, Pass: step.Pass.Text, Measures: step.Measures, Unit: step.Pass.Unit,
 		Values: append([]int{}, step.Pass.Values...), Variants: []CardVariant{},
 	}

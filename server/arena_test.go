@@ -240,7 +240,7 @@ func TestASessionOfAWrongClockBeginsNow(t *testing.T) {
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", map[string]any{
 		"id": uuid.NewString(), "started_at": p.now.AddDate(-3, 0, 0).UnixMilli(), "zone": "Pacific/Auckland", "readiness": calm,
 	}).into(&view)
-	assert.Equal(t, p.now.UnixMilli(), view.StartedAt)
+	assert.Equal(t, p.now.UnixMilli(), view.Beginning.Started)
 	assert.Equal(t, "2026-06-01", view.Date, "nine in London is evening there, the same day")
 }
 
@@ -253,14 +253,14 @@ func TestTheOwnerHandlesOnlyWhereTheGradeLets(t *testing.T) {
 	}
 	var view Arena
 	begin().into(&view)
-	assert.Equal(t, p.owner, view.Handler)
+	assert.Equal(t, p.owner, view.Beginning.Handler)
 	p.marks(uuid.NewString(), "events/1", map[string]any{"kind": "charged", "on": "2026-05-20"})
 	a := begin()
 	assert.Equal(t, http.StatusUnprocessableEntity, a.Code, "charged: high care, and the owner does not handle")
 	assert.Equal(t, "handler", a.problem().Errors[0].Field)
 	var r Readying
 	p.ask(http.MethodGet, "/api/cases/"+p.kase+"/readying", nil).into(&r)
-	assert.Equal(t, horse.HighCare, r.Care)
+	assert.Equal(t, horse.HighCare, r.Stage.Care)
 	assert.Len(t, r.Handlers, 1)
 	assert.NotEmpty(t, r.Safety.Text)
 }

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"slices"
@@ -12,6 +13,7 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/desk"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
@@ -19,22 +21,21 @@ import (
 	"ivorybridge/store"
 )
 
-// Readying is what the page before a session needs.
+// Readying is what the page before a session needs, and what the arena needs
+// to begin one without a signal.
 type Readying struct {
-	Horse       HorseRef         `json:"horse"`
-	Case        Case             `json:"case"`
-	Yard        string           `json:"yard"`
-	Care        horse.Care       `json:"care"`
-	Points      int              `json:"points"`
-	Precautions []phrase.Message `json:"precautions"`
-	Safety      phrase.Message   `json:"safety" doc:"what this product does not replace"`
-	Handlers    []HandlerChoice  `json:"handlers"`
-	Kit         []string         `json:"kit"`
-	Asks        []AskChoice      `json:"asks"`
-	DaysOff     int              `json:"days_off"`
-	Open        string           `json:"open_session,omitempty"`
-	Cycle       *phrase.Message  `json:"cycle,omitempty" doc:"this horse's own cycle, where one was learned"`
-	Arousals    []phrase.Message `json:"arousals" doc:"the words for arousal 0 to 4"`
+	Stage    Stage              `json:"stage"`
+	Case     Case               `json:"case"`
+	Points   int                `json:"points"`
+	Safety   phrase.Message     `json:"safety" doc:"what this product does not replace"`
+	Handlers []HandlerChoice    `json:"handlers"`
+	Kit      []string           `json:"kit"`
+	Trailer  bool               `json:"trailer" doc:"the next visit works on the trailer: the sequence card goes along"`
+	DaysOff  int                `json:"days_off"`
+	Open     string             `json:"open_session,omitempty"`
+	Cycle    *phrase.Message    `json:"cycle,omitempty" doc:"this horse's own cycle, where one was learned"`
+	Rules    catalog.HouseRules `json:"rules" doc:"that a session begun now would pin"`
+	Words    phrase.Words       `json:"words"`
 }
 
 // arousals are the words for arousal 0 to 4.
@@ -73,14 +74,6 @@ type AskChoice struct {
 	Lifts   *phrase.Message `json:"lifts,omitempty"`
 }
 
-// Verdict says whether and where a session may begin.
-type Verdict struct {
-	arena.Gate
-	Ask  horse.Ask      `json:"ask,omitzero" doc:"the ask to begin with; absent when nothing may be asked"`
-	Name string         `json:"name,omitempty"`
-	Says phrase.Slotted `json:"says,omitempty" doc:"what is asked for"`
-}
-
 type gateInput struct {
 	ID   string `path:"id" format:"uuid"`
 	Body struct {
@@ -97,6 +90,8 @@ type startInput struct {
 		Zone      string          `json:"zone" minLength:"1" maxLength:"60" doc:"the device's time zone, IANA"`
 		Handler   string          `json:"handler,omitempty" maxLength:"60" doc:"who holds the rope"`
 		Readiness arena.Readiness `json:"readiness"`
+		Begun     *horse.Ask      `json:"begun,omitempty" doc:"the ask it was begun with where there was no signal; the session is kept whatever the gate says now"`
+		SentAt    int64           `json:"sent_at,omitempty" minimum:"0" doc:"the device's clock as it sends, ms"`
 	}
 }
 
@@ -144,38 +139,40 @@ func (s *Server) sessionOperations() {
 	operation(s, staff, http.MethodGet, "/api/cases/{id}/readying", "readying", "What is looked at before a session", s.readying)
 	operation(s, staff, http.MethodPost, "/api/cases/{id}/gate", "gate", "Whether and where a session may begin, without beginning one", s.gate)
 	operation(s, staff, http.MethodPost, "/api/cases/{id}/sessions", "startSession", "Begin a session", s.start)
+	operation(s, staff, http.MethodGet, "/api/catalog", "catalog", "The shipped catalogue whole, for the rules that run in the browser", s.wholeCatalog)
 	operation(s, staff, http.MethodGet, "/api/sessions/{id}", "session", "The arena of a session", s.arena)
 	operation(s, staff, http.MethodPost, "/api/sessions/{id}/entries", "log", "Keep entries of the track and be advised", s.log)
 	operation(s, staff, http.MethodGet, "/api/sessions/{id}/summary", "summary", "What a session came to", s.summary)
 }
 
-// handlers lists who may hold the rope: the signed-in user, and the owners
-// where the grade of care lets them.
-func handlers(c caller, r reading) []HandlerChoice {
-	list := []HandlerChoice{{ID: c.ID, Name: c.Name}}
-	if r.file.OwnerHandles() {
-		for _, o := range r.horse.Owners {
-			list = append(list, HandlerChoice{ID: o.ID, Name: o.Name, Owner: true})
-		}
+// owners lists the owners who may hold the rope: none where the grade of care
+// does not let them.
+func owners(h store.Horse, f casefile.File) []HandlerChoice {
+	list := []HandlerChoice{}
+	if !f.OwnerHandles() {
+		return list
+	}
+	for _, o := range h.Owners {
+		list = append(list, HandlerChoice{ID: o.ID, Name: o.Name, Owner: true})
 	}
 	return list
 }
 
-func askChoices(p plan.Plan, r reading) []AskChoice {
+func askChoices(f casefile.File) []AskChoice {
 	list := []AskChoice{}
 	add := func(key string, item plan.Item) {
-		step, _ := r.file.Catalog().Step(key)
-		ladder, _ := r.file.Catalog().Ladder(step.Ladder)
+		step, _ := f.Catalog().Step(key)
+		ladder, _ := f.Catalog().Ladder(step.Ladder)
 		list = append(list, AskChoice{
 			Ask: step.Asks()[0], Name: step.Name, Ladder: ladder.Name, State: item.State, Open: item.Open,
 			Needs: item.Needs, Blocked: item.Blocked, Lifts: item.Lifts,
 		})
 	}
-	for _, item := range p.Items {
+	for _, item := range f.Plan.Items {
 		add(item.Step, item)
 	}
-	for _, key := range p.Done {
-		add(key, plan.Item{State: horse.Kept, Open: !slices.ContainsFunc(r.file.Blocks, func(b assess.Block) bool { return b.Step == key })})
+	for _, key := range f.Plan.Done {
+		add(key, plan.Item{State: horse.Kept, Open: !slices.ContainsFunc(f.Blocks, func(b assess.Block) bool { return b.Step == key })})
 	}
 	return list
 }
@@ -185,10 +182,14 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 	if err != nil {
 		return Readying{}, err
 	}
+	stage, err := s.stage(ctx, c, r, r.file)
+	if err != nil {
+		return Readying{}, err
+	}
 	view := Readying{
-		Horse: HorseRef{r.horse.ID, r.horse.Name}, Case: viewCase(r.kase), Yard: r.horse.Yard.Name, Care: r.file.Risk.Care, Points: r.file.Risk.Points,
-		Precautions: r.file.Precautions, Safety: phrase.Of("safety.session", nil), Handlers: handlers(c, r),
-		Asks: askChoices(r.file.Plan, r), DaysOff: r.file.DaysOff, Open: r.open(), Kit: []string{}, Arousals: arousals(),
+		Stage: stage, Case: viewCase(r.kase), Points: r.file.Risk.Points, Safety: phrase.Of("safety.session", nil),
+		Handlers: append([]HandlerChoice{{ID: c.ID, Name: c.Name}}, stage.Owners...), DaysOff: r.file.DaysOff, Open: r.open(), Kit: []string{},
+		Rules: s.pinned(r.file), Words: c.practice.Words,
 	}
 	if cy := r.file.Cycle; cy.Learned {
 		m := phrase.Of("cycle.learned", phrase.Args{"a": cy.Cycle - 1, "b": cy.Cycle, "reps": cy.Reps, "in": int(100*cy.Dip + 0.5), "out": int(100*cy.Outside + 0.5)})
@@ -196,30 +197,53 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 	}
 	if len(r.file.Plan.Visits) > 0 {
 		view.Kit = r.file.Plan.Visits[0].Kit
+		view.Trailer = onTrailer(r.file)
 	}
 	return view, nil
 }
 
-// verdict asks the gate.
-func (s *Server) verdict(c caller, r reading, ready arena.Readiness) (Verdict, error) {
-	if a := ready.Asked; !a.IsZero() && !r.file.Catalog().HasAsk(a) {
-		return Verdict{}, faulty(FieldProblem{Field: "readiness.ask", Say: "That is not an ask of the catalogue. Choose one from the list."})
-	}
-	gate, ask := r.file.Gate(ready, c.Role == store.Lead)
-	v := Verdict{Gate: gate, Ask: ask}
-	if v.Reasons == nil {
-		v.Reasons = []phrase.Message{}
-	}
-	if step, ok := r.file.Catalog().Step(ask.Step); ok {
-		v.Name, v.Says = step.Name, step.Ask
-	}
-	return v, nil
+// onTrailer reports whether the next visit works on the trailer.
+func onTrailer(f casefile.File) bool {
+	return slices.ContainsFunc(f.Plan.Visits[0].Parts, func(p plan.Part) bool {
+		return slices.ContainsFunc(p.Steps, func(key string) bool {
+			step, _ := f.Catalog().Step(key)
+			return step.Trailer
+		})
+	})
 }
 
-func (s *Server) gate(ctx context.Context, c caller, in *gateInput) (Verdict, error) {
+// Methods is the shipped catalogue as the rules read it, for those that run in
+// the browser.
+type Methods struct {
+	Version string           `json:"version"`
+	Catalog *json.RawMessage `json:"catalog"`
+}
+
+func (s *Server) wholeCatalog(context.Context, caller, *struct{}) (Methods, error) {
+	text, err := json.Marshal(s.Catalog)
+	raw := json.RawMessage(text)
+	return Methods{Version: s.Catalog.Version, Catalog: &raw}, err
+}
+
+// pinned are the house rules that a session begun now is advised by.
+func (s *Server) pinned(f casefile.File) catalog.HouseRules {
+	rules := s.Catalog.Rules
+	rules.Cycle = f.Cycle.Cycle
+	return rules
+}
+
+// verdict asks the gate.
+func (s *Server) verdict(c caller, r reading, ready arena.Readiness) (desk.Verdict, error) {
+	if a := ready.Asked; !a.IsZero() && !r.file.Catalog().HasAsk(a) {
+		return desk.Verdict{}, faulty(FieldProblem{Field: "readiness.ask", Say: "That is not an ask of the catalogue. Choose one from the list."})
+	}
+	return desk.VerdictOf(r.file.Catalog(), r.file.Brief(), c.today(), ready, c.Role == store.Lead), nil
+}
+
+func (s *Server) gate(ctx context.Context, c caller, in *gateInput) (desk.Verdict, error) {
 	r, err := s.read(ctx, c, in.ID)
 	if err != nil {
-		return Verdict{}, err
+		return desk.Verdict{}, err
 	}
 	return s.verdict(c, r, in.Body.Readiness)
 }
@@ -237,30 +261,49 @@ func (s *Server) start(ctx context.Context, c caller, in *startInput) (Arena, er
 	if err != nil || b.Zone == "Local" {
 		return Arena{}, faulty(FieldProblem{Field: "zone", Say: "This time zone is not known. Set the clock of the device."})
 	}
-	if !slices.ContainsFunc(handlers(c, r), func(h HandlerChoice) bool { return h.ID == b.Handler || b.Handler == "" }) {
+	n := store.Session{
+		ID: b.ID, CaseID: in.ID, HorseID: r.horse.ID, StartedAt: startedAt(c, b.StartedAt, b.SentAt), Zone: b.Zone, School: horse.BuildAndRelease,
+		Handler: b.Handler, Readiness: b.Readiness, Catalog: r.file.Catalog().Version, Rules: s.pinned(r.file), Core: arena.Version,
+	}
+	n.Date = time.UnixMilli(n.StartedAt).In(zone).Format(time.DateOnly)
+	holds := append([]HandlerChoice{{ID: c.ID}}, owners(r.horse, r.file)...)
+	switch known := slices.ContainsFunc(r.horse.Owners, func(o store.OwnerOf) bool { return o.ID == b.Handler }); {
+	case b.Begun != nil && !r.file.Catalog().HasAsk(*b.Begun):
+		return Arena{}, faulty(FieldProblem{Field: "begun", Say: "That is not an ask of the catalogue. Choose one from the list."})
+	case b.Begun != nil && known: // it has happened
+	case !slices.ContainsFunc(holds, func(h HandlerChoice) bool { return h.ID == b.Handler || b.Handler == "" }):
 		return Arena{}, faulty(FieldProblem{Field: "handler", Say: "This person may not hold the rope now. Choose somebody from the list."})
 	}
-	started := b.StartedAt
-	if d := c.now.UnixMilli() - started; d > 12*3_600_000 || d < -3_600_000 {
-		started = c.now.UnixMilli() // the device's clock is wrong
+	if b.Begun != nil {
+		n.Begins = *b.Begun
+	} else {
+		v, err := s.verdict(c, r, b.Readiness)
+		if err != nil {
+			return Arena{}, err
+		}
+		if !v.May || v.Ask.IsZero() {
+			return Arena{}, newProblem(http.StatusUnprocessableEntity, "No session now: "+reasons(c.book, v.Reasons))
+		}
+		n.Begins = v.Ask
 	}
-	v, err := s.verdict(c, r, b.Readiness)
-	if err != nil {
-		return Arena{}, err
-	}
-	if !v.May || v.Ask.IsZero() {
-		return Arena{}, newProblem(http.StatusUnprocessableEntity, "No session now: "+reasons(c.book, v.Reasons))
-	}
-	rules := s.Catalog.Rules
-	rules.Cycle = r.file.Cycle.Cycle
-	err = s.Store.StartSession(ctx, c.who(), store.Session{
-		ID: b.ID, CaseID: in.ID, HorseID: r.horse.ID, StartedAt: started, Zone: b.Zone, Date: time.UnixMilli(started).In(zone).Format(time.DateOnly),
-		School: horse.BuildAndRelease, Begins: v.Ask, Handler: b.Handler, Readiness: b.Readiness, Catalog: r.file.Catalog().Version, Rules: rules, Core: arena.Version,
-	})
-	if err != nil {
+	if err := s.Store.StartSession(ctx, c.who(), n); err != nil {
 		return Arena{}, err
 	}
 	return s.arena(ctx, c, &sessionInput{ID: b.ID})
+}
+
+// startedAt is when a session began, by the device's clock; by the server's
+// where that clock is wrong.
+func startedAt(c caller, started, sent int64) int64 {
+	const slack = 5 * 60_000
+	off := c.now.UnixMilli() - sent
+	switch {
+	case sent > 0 && (off > slack || off < -slack):
+		return started + off
+	case sent == 0 && (c.now.UnixMilli()-started > 12*3_600_000 || started-c.now.UnixMilli() > 3_600_000):
+		return c.now.UnixMilli()
+	}
+	return started
 }
 
 func reasons(book phrase.Book, list []phrase.Message) string {

@@ -47,11 +47,14 @@ var ErrOther = errors.New("this id is kept already with other content")
 // silently.
 func (s *Store) StartSession(ctx context.Context, who Who, n Session) error {
 	err := s.write(ctx, "starting a session", func(q *sqlc.Queries) error {
-		return q.InsertSession(ctx, sqlc.InsertSessionParams{
+		if err := q.InsertSession(ctx, sqlc.InsertSessionParams{
 			ID: n.ID, PracticeID: who.Practice, CaseID: n.CaseID, HorseID: n.HorseID, StartedBy: who.User, StartedAt: n.StartedAt,
 			Zone: n.Zone, LocalDate: n.Date, School: n.School.String(), Begins: doc(n.Begins), Handler: n.Handler, Readiness: doc(n.Readiness),
 			CatalogVersion: n.Catalog, Rules: doc(n.Rules), CoreVersion: n.Core,
-		})
+		}); err != nil {
+			return err
+		}
+		return q.DropStagesAfter(ctx, sqlc.DropStagesAfterParams{PracticeID: who.Practice, SessionID: n.ID})
 	})
 	if !errors.Is(err, ErrTaken) {
 		return err
@@ -136,7 +139,7 @@ func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt in
 				ended = true
 			}
 		}
-		return nil
+		return q.DropStagesAfter(ctx, sqlc.DropStagesAfterParams{PracticeID: who.Practice, SessionID: sessionID})
 	})
 	return kept, refused, err
 }

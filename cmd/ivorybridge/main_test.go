@@ -20,6 +20,7 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
+	"ivorybridge/core/desk"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
 	"ivorybridge/demo"
@@ -147,7 +148,7 @@ func TestEveryKeyOfTheRulesIsDocumented(t *testing.T) {
 			}
 		}
 	}
-	walk(reflect.TypeFor[adviseDocument]())
+	walk(reflect.TypeFor[desk.Document]())
 	walk(reflect.TypeFor[arena.Advice]())
 	walk(reflect.TypeFor[assessDocument]())
 	walk(reflect.TypeFor[assess.Result]())

@@ -11,12 +11,12 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/clearance"
+	"ivorybridge/core/desk"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 )
@@ -71,29 +71,12 @@ func decode(dec *json.Decoder, doc any) error {
 	return nil
 }
 
-// adviseDocument is the input of rules advise: the advisor's, and the house
-// rules where they are not the shipped ones.
-type adviseDocument struct {
-	arena.Input
-	Rules *catalog.HouseRules `json:"rules,omitempty"`
-	Words phrase.Words        `json:"words"`
-}
-
 func adviseRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
-	rules := c.Rules
-	doc := adviseDocument{Rules: &rules}
+	var doc desk.Document
 	if err := decode(dec, &doc); err != nil {
 		return nil, err
 	}
-	if doc.Rules == nil {
-		doc.Rules = &c.Rules
-	}
-	advice, err := arena.Advise(c, *doc.Rules, doc.Input)
-	if err != nil {
-		return nil, err
-	}
-	phrase.English(doc.Words).Tell(&advice)
-	return advice, nil
+	return desk.Advise(c, doc)
 }
 
 // assessDocument is the input of rules assess.

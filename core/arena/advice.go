@@ -3,7 +3,6 @@ package arena
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
@@ -156,41 +155,6 @@ type Advice struct {
 	Warnings []Fired           `json:"warnings,omitempty"`
 	Incident bool              `json:"incident,omitempty" doc:"an incident note is asked for"`
 	Numbers  Numbers           `json:"numbers"`
-}
-
-// Advise reads the track and says one thing to do next. It is a pure function
-// of its input; a school that is none is an error.
-func Advise(c *catalog.Catalog, rules catalog.HouseRules, in Input) (Advice, error) {
-	a, _, err := Watch(c, rules, in)
-	return a, err
-}
-
-// Watch advises, and tells the reps as the rules read them.
-func Watch(c *catalog.Catalog, rules catalog.HouseRules, in Input) (Advice, []Told, error) {
-	if _, ok := columnOf(in.School); !ok {
-		return Advice{}, nil, fmt.Errorf("a school is one of %s", strings.Join(horse.School{}.Words(), ", "))
-	}
-	if err := rules.Check(); err != nil {
-		return Advice{}, nil, err
-	}
-	if err := in.check(c); err != nil {
-		return Advice{}, nil, err
-	}
-	track := slices.Clone(in.Track)
-	Order(track)
-	for _, e := range track {
-		if err := e.Check(c); err != nil {
-			return Advice{}, nil, fmt.Errorf("entry %s: %w", e.ID, err)
-		}
-	}
-	s := newSession(c, rules, in)
-	var told []Told
-	for _, e := range Live(track) {
-		told = s.tell(told, e)
-		s.note(s.decide(max(e.At, s.now)))
-	}
-	d := s.decide(max(in.Now, s.now))
-	return s.advice(d), told, nil
 }
 
 // check names what can't be in an input, apart from its track.

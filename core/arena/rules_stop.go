@@ -46,6 +46,9 @@ func danger(s *session) (decision, bool) {
 		return decision{action: EndSession, why: phrase.Of("why.lasts", phrase.Args{"n": m})}, true
 	}
 	why := phrase.Of("why.danger", nil)
+	if b.ridden {
+		why = phrase.Of("why.danger.ridden", nil)
+	}
 	if b.fresh || s.arousal >= 2 {
 		return decision{action: MakeSafe, then: []Action{Down}, why: why}, true
 	}

@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"cmp"
 	"slices"
 
 	"ivorybridge/core/horse"
@@ -89,11 +90,11 @@ func toleratedWaiting(s *session) (decision, bool) {
 	return decision{}, false
 }
 
-// openMinutes is the time that waiting it out asks for.
-func (s *session) openMinutes() int { return openTime }
+// openMinutes is the time that waiting it out asks for; sessions from before it
+// was a house rule have the shipped one.
+func (s *session) openMinutes() int { return cmp.Or(s.rules.OpenTime, shippedOpenTime) }
 
-// openTime is the shipped open time of wait it out, in minutes.
-const openTime = 60
+const shippedOpenTime = 60
 
 // overDoses: the contact lies still for a minute at most, then off; then
 // lower.
@@ -237,8 +238,11 @@ func passedListening(s *session) (decision, bool) {
 	return d, true
 }
 
-// easyAsks is how many easy asks settle a horse by its feet.
-const easyAsks = 3
+// How many easy asks settle a horse by its feet, and the highest level of them.
+const (
+	easyAsks   = 3
+	lightLevel = 3
+)
 
 // overRelief: easy asks already met bring its feet back; three of them without
 // it, and nothing more is asked until it is back.
@@ -248,7 +252,7 @@ func overRelief(s *session, _ *bad) (decision, bool) {
 	if s.settled >= easyAsks || easy == nil {
 		return decision{action: Wait, why: phrase.Of("why.over.feet_done", nil)}, true
 	}
-	return decision{action: SettleByFeet, ask: *easy, why: phrase.Of("why.over.feet", phrase.Args{"n": easyAsks - s.settled})}, true
+	return decision{action: SettleByFeet, ask: *easy, buildTo: lightLevel, why: phrase.Of("why.over.feet", phrase.Args{"n": easyAsks - s.settled})}, true
 }
 
 // Without an approach for so long it is too much.

@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"maps"
 	"slices"
 
 	"ivorybridge/core/catalog"
@@ -41,6 +42,7 @@ type bad struct {
 	target int
 	whole  bool // a whole step down, for the rest of the session
 	onEasy bool
+	ridden bool
 	fear   bool // a sign of fear was seen
 }
 
@@ -60,6 +62,7 @@ type session struct {
 	known  map[horse.Ask]Known
 
 	now       int64
+	handler   string // who holds the rope now
 	reps      []told
 	logs      map[horse.Ask]*askLog
 	lastIsRep bool
@@ -69,6 +72,7 @@ type session struct {
 	arousalBy int // arousal before the last rep
 
 	dangers, overs int
+	afoot          bool                // it was dangerous ridden: the rest of the session is in hand
 	overAt         map[horse.Ask][]int // n of the entries at arousal 3
 	bad            *bad
 	closed         map[string]bool
@@ -105,7 +109,7 @@ type session struct {
 
 func newSession(c *catalog.Catalog, rules catalog.HouseRules, in Input) *session {
 	s := &session{
-		cat: c, rules: rules, in: in, known: map[horse.Ask]Known{}, now: in.Started, logs: map[horse.Ask]*askLog{},
+		cat: c, rules: rules, in: in, known: map[horse.Ask]Known{}, now: in.Started, handler: in.Handler, logs: map[horse.Ask]*askLog{},
 		overAt: map[horse.Ask][]int{}, closed: map[string]bool{}, spoiltEasy: map[horse.Ask]bool{},
 		downs: map[horse.Ask]int{}, stay: map[horse.Ask]bool{}, passed: map[horse.Ask]int{},
 		bigGiven: map[horse.Ask]bool{}, wrongs: map[string]int{},
@@ -120,6 +124,27 @@ func newSession(c *catalog.Catalog, rules catalog.HouseRules, in Input) *session
 		s.rules.BlockMinutes, s.rules.BlockCap, s.rules.SessionCap = rules.BlockMinutesYoung, rules.BlockCapYoung, rules.SessionCapYoung
 	}
 	return s
+}
+
+// clone is the session as it is now; what either of the two reads later leaves
+// the other alone. Reps that were read are never changed, so they are shared.
+func (s *session) clone() *session {
+	c := *s
+	c.reps, c.stops = slices.Clip(s.reps), slices.Clip(s.stops)
+	c.logs, c.overAt = make(map[horse.Ask]*askLog, len(s.logs)), make(map[horse.Ask][]int, len(s.overAt))
+	for a, l := range s.logs {
+		c.logs[a] = &askLog{reps: slices.Clip(l.reps), run: slices.Clip(l.run), passRun: l.passRun}
+	}
+	for a, n := range s.overAt {
+		c.overAt[a] = slices.Clip(n)
+	}
+	c.closed, c.spoiltEasy, c.downs, c.stay = maps.Clone(s.closed), maps.Clone(s.spoiltEasy), maps.Clone(s.downs), maps.Clone(s.stay)
+	c.passed, c.bigGiven, c.wrongs = maps.Clone(s.passed), maps.Clone(s.bigGiven), maps.Clone(s.wrongs)
+	if s.bad != nil {
+		b := *s.bad
+		c.bad = &b
+	}
+	return &c
 }
 
 func (s *session) log(a horse.Ask) *askLog {
@@ -160,7 +185,7 @@ func (s *session) fill(r Rep, at int64) told {
 		r.Variant = s.variantFor(step, s.lastVariant())
 	}
 	if r.Handler == "" {
-		r.Handler = s.in.Handler
+		r.Handler = s.handler
 	}
 	if r.Target == 0 && len(step.Pass.Values) > 0 {
 		r.Target = s.valueNow(r.Ask, step)

@@ -28,6 +28,7 @@ func (s *session) judge(t told, log *askLog, over *bad) {
 	case s.dangerous(t, log):
 		b.danger = true
 		b.onEasy = s.finishing >= 0 && t.Ask == s.finishEasy
+		b.ridden = t.ridden()
 		s.danger(b)
 	case t.arousal == 3 && s.school == horse.ReliefPlace && over != nil && !over.danger && t.Ask != over.from:
 		over.fresh = false // an easy ask, to settle it by its feet
@@ -75,6 +76,7 @@ func (s *session) dangerous(t told, log *askLog) bool {
 func (s *session) danger(b bad) {
 	s.dangers++
 	s.incidentWanted = true
+	s.afoot = s.afoot || b.ridden
 	s.bad = &b
 	if b.from.IsZero() {
 		return
@@ -96,6 +98,9 @@ func (s *session) mark(m Mark) {
 	s.blockEasy += m.EasyMinutes
 	if m.Halter {
 		s.halterAt, s.violent = s.now, false
+	}
+	if m.Turn != "" {
+		s.handler = m.Turn
 	}
 	if m.Incident {
 		s.incidentWanted = false
@@ -130,7 +135,8 @@ func (s *session) markArousal(m Mark) {
 		if s.bad != nil && s.arousal >= 3 {
 			since = s.bad.since
 		}
-		s.danger(bad{danger: true, fresh: true, since: since, from: from, target: target})
+		r := s.lastRep()
+		s.danger(bad{danger: true, fresh: true, since: since, from: from, target: target, ridden: r != nil && r.ridden()})
 	case m.Arousal.Noted() && level == 3 && s.bad == nil:
 		s.overs++
 		s.fearSeen = slices.ContainsFunc(m.Signs, horse.FearSign)

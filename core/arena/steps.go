@@ -29,10 +29,11 @@ func (s *session) close(key string) {
 }
 
 // shut reports whether a step may not be asked: closed for the session,
-// blocked by a fact, or only a link.
+// blocked by a fact, ridden after a danger in the saddle (rule 2), or only a
+// link.
 func (s *session) shut(key string) bool {
 	step, ok := s.cat.Step(key)
-	return !ok || step.Link != "" || s.closed[key] || slices.Contains(s.in.Blocked, key)
+	return !ok || step.Ridden && s.afoot || step.Link != "" || s.closed[key] || slices.Contains(s.in.Blocked, key)
 }
 
 // passedAsk reports whether an ask is met or kept, before or today, at the

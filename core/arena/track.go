@@ -115,6 +115,9 @@ type Mark struct {
 	Bump        bool           `json:"bump,omitempty" doc:"bit on teeth, fall, fright, slip"`
 	Halter      bool           `json:"halter,omitempty" doc:"halter refitted"`
 	Incident    bool           `json:"incident,omitempty" doc:"the note is an incident note"`
+	Turn        string         `json:"turn,omitempty" maxLength:"60" doc:"who holds the rope from here on"`
+	Tack        string         `json:"tack,omitempty" maxLength:"60" doc:"tack was changed to this"`
+	Clip        bool           `json:"clip,omitempty" doc:"a clip was filmed from here"`
 }
 
 // Shown is a piece of advice as it was shown, and whether it was overruled.
@@ -193,9 +196,12 @@ func (r Rep) check(c *catalog.Catalog) error {
 
 // Order sorts a track by time, then device, then the device's own count.
 func Order(track []Entry) {
-	slices.SortStableFunc(track, func(a, b Entry) int {
-		return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Device, b.Device), cmp.Compare(a.Seq, b.Seq))
-	})
+	slices.SortStableFunc(track, before)
+}
+
+// before compares the places of two entries on a track.
+func before(a, b Entry) int {
+	return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Device, b.Device), cmp.Compare(a.Seq, b.Seq))
 }
 
 // standing tells for each entry whether it stands: not undone, or its undo

@@ -72,6 +72,7 @@ type File struct {
 	Cycle       arena.Cycle // the horse's own, or the house rule's
 
 	cat     *catalog.Catalog // fitted to the horse and its plan
+	fit     catalog.Fitting  // by which it is
 	shipped *catalog.Catalog
 	in      Input
 }
@@ -122,8 +123,7 @@ func (f File) BridgeOf(ladder string) (progress.Bridge, bool) {
 // judge fits the catalogue and judges the newest assessment with it: once
 // before it is known whether fear is possible, and fitted again after.
 func (f *File) judge() error {
-	var err error
-	if f.cat, err = f.shipped.Fit(f.fitting()); err != nil {
+	if err := f.fitTo(f.fitting()); err != nil {
 		return err
 	}
 	ladder, _ := f.cat.Ladder(f.in.Ladder)
@@ -148,13 +148,19 @@ func (f *File) judge() error {
 	}
 	fitting := f.fitting()
 	if fitting.Afraid = !f.unafraid(); fitting.Afraid {
-		if f.cat, err = f.shipped.Fit(fitting); err != nil {
+		if err := f.fitTo(fitting); err != nil {
 			return err
 		}
 	}
 	f.Blocks = assess.AllBlocks(f.cat, f.Assessment, f.in.Record, f.in.Today, f.excepted())
 	assess.Lift(f.Blocks, f.Assessment, f.Referrals, f.in.Today)
 	return nil
+}
+
+func (f *File) fitTo(fitting catalog.Fitting) (err error) {
+	f.fit = fitting
+	f.cat, err = f.shipped.Fit(fitting)
+	return err
 }
 
 // DaysBetween counts days from one date to another; 0 if either is none.

@@ -140,19 +140,19 @@ func TestTheGateKeepsTheGradesPrecautions(t *testing.T) {
 	assert.False(t, f.OwnerHandles())
 	alone := ready
 	alone.Alone = true
-	g, ask := f.Gate(alone, true)
+	g, ask := f.Brief().Gate(f.Catalog(), f.in.Today, alone, true)
 	assert.False(t, g.May)
 	assert.True(t, says(g, "not_alone"))
 	assert.True(t, ask.IsZero(), "nothing may be asked")
-	g, ask = f.Gate(ready, true)
+	g, ask = f.Brief().Gate(f.Catalog(), f.in.Today, ready, true)
 	assert.True(t, g.May)
 	assert.Equal(t, "lead.forward", ask.Step)
 
-	g, _ = read(t, input()).Gate(alone, true)
+	g, _ = gate(t, input(), alone)
 	assert.True(t, g.May && says(g, "bars"), "ordinary care may be alone, but no bar is closed")
-	in := f.Advice(Begins{Alone: true})
+	in := f.Brief().Session(f.Catalog(), arena.Beginning{Readiness: alone})
 	assert.Contains(t, in.Blocked, "load.close")
-	assert.NotContains(t, f.Advice(Begins{}).Blocked, "load.close")
+	assert.NotContains(t, f.Brief().Input.Blocked, "load.close")
 }
 
 func TestDaysOffBeginLower(t *testing.T) {
@@ -169,36 +169,36 @@ func TestDaysOffBeginLower(t *testing.T) {
 	}
 	in := input(days...)
 	in.Today = "2026-06-18"
-	_, ask := read(t, in).Gate(ready, true)
+	_, ask := gate(t, in, ready)
 	assert.Equal(t, "lead.stand", ask.Step, "a day off: on where it was")
 	in.Today = "2026-06-20"
-	_, ask = read(t, in).Gate(ready, true)
+	_, ask = gate(t, in, ready)
 	assert.Equal(t, "lead.forward", ask.Step, "three days off: one below the last met, lead.halt")
 	wanted := ready
 	wanted.Asked = horse.Ask{Step: "lead.stand"}
-	_, ask = read(t, in).Gate(wanted, true)
+	_, ask = gate(t, in, wanted)
 	assert.Equal(t, "lead.stand", ask.Step, "the trainer may want another")
 }
 
 func TestWhatFailedWithTheOwnerIsKnown(t *testing.T) {
 	f := read(t, input(day("2026-06-10", refused("owner"), refused("trainer")), day("2026-06-12", good("lead.halt"))))
-	h := f.Advice(Begins{}).Handlers["owner"]
+	h := f.Brief().Input.Handlers["owner"]
 	assert.True(t, h.Owner)
 	assert.Equal(t, []string{"lead.forward"}, h.Failed)
 	ok := good("lead.forward")
 	ok.Handler = "owner"
 	f = read(t, input(day("2026-06-10", refused("owner"), ok)))
-	assert.Empty(t, f.Advice(Begins{}).Handlers["owner"].Failed)
+	assert.Empty(t, f.Brief().Input.Handlers["owner"].Failed)
 }
 
 func TestWhatWasNotLookedAtIsNotClear(t *testing.T) {
 	f := read(t, input())
-	h := f.Advice(Begins{}).Horse
+	h := f.Brief().Input.Horse
 	assert.True(t, h.FearLikely)
 	assert.False(t, h.BodyClear)
 	in := input()
 	in.Assessments = []Dated{looked()}
-	h = read(t, in).Advice(Begins{}).Horse
+	h = read(t, in).Brief().Input.Horse
 	assert.False(t, h.FearLikely)
 	assert.True(t, h.BodyClear)
 }
@@ -252,12 +252,12 @@ func TestTheGateNeverProposesABlockedStep(t *testing.T) {
 		r := ready
 		r.Alone = rapid.Bool().Draw(t, "alone")
 		r.Arousal = horse.ArousalOf(rapid.IntRange(0, 4).Draw(t, "arousal"))
-		g, ask := f.Gate(r, true)
+		g, ask := f.Brief().Gate(f.Catalog(), f.in.Today, r, true)
 		if !g.May {
 			assert.True(t, ask.IsZero())
 			return
 		}
-		assert.NotContains(t, f.Advice(Begins{Alone: r.Alone}).Blocked, ask.Step)
+		assert.NotContains(t, f.Brief().Session(f.Catalog(), arena.Beginning{Readiness: r}).Blocked, ask.Step)
 		step, ok := c.Step(ask.Step)
 		require.True(t, ok, "something is always open here")
 		if ladder, _ := c.Ladder(step.Ladder); g.Foundations {
@@ -274,7 +274,7 @@ func TestEachLadderIsAdvisedInItsSchool(t *testing.T) {
 	a.Doc.Problems[horse.Saddling] = assess.Account{Baseline: assess.Baseline{Reached: "saddle.pad"}}
 	in.Assessments = []Dated{a}
 	f := read(t, in)
-	advice := f.Advice(Begins{School: horse.BuildAndRelease})
+	advice := f.Brief().Session(f.Catalog(), arena.Beginning{})
 	assert.Equal(t, horse.AskAndListen, advice.Schools["saddle"])
 	assert.Equal(t, horse.Doses, advice.Schools["zones"])
 	assert.Equal(t, horse.BuildAndRelease, advice.Schools["lead"])
@@ -307,4 +307,10 @@ func TestChecksOfATreatmentWantAttention(t *testing.T) {
 	for _, n := range read(t, in).Attention() {
 		assert.NotContains(t, n.Say.Key, "recheck")
 	}
+}
+
+func gate(t *testing.T, in Input, r arena.Readiness) (arena.Gate, horse.Ask) {
+	t.Helper()
+	f := read(t, in)
+	return f.Brief().Gate(f.Catalog(), in.Today, r, true)
 }

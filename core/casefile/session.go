@@ -5,40 +5,27 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
-	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
-	"ivorybridge/core/phrase"
 )
 
-// Begins is how a session of the case begins.
-type Begins struct {
-	Ask     horse.Ask
-	School  horse.School
-	Started int64 // ms
-	Handler string
-	Mind    horse.Mind
-	Alone   bool
-}
-
-// Advice is what the advisor looks at in a session of the case; the track and
-// the clock are the caller's. The file must have been read without that
-// session.
-func (f File) Advice(b Begins) arena.Input {
-	in := arena.Input{
-		School: b.School, Schools: f.schools(), Ask: b.Ask, Started: b.Started, Handler: b.Handler, Mind: b.Mind,
-		Known: f.Known, Levels: f.Plan.Levels, Limits: assess.Limits(f.Assessment), Handlers: f.handlers(),
-		Horse: arena.Horse{
-			Young: f.in.Record.Young(f.in.Today), GuardsItself: f.in.Record.GuardsItself,
-			FearLikely: f.mayBeAfraid(), BodyClear: f.Assessment.BodyClear(f.cat.Judging, f.in.Problem),
+// Brief is all that the arena needs to know of the case; the file must have
+// been read without the session that it is for.
+func (f File) Brief() arena.Brief {
+	b := arena.Brief{
+		Fitting: f.fit, Ladder: f.in.Ladder, Next: f.Plan.Next, Bars: f.bars(), Worked: f.LastWorked, Bumped: f.Bumped,
+		Care: f.Risk.Care, Cycle: f.Cycle.Cycle, Core: arena.Version,
+		Input: arena.Input{
+			Schools: f.schools(), Known: f.Known, Levels: f.Plan.Levels, Limits: assess.Limits(f.Assessment), Handlers: f.handlers(),
+			Horse: arena.Horse{
+				Young: f.in.Record.Young(f.in.Today), GuardsItself: f.in.Record.GuardsItself,
+				FearLikely: f.mayBeAfraid(), BodyClear: f.Assessment.BodyClear(f.cat.Judging, f.in.Problem),
+			},
 		},
 	}
 	for _, bl := range f.Blocks {
-		in.Blocked = append(in.Blocked, bl.Step)
+		b.Input.Blocked = append(b.Input.Blocked, bl.Step)
 	}
-	if b.Alone {
-		in.Blocked = append(in.Blocked, f.bars()...)
-	}
-	return in
+	return b
 }
 
 // schools are the ways the ladders are worked in: as planned, else the usual
@@ -119,60 +106,3 @@ func (f File) handlers() map[string]arena.Handler {
 // OwnerHandles reports whether the owner may hold the rope: not at high care
 // and more (part 9).
 func (f File) OwnerHandles() bool { return f.Risk.Care.Rank() < horse.HighCare.Rank() }
-
-// Gate says whether and where a session may begin: readiness (part 6), what
-// the grade of care asks for (part 9), and the ask to begin with, empty when
-// nothing may be asked. lead tells whether a lead trainer holds the rope.
-func (f File) Gate(r arena.Readiness, lead bool) (arena.Gate, horse.Ask) {
-	g := arena.Ready(r, f.DaysOff, f.Bumped)
-	say := func(key string) { g.Reasons = append(g.Reasons, phrase.Of("gate."+key, nil)) }
-	care := f.Risk.Care.Rank()
-	if f.Risk.Care == horse.SpecialistOnly && !lead {
-		g.May = false
-		say("lead_only")
-	}
-	switch {
-	case r.Alone && care >= horse.HighCare.Rank():
-		g.May = false
-		say("not_alone")
-	case r.Alone && care == horse.ExtraCare.Rank():
-		say("watcher")
-	}
-	if r.Alone && len(f.bars()) > 0 {
-		say("bars")
-	}
-	wanted := f.wanted(g)
-	if !r.Asked.IsZero() {
-		wanted, g.Lower, g.Baseline = r.Asked, 0, false
-	}
-	return g, arena.Begin(f.cat, f.Advice(Begins{Ask: wanted, School: horse.BuildAndRelease, Alone: r.Alone}), g)
-}
-
-// wanted is where the work goes on; where the gate asks for lower, it counts
-// from the last step met on that ladder.
-func (f File) wanted(g arena.Gate) horse.Ask {
-	next, ok := f.cat.Step(f.Plan.Next)
-	if !ok {
-		ladder, _ := f.cat.Ladder(f.in.Ladder)
-		next = f.lastMet(ladder.Steps, ladder.Steps[0])
-	}
-	ladder, _ := f.cat.Ladder(next.Ladder)
-	if g.Lower > 0 {
-		next = f.lastMet(ladder.Steps[:next.Place+1], next)
-	}
-	for _, a := range next.Asks() {
-		if !f.known(a).Passed() {
-			return a
-		}
-	}
-	return next.Asks()[0]
-}
-
-func (f File) lastMet(steps []catalog.Step, none catalog.Step) catalog.Step {
-	for _, s := range slices.Backward(steps) {
-		if s.Link == "" && f.met(s) {
-			return s
-		}
-	}
-	return none
-}

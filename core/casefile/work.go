@@ -223,7 +223,7 @@ func (f File) facts() plan.Facts {
 		Alone:        account.Story.WhoAlone,
 		NoBacking:    assess.Limits(f.Assessment)["lead.back"] == 1,
 		Spiral:       f.in.Record.Gaited || f.Assessment.BodyOf(horse.Balance) == horse.Suspect || f.Assessment.BodyOf(horse.Balance) == horse.InTreatment,
-		OwnerMay:     len(f.in.Owners) > 0 && len(f.clearing().Held()) == 0,
+		OwnerMay:     f.canClear(),
 	}
 	for _, item := range f.shipped.Judging.RelevantTo(f.in.Problem) {
 		state := f.Assessment.BodyOf(item)

@@ -183,6 +183,7 @@ type HouseRules struct {
 	SessionCap        int    `json:"session_cap" minimum:"1" maximum:"240"`
 	SessionCapYoung   int    `json:"session_cap_young" minimum:"1" maximum:"240"`
 	RepSeconds        int    `json:"rep_seconds" minimum:"5" maximum:"600" doc:"rep time while there are under 4 reps"`
+	OpenTime          int    `json:"open_time,omitempty" minimum:"0" maximum:"240" doc:"minutes that waiting it out may take; 0: 60"`
 	SwapSides         string `json:"swap_sides" enum:"after the step,after each dose"`
 }
 
@@ -280,6 +281,12 @@ func (c *Catalog) pastOf() Past {
 		return AlreadyRidden
 	}
 	return c.past
+}
+
+// ComesFirst reports whether a step of the ladder comes before every foundation:
+// a horse that can't be haltered.
+func (l Ladder) ComesFirst() bool {
+	return slices.ContainsFunc(l.Steps, func(s Step) bool { return s.Before })
 }
 
 // standsAt is the place of the step that stands on the ladder's foundations.

@@ -1,6 +1,7 @@
 package catalog
 
 import (
+	"encoding/json"
 	"errors"
 	"fmt"
 	"slices"
@@ -26,6 +27,15 @@ func New(version string, rules HouseRules, judging Judging, methods Methods, lad
 		return nil, fmt.Errorf("checking the catalogue: %w", errors.Join(said...))
 	}
 	return c, nil
+}
+
+// Decode reads a catalogue that was told as JSON, and checks it.
+func Decode(told []byte) (*Catalog, error) {
+	var c Catalog
+	if err := json.Unmarshal(told, &c); err != nil {
+		return nil, fmt.Errorf("reading the catalogue: %w", err)
+	}
+	return New(c.Version, c.Rules, c.Judging, c.Methods, c.Ladders)
 }
 
 // A Fault is something that can't be in a catalogue, with its place: the key of
@@ -181,6 +191,7 @@ func (r HouseRules) Check() error {
 		got, lo, hi int
 	}{
 		{"cycle", r.Cycle, 3, 6},
+		{"open_time", r.OpenTime, 0, 240},
 		{"pass_run", r.PassRun, 1, 10},
 		{"pass_level", r.PassLevel, 1, 10},
 		{"refusals", r.Refusals, 1, 10},

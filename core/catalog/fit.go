@@ -9,11 +9,11 @@ import (
 
 // A Fitting is what makes a catalogue that of one horse and its plan.
 type Fitting struct {
-	Own      []Ladder          // own ladders, each in place of the one with its key
-	Settings map[string]string // option chosen, by the key of the choice
-	Past     Past              // zero: already ridden
-	Afraid   bool              // fear is possible: what is only for unafraid horses is left out
-	Ladders  []string          // the ladders of the plan
+	Own      []Ladder          `json:"own,omitempty" doc:"own ladders, each in place of the one with its key"`
+	Settings map[string]string `json:"settings,omitempty" doc:"option chosen, by the key of the choice"`
+	Past     Past              `json:"past,omitzero" doc:"empty: already ridden"`
+	Afraid   bool              `json:"afraid,omitempty" doc:"fear is possible: what is only for unafraid horses is left out"`
+	Ladders  []string          `json:"ladders,omitempty" doc:"the ladders of the plan"`
 }
 
 const atStart = "start"
@@ -87,9 +87,6 @@ func (c *Catalog) move(m Move) {
 		return
 	}
 }
-
-// Before is the step that comes before every foundation; empty: none does.
-func (c *Catalog) Before() string { return c.before }
 
 // CheckOwn lists what is wrong with an own ladder in the place of the one it
 // was copied from, or nothing. used are the steps that plans or sessions of the

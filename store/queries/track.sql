@@ -40,3 +40,28 @@ INSERT INTO reports (practice_id, session_id, version, edits, saved_by, saved_at
 SELECT r.version, r.edits, r.saved_at, u.name AS saved_by FROM reports AS r
 JOIN users AS u ON u.practice_id = r.practice_id AND u.id = r.saved_by
 WHERE r.practice_id = ? AND r.session_id = ? ORDER BY r.version DESC LIMIT 1;
+
+-- name: GetNewestChange :one
+SELECT CAST(coalesce(max(id), 0) AS INTEGER) FROM changes WHERE practice_id = ?;
+
+-- name: GetStage :one
+SELECT g.body FROM stages AS g
+WHERE g.practice_id = @practice_id AND g.session_id = @session_id AND g.edition = @edition
+  AND g.change_id = @change_id;
+
+-- name: KeepStage :exec
+INSERT INTO stages (practice_id, session_id, edition, change_id, body)
+VALUES (@practice_id, @session_id, @edition, @change_id, @body)
+ON CONFLICT (practice_id, session_id) DO UPDATE SET edition = excluded.edition, change_id = excluded.change_id, body = excluded.body;
+
+-- name: DropStagesOfHorse :exec
+DELETE FROM stages WHERE stages.practice_id = @practice_id
+  AND stages.session_id IN (SELECT s.id FROM sessions AS s WHERE s.practice_id = @practice_id AND s.horse_id = @horse_id);
+
+-- name: DropStagesAfter :exec
+DELETE FROM stages WHERE stages.practice_id = @practice_id AND stages.session_id IN (
+  SELECT later.id FROM sessions AS later
+  JOIN sessions AS this ON this.practice_id = later.practice_id AND this.horse_id = later.horse_id
+  WHERE this.practice_id = @practice_id AND this.id = @session_id AND later.id <> this.id
+    AND (later.local_date, later.started_at) >= (this.local_date, this.started_at)
+);

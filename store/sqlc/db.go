@@ -33,6 +33,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.deleteSignInsOfStmt, err = db.PrepareContext(ctx, deleteSignInsOf); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteSignInsOf: %w", err)
 	}
+	if q.dropStagesAfterStmt, err = db.PrepareContext(ctx, dropStagesAfter); err != nil {
+		return nil, fmt.Errorf("error preparing query DropStagesAfter: %w", err)
+	}
+	if q.dropStagesOfHorseStmt, err = db.PrepareContext(ctx, dropStagesOfHorse); err != nil {
+		return nil, fmt.Errorf("error preparing query DropStagesOfHorse: %w", err)
+	}
 	if q.getAssessmentStmt, err = db.PrepareContext(ctx, getAssessment); err != nil {
 		return nil, fmt.Errorf("error preparing query GetAssessment: %w", err)
 	}
@@ -90,6 +96,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getMarksStmt, err = db.PrepareContext(ctx, getMarks); err != nil {
 		return nil, fmt.Errorf("error preparing query GetMarks: %w", err)
 	}
+	if q.getNewestChangeStmt, err = db.PrepareContext(ctx, getNewestChange); err != nil {
+		return nil, fmt.Errorf("error preparing query GetNewestChange: %w", err)
+	}
 	if q.getOwnersStmt, err = db.PrepareContext(ctx, getOwners); err != nil {
 		return nil, fmt.Errorf("error preparing query GetOwners: %w", err)
 	}
@@ -128,6 +137,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getSignedInStmt, err = db.PrepareContext(ctx, getSignedIn); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSignedIn: %w", err)
+	}
+	if q.getStageStmt, err = db.PrepareContext(ctx, getStage); err != nil {
+		return nil, fmt.Errorf("error preparing query GetStage: %w", err)
 	}
 	if q.getUserStmt, err = db.PrepareContext(ctx, getUser); err != nil {
 		return nil, fmt.Errorf("error preparing query GetUser: %w", err)
@@ -201,6 +213,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertYardStmt, err = db.PrepareContext(ctx, insertYard); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertYard: %w", err)
 	}
+	if q.keepStageStmt, err = db.PrepareContext(ctx, keepStage); err != nil {
+		return nil, fmt.Errorf("error preparing query KeepStage: %w", err)
+	}
 	if q.removePhotographStmt, err = db.PrepareContext(ctx, removePhotograph); err != nil {
 		return nil, fmt.Errorf("error preparing query RemovePhotograph: %w", err)
 	}
@@ -249,6 +264,16 @@ func (q *Queries) Close() error {
 	if q.deleteSignInsOfStmt != nil {
 		if cerr := q.deleteSignInsOfStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing deleteSignInsOfStmt: %w", cerr)
+		}
+	}
+	if q.dropStagesAfterStmt != nil {
+		if cerr := q.dropStagesAfterStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropStagesAfterStmt: %w", cerr)
+		}
+	}
+	if q.dropStagesOfHorseStmt != nil {
+		if cerr := q.dropStagesOfHorseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropStagesOfHorseStmt: %w", cerr)
 		}
 	}
 	if q.getAssessmentStmt != nil {
@@ -346,6 +371,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getMarksStmt: %w", cerr)
 		}
 	}
+	if q.getNewestChangeStmt != nil {
+		if cerr := q.getNewestChangeStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getNewestChangeStmt: %w", cerr)
+		}
+	}
 	if q.getOwnersStmt != nil {
 		if cerr := q.getOwnersStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getOwnersStmt: %w", cerr)
@@ -409,6 +439,11 @@ func (q *Queries) Close() error {
 	if q.getSignedInStmt != nil {
 		if cerr := q.getSignedInStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getSignedInStmt: %w", cerr)
+		}
+	}
+	if q.getStageStmt != nil {
+		if cerr := q.getStageStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getStageStmt: %w", cerr)
 		}
 	}
 	if q.getUserStmt != nil {
@@ -531,6 +566,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertYardStmt: %w", cerr)
 		}
 	}
+	if q.keepStageStmt != nil {
+		if cerr := q.keepStageStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing keepStageStmt: %w", cerr)
+		}
+	}
 	if q.removePhotographStmt != nil {
 		if cerr := q.removePhotographStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing removePhotographStmt: %w", cerr)
@@ -623,6 +663,8 @@ type Queries struct {
 	deleteExpiredSignInsStmt *sql.Stmt
 	deleteSignInStmt         *sql.Stmt
 	deleteSignInsOfStmt      *sql.Stmt
+	dropStagesAfterStmt      *sql.Stmt
+	dropStagesOfHorseStmt    *sql.Stmt
 	getAssessmentStmt        *sql.Stmt
 	getAssessmentsStmt       *sql.Stmt
 	getCaseStmt              *sql.Stmt
@@ -642,6 +684,7 @@ type Queries struct {
 	getLatestReportStmt      *sql.Stmt
 	getMarkStmt              *sql.Stmt
 	getMarksStmt             *sql.Stmt
+	getNewestChangeStmt      *sql.Stmt
 	getOwnersStmt            *sql.Stmt
 	getPeopleStmt            *sql.Stmt
 	getPersonStmt            *sql.Stmt
@@ -655,6 +698,7 @@ type Queries struct {
 	getSessionEndedStmt      *sql.Stmt
 	getSessionsOfHorseStmt   *sql.Stmt
 	getSignedInStmt          *sql.Stmt
+	getStageStmt             *sql.Stmt
 	getUserStmt              *sql.Stmt
 	getUserByEmailStmt       *sql.Stmt
 	getUsersStmt             *sql.Stmt
@@ -679,6 +723,7 @@ type Queries struct {
 	insertSignInStmt         *sql.Stmt
 	insertUserStmt           *sql.Stmt
 	insertYardStmt           *sql.Stmt
+	keepStageStmt            *sql.Stmt
 	removePhotographStmt     *sql.Stmt
 	setPasswordStmt          *sql.Stmt
 	setUserActiveStmt        *sql.Stmt
@@ -698,6 +743,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		deleteExpiredSignInsStmt: q.deleteExpiredSignInsStmt,
 		deleteSignInStmt:         q.deleteSignInStmt,
 		deleteSignInsOfStmt:      q.deleteSignInsOfStmt,
+		dropStagesAfterStmt:      q.dropStagesAfterStmt,
+		dropStagesOfHorseStmt:    q.dropStagesOfHorseStmt,
 		getAssessmentStmt:        q.getAssessmentStmt,
 		getAssessmentsStmt:       q.getAssessmentsStmt,
 		getCaseStmt:              q.getCaseStmt,
@@ -717,6 +764,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getLatestReportStmt:      q.getLatestReportStmt,
 		getMarkStmt:              q.getMarkStmt,
 		getMarksStmt:             q.getMarksStmt,
+		getNewestChangeStmt:      q.getNewestChangeStmt,
 		getOwnersStmt:            q.getOwnersStmt,
 		getPeopleStmt:            q.getPeopleStmt,
 		getPersonStmt:            q.getPersonStmt,
@@ -730,6 +778,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getSessionEndedStmt:      q.getSessionEndedStmt,
 		getSessionsOfHorseStmt:   q.getSessionsOfHorseStmt,
 		getSignedInStmt:          q.getSignedInStmt,
+		getStageStmt:             q.getStageStmt,
 		getUserStmt:              q.getUserStmt,
 		getUserByEmailStmt:       q.getUserByEmailStmt,
 		getUsersStmt:             q.getUsersStmt,
@@ -754,6 +803,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertSignInStmt:         q.insertSignInStmt,
 		insertUserStmt:           q.insertUserStmt,
 		insertYardStmt:           q.insertYardStmt,
+		keepStageStmt:            q.keepStageStmt,
 		removePhotographStmt:     q.removePhotographStmt,
 		setPasswordStmt:          q.setPasswordStmt,
 		setUserActiveStmt:        q.setUserActiveStmt,

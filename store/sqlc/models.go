@@ -215,6 +215,14 @@ type SignIn struct {
 	ExpiresAt  int64
 }
 
+type Stage struct {
+	PracticeID string
+	SessionID  string
+	Edition    string
+	ChangeID   int64
+	Body       string
+}
+
 type User struct {
 	ID           string
 	PracticeID   string

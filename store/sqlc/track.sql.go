@@ -9,6 +9,40 @@ import (
 	"context"
 )
 
+const dropStagesAfter = `-- name: DropStagesAfter :exec
+DELETE FROM stages WHERE stages.practice_id = ?1 AND stages.session_id IN (
+  SELECT later.id FROM sessions AS later
+  JOIN sessions AS this ON this.practice_id = later.practice_id AND this.horse_id = later.horse_id
+  WHERE this.practice_id = ?1 AND this.id = ?2 AND later.id <> this.id
+    AND (later.local_date, later.started_at) >= (this.local_date, this.started_at)
+)
+`
+
+type DropStagesAfterParams struct {
+	PracticeID string
+	SessionID  string
+}
+
+func (q *Queries) DropStagesAfter(ctx context.Context, arg DropStagesAfterParams) error {
+	_, err := q.exec(ctx, q.dropStagesAfterStmt, dropStagesAfter, arg.PracticeID, arg.SessionID)
+	return err
+}
+
+const dropStagesOfHorse = `-- name: DropStagesOfHorse :exec
+DELETE FROM stages WHERE stages.practice_id = ?1
+  AND stages.session_id IN (SELECT s.id FROM sessions AS s WHERE s.practice_id = ?1 AND s.horse_id = ?2)
+`
+
+type DropStagesOfHorseParams struct {
+	PracticeID string
+	HorseID    string
+}
+
+func (q *Queries) DropStagesOfHorse(ctx context.Context, arg DropStagesOfHorseParams) error {
+	_, err := q.exec(ctx, q.dropStagesOfHorseStmt, dropStagesOfHorse, arg.PracticeID, arg.HorseID)
+	return err
+}
+
 const getEntriesOfHorse = `-- name: GetEntriesOfHorse :many
 SELECT e.session_id, e.id, e.device, e.seq, e.at, e.body FROM entries AS e
 JOIN sessions AS s ON s.practice_id = e.practice_id AND s.id = e.session_id
@@ -175,6 +209,17 @@ func (q *Queries) GetLatestReport(ctx context.Context, arg GetLatestReportParams
 	return i, err
 }
 
+const getNewestChange = `-- name: GetNewestChange :one
+SELECT CAST(coalesce(max(id), 0) AS INTEGER) FROM changes WHERE practice_id = ?
+`
+
+func (q *Queries) GetNewestChange(ctx context.Context, practiceID string) (int64, error) {
+	row := q.queryRow(ctx, q.getNewestChangeStmt, getNewestChange, practiceID)
+	var column_1 int64
+	err := row.Scan(&column_1)
+	return column_1, err
+}
+
 const getSession = `-- name: GetSession :one
 SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
 FROM sessions WHERE practice_id = ? AND id = ?
@@ -305,6 +350,31 @@ func (q *Queries) GetSessionsOfHorse(ctx context.Context, arg GetSessionsOfHorse
 	return items, nil
 }
 
+const getStage = `-- name: GetStage :one
+SELECT g.body FROM stages AS g
+WHERE g.practice_id = ?1 AND g.session_id = ?2 AND g.edition = ?3
+  AND g.change_id = ?4
+`
+
+type GetStageParams struct {
+	PracticeID string
+	SessionID  string
+	Edition    string
+	ChangeID   int64
+}
+
+func (q *Queries) GetStage(ctx context.Context, arg GetStageParams) (string, error) {
+	row := q.queryRow(ctx, q.getStageStmt, getStage,
+		arg.PracticeID,
+		arg.SessionID,
+		arg.Edition,
+		arg.ChangeID,
+	)
+	var body string
+	err := row.Scan(&body)
+	return body, err
+}
+
 const insertEntry = `-- name: InsertEntry :exec
 INSERT INTO entries (
   id, practice_id, session_id, device, seq, device_at, at, received_at, clock_off, after_end, kind, written_by, body
@@ -413,6 +483,31 @@ func (q *Queries) InsertSession(ctx context.Context, arg InsertSessionParams) er
 		arg.CatalogVersion,
 		arg.Rules,
 		arg.CoreVersion,
+	)
+	return err
+}
+
+const keepStage = `-- name: KeepStage :exec
+INSERT INTO stages (practice_id, session_id, edition, change_id, body)
+VALUES (?1, ?2, ?3, ?4, ?5)
+ON CONFLICT (practice_id, session_id) DO UPDATE SET edition = excluded.edition, change_id = excluded.change_id, body = excluded.body
+`
+
+type KeepStageParams struct {
+	PracticeID string
+	SessionID  string
+	Edition    string
+	ChangeID   int64
+	Body       string
+}
+
+func (q *Queries) KeepStage(ctx context.Context, arg KeepStageParams) error {
+	_, err := q.exec(ctx, q.keepStageStmt, keepStage,
+		arg.PracticeID,
+		arg.SessionID,
+		arg.Edition,
+		arg.ChangeID,
+		arg.Body,
 	)
 	return err
 }

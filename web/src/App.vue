@@ -3,7 +3,9 @@ import { defineAsyncComponent, ref, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { onSignedOut } from './api/client'
 import { me } from './api/me'
+import { shownFrom } from './offline/copies'
 import { outbox } from './offline/kept'
+import { clockTime } from './words'
 import NotebookTabs from './NotebookTabs.vue'
 
 const SignInAgain = defineAsyncComponent(() => import('./views/signin/SignInAgain.vue'))
@@ -25,6 +27,10 @@ onSignedOut(() => {
 })
 
 watch(outbox, (box) => void box?.send())
+watch(
+  () => route.path,
+  () => (shownFrom.value = 0),
+)
 </script>
 
 <template>
@@ -32,6 +38,9 @@ watch(outbox, (box) => void box?.send())
   <div :class="route.meta.bare ? 'bare' : 'notebook'">
     <NotebookTabs v-if="!route.meta.bare && me" />
     <main id="main" tabindex="-1">
+      <p v-if="shownFrom && !route.meta.bare" class="copy no-print" role="status">
+        No signal. What you see was kept here at {{ clockTime(shownFrom) }}.
+      </p>
       <RouterView />
     </main>
   </div>
@@ -49,6 +58,12 @@ watch(outbox, (box) => void box?.send())
 }
 .skip:focus {
   top: var(--gap-2);
+}
+.copy {
+  padding: var(--gap-2) var(--gap-4);
+  background: var(--ivory-2);
+  border-bottom: var(--rule);
+  font-weight: 600;
 }
 .notebook {
   display: grid;

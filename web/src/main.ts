@@ -7,3 +7,10 @@ import './style/base.css'
 import './style/controls.css'
 
 createApp(App).use(router).mount('#app')
+
+// The product opens without a signal: its files are kept once it has been seen.
+if ('serviceWorker' in navigator && import.meta.env.PROD) {
+  window.addEventListener('load', () => {
+    setTimeout(() => void navigator.serviceWorker.register('/sw.js').catch(() => undefined), 1000)
+  })
+}

@@ -50,3 +50,12 @@ export function measured(value: number, unit: string): string {
   }
   return count(value, 'time', 'times')
 }
+
+/** 10:32, as the device's clock has it. */
+export const clockTime = (ms: number) => new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(ms)
+
+/** The day on this device, YYYY-MM-DD. */
+export function localDate(ms: number): string {
+  const d = new Date(ms)
+  return `${d.getFullYear()}-${String(d.getMonth() + 1).padStart(2, '0')}-${String(d.getDate()).padStart(2, '0')}`
+}

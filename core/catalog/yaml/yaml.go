@@ -116,6 +116,7 @@ type houseRules struct {
 	SessionCap        int    `yaml:"session cap"`
 	SessionCapYoung   int    `yaml:"session cap young"`
 	RepSeconds        int    `yaml:"rep seconds"`
+	OpenTime          int    `yaml:"open time"`
 	SwapSides         string `yaml:"swap sides"`
 }
 

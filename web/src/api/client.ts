@@ -1,6 +1,7 @@
 // The one way to the server. Every call answers with data or throws a Trouble:
 // a sentence for people, and one for each field that is wrong.
 import createClient from 'openapi-fetch'
+import { copyOf, keepCopy } from '../offline/copies'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -30,9 +31,26 @@ export function onSignedOut(ask: () => Promise<boolean>) {
   signInAgain = ask
 }
 
+/** Reads; without a signal, the copy that is kept here. A signal too weak to
+ * answer is none. */
+async function read(request: Request): Promise<Response> {
+  try {
+    const response = await fetch(request, { signal: AbortSignal.timeout(weak) })
+    if (response.status >= 502 && response.status <= 504) throw new TypeError('the server does not answer')
+    void keepCopy(request.url, response)
+    return response
+  } catch (error) {
+    const kept = await copyOf(request.url)
+    if (kept) return kept
+    throw error
+  }
+}
+
+const weak = 12_000
+
 async function patient(request: Request): Promise<Response> {
   const again = request.clone()
-  const response = await fetch(request)
+  const response = await (request.method === 'GET' ? read(request) : fetch(request))
   const path = new URL(request.url).pathname
   if (response.status !== 401 || path.startsWith('/api/sign-in')) return response
   return (await signInAgain()) ? fetch(again) : response

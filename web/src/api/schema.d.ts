@@ -225,6 +225,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/catalog": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shipped catalogue whole, for the rules that run in the browser */
+        get: operations["catalog"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/horses": {
         parameters: {
             query?: never;
@@ -808,11 +825,16 @@ export interface components {
             /** @description the words for arousal 0 to 4 */
             arousals: components["schemas"]["PhraseMessage"][];
             asks: components["schemas"]["AskChoice"][];
+            beginning: components["schemas"]["ArenaBeginning"];
+            /** @description what the rules need to know */
+            brief: components["schemas"]["ArenaBrief"];
             /** @description the steps that may be asked */
             cards: components["schemas"]["Card"][];
             /** @enum {string} */
             care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
             case_id: string;
+            /** @description version of the shipped catalogue that it was read with */
+            catalog: string;
             /** @description whom to call; kept on the device */
             contacts: components["schemas"]["Contact"][];
             /** Format: date */
@@ -821,22 +843,28 @@ export interface components {
             days_off: number;
             /** @description one word for each level 0 to 10 */
             feels: components["schemas"]["PhraseMessage"][];
-            /** @description who holds the rope unless a rep says */
-            handler: string;
             handlers: components["schemas"]["HandlerChoice"][];
             horse: components["schemas"]["HorseRef"];
             id: string;
+            /**
+             * Format: int64
+             * @description the server's clock, ms
+             */
+            now: number;
+            /** @description those who may hold the rope */
+            owners: components["schemas"]["HandlerChoice"][];
             precautions: components["schemas"]["PhraseMessage"][];
-            /** @enum {string} */
-            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description as the session pinned them */
+            rules: components["schemas"]["CatalogHouseRules"];
             signs: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
-            /** Format: int64 */
-            started_at: number;
             /** @description reasons that end a session */
             stops: ("" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt")[];
-            told: components["schemas"]["Told"];
+            told: components["schemas"]["ArenaPicture"];
+            /** @description all that is kept of it, in its order */
+            track: components["schemas"]["ArenaEntry"][];
             ways_out: components["schemas"]["WayOut"][];
             weather?: string;
+            words: components["schemas"]["PhraseWords"];
             yard: string;
         };
         ArenaAdvice: {
@@ -865,6 +893,49 @@ export interface components {
             then?: ("" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session")[];
             warnings?: components["schemas"]["ArenaFired"][];
             why: components["schemas"]["PhraseMessage"];
+        };
+        ArenaBeginning: {
+            ask: components["schemas"]["HorseAsk"];
+            /** @description who holds the rope */
+            handler?: string;
+            readiness: components["schemas"]["ArenaReadiness"];
+            /**
+             * @description of ladders the plan gives none; empty: build and release
+             * @enum {string}
+             */
+            school?: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /**
+             * Format: int64
+             * @description ms
+             */
+            started: number;
+        };
+        ArenaBrief: {
+            /** @description steps that close a bar, which nobody does alone */
+            bars: string[];
+            /** @description a bump was not made good */
+            bumped?: boolean;
+            /** @enum {string} */
+            care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
+            /** @description version of the rules it was made by */
+            core: string;
+            /**
+             * Format: int64
+             * @description the horse's own, or the house rule's
+             */
+            cycle: number;
+            fitting: components["schemas"]["CatalogFitting"];
+            /** @description what holds before any session: no ask, clock or track */
+            input: components["schemas"]["ArenaInput"];
+            /** @description of the case */
+            ladder: string;
+            /** @description where the plan goes on */
+            next?: string;
+            /**
+             * Format: date
+             * @description last day of any logged work; empty: never
+             */
+            worked?: string;
         };
         ArenaBurst: {
             arousal?: number | null;
@@ -1023,6 +1094,68 @@ export interface components {
             rule: string;
             why: components["schemas"]["PhraseMessage"];
         };
+        ArenaHandler: {
+            beginner?: boolean;
+            /** @description steps that failed with this person before */
+            failed?: string[];
+            owner?: boolean;
+        };
+        ArenaHorse: {
+            /** @description all relevant body items clear or cleared */
+            body_clear?: boolean;
+            fear_likely?: boolean;
+            /** @description level ceiling 4 */
+            guards_itself?: boolean;
+            /** @description under 3 years or 10 rides */
+            young?: boolean;
+        };
+        ArenaInput: {
+            /** @description where the work begins */
+            ask: components["schemas"]["HorseAsk"];
+            /** @description keys of steps that a fact blocks */
+            blocked?: string[];
+            /** @description who holds the rope unless a rep says */
+            handler?: string;
+            handlers?: {
+                [key: string]: components["schemas"]["ArenaHandler"];
+            };
+            horse?: components["schemas"]["ArenaHorse"];
+            /** @description steps before this session */
+            known?: components["schemas"]["ArenaKnown"][];
+            /** @description pass level by step, where the plan asks for lighter */
+            levels?: {
+                [key: string]: number;
+            };
+            /** @description the last value by step, where a fact allows no more */
+            limits?: {
+                [key: string]: number;
+            };
+            /**
+             * @description the handler at readiness
+             * @enum {string}
+             */
+            mind?: "" | "calm" | "tight" | "scared" | "angry";
+            /**
+             * Format: int64
+             * @description the clock, ms
+             */
+            now: number;
+            /**
+             * @description the way of working: its column of part 6 holds
+             * @enum {string}
+             */
+            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description by ladder, where it is another */
+            schools?: {
+                [key: string]: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            };
+            /**
+             * Format: int64
+             * @description start of the session, ms
+             */
+            started: number;
+            track: components["schemas"]["ArenaEntry"][];
+        };
         ArenaInterruption: {
             arousal?: number | null;
             /** @enum {string} */
@@ -1037,12 +1170,36 @@ export interface components {
              */
             seconds?: number;
         };
+        ArenaKnown: {
+            /**
+             * Format: date
+             * @description last day it was worked
+             */
+            last?: string;
+            /** @description lowest level at which the pass mark was reached */
+            level?: number | null;
+            /** @description was accepted at least once */
+            soft?: boolean;
+            /** @enum {string} */
+            state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
+            step: string;
+            /** @description 2 of the last 3 answers were a try or better, at level 6 or less */
+            understood?: boolean;
+            /**
+             * Format: int64
+             * @description furthest hold, count or distance accepted
+             */
+            value?: number;
+            variant?: string;
+        };
         ArenaMark: {
             arousal?: number | null;
             /** @description the ask is changed to this */
             ask?: components["schemas"]["HorseAsk"];
             /** @description bit on teeth, fall, fright, slip */
             bump?: boolean;
+            /** @description a clip was filmed from here */
+            clip?: boolean;
             /**
              * Format: int64
              * @description easy riding or handling, not schooling
@@ -1058,7 +1215,16 @@ export interface components {
              * @enum {string}
              */
             stop?: "" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt";
+            /** @description tack was changed to this */
+            tack?: string;
+            /** @description who holds the rope from here on */
+            turn?: string;
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+        };
+        ArenaNewest: {
+            id: string;
+            /** @enum {string} */
+            kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption";
         };
         ArenaNext: {
             /**
@@ -1131,6 +1297,30 @@ export interface components {
             to?: string;
             variant?: string;
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+        };
+        ArenaPicture: {
+            advice: components["schemas"]["ArenaAdvice"];
+            /** @description the reps as the rules read them, from the one that From counts */
+            beads: components["schemas"]["ArenaTold"][];
+            /**
+             * Format: int64
+             * @description entries on the track
+             */
+            count: number;
+            ended: boolean;
+            /**
+             * Format: int64
+             * @description how many beads stand as they were told before
+             */
+            from?: number;
+            /** @description who holds the rope now */
+            holds?: string;
+            /** @description the newest answer as it stands, to be corrected */
+            last?: components["schemas"]["ArenaEntry"];
+            /** @description the newest entries that stand, newest first */
+            recent: components["schemas"]["ArenaNewest"][];
+            /** @description advice that was shown and would now be another */
+            would: components["schemas"]["ArenaWould"][];
         };
         ArenaReadiness: {
             /** @description nobody else at the yard */
@@ -1390,6 +1580,16 @@ export interface components {
             at: number;
             /** @description what moved */
             what?: string;
+        };
+        ArenaWould: {
+            /** @description of the entry that holds what was shown */
+            id: string;
+            /** @description what would be asked */
+            next?: components["schemas"]["HorseAsk"];
+            /** @enum {string} */
+            now: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
+            /** @enum {string} */
+            shown: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
         };
         AskChoice: {
             ask: components["schemas"]["HorseAsk"];
@@ -2059,6 +2259,7 @@ export interface components {
             /** @description where spells are, for a school of places */
             places: ("" | "away" | "beside left" | "beside right" | "at the door" | "front feet in" | "in" | "near home" | "companion")[];
             release: string;
+            ridden: boolean;
             /**
              * @description in which it is advised
              * @enum {string}
@@ -2192,6 +2393,72 @@ export interface components {
             /** @description the steps that ask for it */
             steps: string[];
             word: string;
+        };
+        CatalogFitting: {
+            /** @description fear is possible: what is only for unafraid horses is left out */
+            afraid?: boolean;
+            /** @description the ladders of the plan */
+            ladders?: string[];
+            /** @description own ladders, each in place of the one with its key */
+            own?: components["schemas"]["CatalogLadder"][];
+            /**
+             * @description empty: already ridden
+             * @enum {string}
+             */
+            past?: "" | "already ridden" | "not yet ridden";
+            /** @description option chosen, by the key of the choice */
+            settings?: {
+                [key: string]: string;
+            };
+        };
+        CatalogHouseRules: {
+            /** Format: int64 */
+            block_cap: number;
+            /** Format: int64 */
+            block_cap_young: number;
+            /** Format: int64 */
+            block_minutes: number;
+            /**
+             * Format: int64
+             * @description under 3 years or 10 rides
+             */
+            block_minutes_young: number;
+            /**
+             * Format: int64
+             * @description reps in a cycle of answers
+             */
+            cycle: number;
+            /**
+             * Format: int64
+             * @description minutes that waiting it out may take; 0: 60
+             */
+            open_time?: number;
+            /**
+             * Format: int64
+             * @description peak level of the usual pass mark
+             */
+            pass_level: number;
+            /**
+             * Format: int64
+             * @description in a row for the usual pass mark
+             */
+            pass_run: number;
+            /**
+             * Format: int64
+             * @description refusals in a row before down
+             */
+            refusals: number;
+            /**
+             * Format: int64
+             * @description rep time while there are under 4 reps
+             */
+            rep_seconds: number;
+            /** Format: int64 */
+            session_cap: number;
+            /** Format: int64 */
+            session_cap_young: number;
+            /** @enum {string} */
+            swap_sides: "after the step" | "after each dose";
         };
         CatalogLadder: {
             /**
@@ -2471,6 +2738,24 @@ export interface components {
             /** Format: date */
             on: string;
         };
+        DeskVerdict: {
+            /** @description the ask to begin with; absent when nothing may be asked */
+            ask?: components["schemas"]["HorseAsk"];
+            /** @description 14 days off and more: the baseline again */
+            baseline: boolean;
+            /** @description arousal 3 at the gate: foundations only, once it is back at 1 */
+            foundations_only: boolean;
+            /**
+             * Format: int64
+             * @description steps below the last one met
+             */
+            lower: number;
+            may: boolean;
+            name?: string;
+            reasons: components["schemas"]["PhraseMessage"][];
+            /** @description what is asked for */
+            says?: string;
+        };
         Disagreement: {
             /** @description the question */
             asks: string;
@@ -2687,6 +2972,8 @@ export interface components {
         };
         LogInputBody: {
             entries: components["schemas"]["ArenaEntry"][];
+            /** @description the device reads the track itself: no beads are told back */
+            quiet?: boolean;
             /**
              * Format: int64
              * @description the device's clock as it sends, ms
@@ -2696,7 +2983,7 @@ export interface components {
         Logged: {
             /** @description entries that can't be kept, and why; all others are kept */
             refused: components["schemas"]["RefusedEntry"][];
-            told: components["schemas"]["Told"];
+            told: components["schemas"]["ArenaPicture"];
         };
         Marked: {
             assessment: components["schemas"]["Assessment"];
@@ -2727,6 +3014,10 @@ export interface components {
             words: components["schemas"]["PhraseWords"];
             /** @description the practice's time zone, IANA */
             zone: string;
+        };
+        Methods: {
+            catalog: unknown;
+            version: string;
         };
         Overruled: {
             /**
@@ -3326,26 +3617,24 @@ export interface components {
             soft: number;
         };
         Readying: {
-            /** @description the words for arousal 0 to 4 */
-            arousals: components["schemas"]["PhraseMessage"][];
-            asks: components["schemas"]["AskChoice"][];
-            /** @enum {string} */
-            care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
             case: components["schemas"]["Case"];
             /** @description this horse's own cycle, where one was learned */
             cycle?: components["schemas"]["PhraseMessage"];
             /** Format: int64 */
             days_off: number;
             handlers: components["schemas"]["HandlerChoice"][];
-            horse: components["schemas"]["HorseRef"];
             kit: string[];
             open_session?: string;
             /** Format: int64 */
             points: number;
-            precautions: components["schemas"]["PhraseMessage"][];
+            /** @description that a session begun now would pin */
+            rules: components["schemas"]["CatalogHouseRules"];
             /** @description what this product does not replace */
             safety: components["schemas"]["PhraseMessage"];
-            yard: string;
+            stage: components["schemas"]["Stage"];
+            /** @description the next visit works on the trailer: the sequence card goes along */
+            trailer: boolean;
+            words: components["schemas"]["PhraseWords"];
         };
         RefusedEntry: {
             id: string;
@@ -3472,12 +3761,38 @@ export interface components {
             email: string;
             password: string;
         };
-        Standing: {
-            id: string;
+        Stage: {
+            /** @description the yard's */
+            address: string;
+            /** @description the words for arousal 0 to 4 */
+            arousals: components["schemas"]["PhraseMessage"][];
+            asks: components["schemas"]["AskChoice"][];
+            /** @description what the rules need to know */
+            brief: components["schemas"]["ArenaBrief"];
+            /** @description the steps that may be asked */
+            cards: components["schemas"]["Card"][];
             /** @enum {string} */
-            kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption";
+            care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
+            case_id: string;
+            /** @description version of the shipped catalogue that it was read with */
+            catalog: string;
+            /** @description whom to call; kept on the device */
+            contacts: components["schemas"]["Contact"][];
+            /** @description one word for each level 0 to 10 */
+            feels: components["schemas"]["PhraseMessage"][];
+            horse: components["schemas"]["HorseRef"];
+            /** @description those who may hold the rope */
+            owners: components["schemas"]["HandlerChoice"][];
+            precautions: components["schemas"]["PhraseMessage"][];
+            signs: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            /** @description reasons that end a session */
+            stops: ("" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt")[];
+            ways_out: components["schemas"]["WayOut"][];
+            yard: string;
         };
         StartInputBody: {
+            /** @description the ask it was begun with where there was no signal; the session is kept whatever the gate says now */
+            begun?: components["schemas"]["HorseAsk"];
             /** @description who holds the rope */
             handler?: string;
             /**
@@ -3486,6 +3801,11 @@ export interface components {
              */
             id: string;
             readiness: components["schemas"]["ArenaReadiness"];
+            /**
+             * Format: int64
+             * @description the device's clock as it sends, ms
+             */
+            sent_at?: number;
             /**
              * Format: int64
              * @description the device's clock, ms
@@ -3572,18 +3892,6 @@ export interface components {
             /** @description take the last tick back */
             undo?: boolean;
         };
-        Told: {
-            advice: components["schemas"]["ArenaAdvice"];
-            beads: components["schemas"]["ArenaTold"][];
-            /**
-             * Format: int64
-             * @description entries kept
-             */
-            count: number;
-            ended: boolean;
-            /** @description the newest entries that stand, newest first */
-            recent: components["schemas"]["Standing"][];
-        };
         TryInputBody: {
             choices: components["schemas"]["PlanChoices"];
         };
@@ -3596,24 +3904,6 @@ export interface components {
             name: string;
             /** @enum {string} */
             role: "lead trainer" | "assistant" | "owner";
-        };
-        Verdict: {
-            /** @description the ask to begin with; absent when nothing may be asked */
-            ask?: components["schemas"]["HorseAsk"];
-            /** @description 14 days off and more: the baseline again */
-            baseline: boolean;
-            /** @description arousal 3 at the gate: foundations only, once it is back at 1 */
-            foundations_only: boolean;
-            /**
-             * Format: int64
-             * @description steps below the last one met
-             */
-            lower: number;
-            may: boolean;
-            name?: string;
-            reasons: components["schemas"]["PhraseMessage"][];
-            /** @description what is asked for */
-            says?: string;
         };
         Walk: {
             /** @description the newest first */
@@ -3997,7 +4287,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Verdict"];
+                    "application/json": components["schemas"]["DeskVerdict"];
                 };
             };
             /** @description Unauthorized */
@@ -4358,6 +4648,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Arena"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    catalog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Methods"];
                 };
             };
             /** @description Unauthorized */

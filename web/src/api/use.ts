@@ -2,6 +2,7 @@ import { ref, shallowRef } from 'vue'
 import { Trouble } from './client'
 
 function troubleOf(error: unknown): Trouble {
+  if (!(error instanceof Trouble)) console.error(error)
   return error instanceof Trouble ? error : new Trouble(0, 'Something went wrong on this page. Reload it; what is saved stays.')
 }
 

@@ -1,9 +1,12 @@
 // What waits on this device, in words, and as a file to be saved.
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import { me } from '../api/me'
+import { copiesOf } from './copies'
 import { outboxOf, type Outbox } from './outbox'
 
 export const outbox = computed<Outbox | undefined>(() => (me.value ? outboxOf(me.value.id, me.value.practice) : undefined))
+
+watch(outbox, (box) => copiesOf(box?.shelf), { immediate: true, flush: 'sync' })
 
 /** The state of sending, in words; it is always on show. */
 export const keptWords = computed(() => {

@@ -1,26 +1,17 @@
 // The outbox: what is tapped is kept on this device first, in order, and sent
-// in the background. Nothing leaves it before the server has it for good. One
-// database for each user and practice, so that nobody reads another's.
-import Dexie, { type Table } from 'dexie'
+// in the background. Nothing leaves it before the server has it for good.
 import { reactive } from 'vue'
 import { v7 } from 'uuid'
 import { background, type Schemas } from '../api/client'
+import { Shelf, state as is, type Begun, type Entry, type Kept, type Mark, type Sent, type Topic } from './shelf'
 
-export type Entry = Schemas['ArenaEntry']
-export type Mark = Schemas['AssessMark']
+export type { Kept, Topic } from './shelf'
 
-/** What something belongs to: a session by its id, or an assessment of a horse. */
-export type Topic = `session/${string}` | `assessment/${string}/${string}`
-type Sent<T extends Topic> = T extends `session/${string}` ? Entry : Mark
-type Answer<T extends Topic> = T extends `session/${string}` ? Schemas['Logged'] : Schemas['Marked']
-
-export interface Kept<T extends Topic = Topic> {
-  id: string
-  topic: T
-  seq: number
-  entry: Sent<T>
-  refused?: string
-}
+type Answer<T extends Topic> = T extends `session/${string}`
+  ? Schemas['Logged']
+  : T extends `start/${string}`
+    ? Schemas['Arena']
+    : Schemas['Marked']
 
 /** An entry before the outbox has given it its id, time and place. */
 export type Said<T extends Topic> = Omit<Sent<T>, 'id' | 'at' | 'seq' | 'device'>
@@ -31,56 +22,43 @@ export type Hear<T extends Topic> = (answer: Answer<T>, arrived: Set<string>) =>
 /** A copy that the device's database can take: without the page's proxies. */
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 
-interface Setting {
-  key: string
-  value: unknown
-}
-
 export type Signal = 'ok' | 'none' | 'signed out' | 'trouble'
 
 const retryAfter = [1000, 2000, 4000, 8000, 15000, 30000]
 const batch = 50
+const patience = 15_000
 const oldAfter = 24 * 3600_000
 
-class Shelf extends Dexie {
-  entries!: Table<Kept, string>
-  settings!: Table<Setting, string>
-
-  constructor(user: string, practice: string) {
-    super(`ivorybridge-${practice}-${user}`)
-    this.version(1).stores({ entries: 'id, [session+seq], seq', settings: 'key' })
-    this.version(2)
-      .stores({ entries: 'id, [topic+seq], seq', settings: 'key' })
-      .upgrade((old) =>
-        old
-          .table<Kept & { session?: string }>('entries')
-          .toCollection()
-          .modify((kept) => {
-            kept.topic = `session/${kept.session ?? ''}`
-            delete kept.session
-          }),
-      )
-  }
-}
-
 /** Sends some of a topic to where it belongs. */
-function post(topic: Topic, some: Kept[]) {
+async function post(topic: Topic, some: Kept[]) {
   const sent_at = Date.now()
+  const signal = AbortSignal.timeout(patience)
   const [kind, id = '', of = ''] = topic.split('/')
-  if (kind === 'session') {
-    const entries = some.map((k) => k.entry as Entry)
-    return background.POST('/api/sessions/{id}/entries', { params: { path: { id } }, body: { sent_at, entries } })
+  switch (kind) {
+    case 'session': {
+      const entries = some.map((k) => k.entry as Entry)
+      return background.POST('/api/sessions/{id}/entries', {
+        params: { path: { id } },
+        body: { sent_at, entries, quiet: true },
+        signal,
+      })
+    }
+    case 'start': {
+      const body = { ...(some[0]?.entry as Begun), sent_at }
+      return background.POST('/api/cases/{id}/sessions', { params: { path: { id } }, body, signal })
+    }
   }
   const marks = some.map((k) => k.entry as Mark)
   return background.POST('/api/horses/{id}/assessments/{of}/marks', {
     params: { path: { id, of } },
     body: { sent_at, marks },
+    signal,
   })
 }
 
 export class Outbox {
   readonly state = reactive({ waiting: 0, refused: 0, signal: 'ok' as Signal, oldest: 0, full: false })
-  private readonly shelf: Shelf
+  readonly shelf: Shelf
   private readonly listeners = new Map<Topic, Set<Hear<Topic>>>()
   private sending = false
   private again = false
@@ -96,11 +74,37 @@ export class Outbox {
 
   /** Keeps an entry on this device; done once it is on its disk. What can't be
    * kept is said, and thrown. */
-  async add<T extends Topic>(topic: T, entry: Said<T>): Promise<Kept<T>> {
+  add<T extends Topic>(topic: T, entry: Said<T>): Promise<Kept<T>> {
+    return this.keeping(topic, (id, at, seq, device) => ({ ...plain(entry), id, at, seq, device }) as unknown as Sent<T>)
+  }
+
+  /** Keeps a session that was begun without a signal. */
+  begin(topic: `start/${string}/${string}`, begun: Begun) {
+    return this.keeping(topic, () => plain(begun))
+  }
+
+  private async keeping<T extends Topic>(
+    topic: T,
+    make: (id: string, at: number, seq: number, device: string) => Sent<T>,
+  ): Promise<Kept<T>> {
     try {
-      const kept = await this.keepEntry(topic, plain(entry))
+      const { entries, settings } = this.shelf
+      const kept = await this.shelf.transaction('rw', entries, settings, async () => {
+        const device = (await this.shelf.setting<string>('device')) ?? v7()
+        const seq = ((await this.shelf.setting<number>('seq')) ?? 0) + 1
+        await settings.bulkPut([
+          { key: 'device', value: device },
+          { key: 'seq', value: seq },
+        ])
+        const id = v7()
+        const at = Date.now()
+        const kept: Kept<T> = { id, topic, seq, at, state: is.waiting, entry: make(id, at, seq, device) }
+        await entries.add(kept as Kept)
+        return kept
+      })
       this.state.full = false
-      await this.count()
+      this.state.waiting++
+      this.state.oldest ||= kept.at
       void this.send()
       return kept
     } catch (error) {
@@ -109,50 +113,31 @@ export class Outbox {
     }
   }
 
-  private keepEntry<T extends Topic>(topic: T, entry: Said<T>): Promise<Kept<T>> {
-    return this.shelf.transaction('rw', this.shelf.entries, this.shelf.settings, async () => {
-      const device = (await this.setting<string>('device')) ?? v7()
-      const seq = ((await this.setting<number>('seq')) ?? 0) + 1
-      await this.shelf.settings.bulkPut([
-        { key: 'device', value: device },
-        { key: 'seq', value: seq },
-      ])
-      const id = v7()
-      const sent = { ...entry, id, at: Date.now(), seq, device } as unknown as Sent<T>
-      const kept: Kept<T> = { id, topic, seq, entry: sent }
-      await this.shelf.entries.add(kept as Kept)
-      return kept
-    })
-  }
-
-  /** What is kept of a topic, in order: what waits, and what was refused. */
-  private of<T extends Topic>(topic: T): Promise<Kept<T>[]> {
-    const all = this.shelf.entries.where('[topic+seq]').between([topic, Dexie.minKey], [topic, Dexie.maxKey])
-    return all.toArray() as unknown as Promise<Kept<T>[]>
+  /** What is kept of a topic, in order, also what has arrived. */
+  async of<T extends Topic>(topic: T): Promise<Kept<T>[]> {
+    return (await this.shelf.of(topic).toArray()) as unknown as Promise<Kept<T>[]>
   }
 
   /** What is kept of a topic and not sent yet, in order. */
   async waiting<T extends Topic>(topic: T): Promise<Kept<T>[]> {
-    return (await this.of(topic)).filter((k) => !k.refused)
+    return (await this.of(topic)).filter((k) => k.state === is.waiting)
   }
 
   /** What the server could not take of a topic. */
   async refusedOf<T extends Topic>(topic: T): Promise<Kept<T>[]> {
-    return (await this.of(topic)).filter((k) => k.refused)
+    return (await this.of(topic)).filter((k) => k.state === is.refused)
   }
 
-  /** Lets go of what was refused, once something better stands in its place. */
+  /** Lets go of what was refused, once something better stands in its place,
+   * and of what has arrived, once the server has told it back. */
   async forgive(ids: string[]) {
     await this.shelf.entries.bulkDelete(ids)
     await this.count()
   }
 
-  refused(): Promise<Kept[]> {
-    return this.shelf.entries.filter((k) => k.refused !== undefined).toArray()
-  }
-
-  all(): Promise<Kept[]> {
-    return this.shelf.entries.orderBy('seq').toArray()
+  /** All that the server does not have, in order. */
+  async all(): Promise<Kept[]> {
+    return [...(await this.shelf.in(is.refused).toArray()), ...(await this.shelf.in(is.waiting).toArray())]
   }
 
   /** Keeps something small for when there is no signal. */
@@ -160,8 +145,8 @@ export class Outbox {
     await this.shelf.settings.put({ key, value: plain(value) })
   }
 
-  async setting<T>(key: string): Promise<T | undefined> {
-    return (await this.shelf.settings.get(key))?.value as T | undefined
+  setting<T>(key: string): Promise<T | undefined> {
+    return this.shelf.setting<T>(key)
   }
 
   /** Calls back with what the server says each time entries of a topic arrived. */
@@ -178,11 +163,10 @@ export class Outbox {
   }
 
   private async count() {
-    const all = await this.all()
-    const waiting = all.filter((k) => !k.refused)
-    this.state.waiting = waiting.length
-    this.state.refused = all.length - waiting.length
-    this.state.oldest = waiting[0]?.entry.at ?? 0
+    const waiting = this.shelf.in(is.waiting)
+    this.state.waiting = await waiting.count()
+    this.state.refused = await this.shelf.in(is.refused).count()
+    this.state.oldest = (await waiting.first())?.at ?? 0
   }
 
   get old(): boolean {
@@ -201,7 +185,7 @@ export class Outbox {
       do {
         this.again = false
         while (!this.closed && (await this.sendNext())) this.failures = 0
-      } while (this.again && !this.closed)
+      } while (this.again && !this.closed && this.failures === 0)
     } finally {
       this.sending = false
     }
@@ -213,7 +197,7 @@ export class Outbox {
 
   /** Sends one batch of one topic; false when there is none or it failed. */
   private async sendNext(): Promise<boolean> {
-    const waiting = (await this.all()).filter((k) => !k.refused)
+    const waiting = await this.shelf.in(is.waiting).limit(this.size).toArray()
     const first = waiting[0]
     if (!first) {
       this.size = batch
@@ -221,7 +205,8 @@ export class Outbox {
       await this.count()
       return false
     }
-    const some = waiting.filter((k) => k.topic === first.topic).slice(0, this.size)
+    const end = waiting.findIndex((k) => k.topic !== first.topic)
+    const some = end < 0 ? waiting : waiting.slice(0, end)
     let answer
     try {
       answer = await post(first.topic, some)
@@ -231,7 +216,8 @@ export class Outbox {
     }
     const status = answer.response.status
     if (answer.data) {
-      await this.settle(some, answer.data.refused)
+      const refused = 'refused' in answer.data ? answer.data.refused : []
+      await this.settle(some, refused)
       const arrived = new Set(some.map((k) => k.id))
       for (const hear of this.listeners.get(first.topic) ?? []) hear(answer.data, arrived)
       await this.count()
@@ -248,7 +234,8 @@ export class Outbox {
     await this.shelf.transaction('rw', this.shelf.entries, async () => {
       for (const k of sent) {
         const why = refused.find((r) => r.id === k.id)
-        if (why) await this.shelf.entries.update(k.id, { refused: why.say })
+        if (why) await this.shelf.entries.update(k.id, { state: is.refused, refused: why.say })
+        else if (k.topic.startsWith('session/')) await this.shelf.entries.update(k.id, { state: is.sent })
         else await this.shelf.entries.delete(k.id)
       }
     })

@@ -34,6 +34,7 @@ function tap(answer: AnswerWord, at: number) {
 
 <style scoped>
 .answer {
+  direction: ltr;
   border: var(--stroke);
   border-radius: var(--radius);
   background: var(--ivory-0);

@@ -3,15 +3,16 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 
-const { advice, unsent, other } = defineProps<{
+const { advice, would, other } = defineProps<{
   advice: Schemas['ArenaAdvice']
-  /** Reps kept here that this advice does not know yet. */
-  unsent: number
+  /** Advice shown before another device's entries came in. */
+  would: Schemas['ArenaWould'][]
   other: boolean
 }>()
 const emit = defineEmits<{ take: []; otherwise: []; change: [] }>()
 
 const numbers = ref(false)
+const lately = computed(() => would.at(-1))
 const n = computed(() => advice.numbers)
 /** What the trainer must do by hand to follow it. */
 const doing = computed(() => {
@@ -38,7 +39,9 @@ const doing = computed(() => {
         {{ ' ' }}<u>the numbers</u>
       </span>
     </button>
-    <p v-if="unsent" class="why strong">{{ unsent }} kept here that this does not know yet.</p>
+    <p v-if="lately" class="why strong">
+      Another device has logged too. Where it said “{{ lately.shown }}” it would now say “{{ lately.now }}”.
+    </p>
     <dl v-if="numbers" class="numbers">
       <dt>Rule</dt>
       <dd>{{ advice.rule }}</dd>

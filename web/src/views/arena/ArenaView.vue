@@ -1,17 +1,14 @@
 <script setup lang="ts">
 // The arena: another light. Hold the rope or tap a level, then tap the answer.
-import { StorageSerializers, useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
-import { computed, onUnmounted, ref } from 'vue'
+import { useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
+import { computed, onUnmounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import type { Schemas } from '../../api/client'
-import { keptWords, outbox } from '../../offline/kept'
-import AnswerKeys from '../../parts/AnswerKeys.vue'
-import { type AnswerWord } from '../../parts/answers'
+import { outbox } from '../../offline/kept'
 import BeadRope from '../../parts/BeadRope.vue'
 import PageState from '../../parts/PageState.vue'
-import { clock, daysAgo } from '../../words'
 import AdvicePanel from './AdvicePanel.vue'
 import { arenaKeys } from './arenaKeys'
+import ArenaTop from './ArenaTop.vue'
 import ArousalKeys from './ArousalKeys.vue'
 import AskCard from './AskCard.vue'
 import AskPicker from './AskPicker.vue'
@@ -19,12 +16,15 @@ import DangerPanel from './DangerPanel.vue'
 import { useHold } from './hold'
 import LastStrip from './LastStrip.vue'
 import LevelPad from './LevelPad.vue'
-import MeasureRow, { type Measured } from './MeasureRow.vue'
+import MeasureRow from './MeasureRow.vue'
 import MoreSheet from './MoreSheet.vue'
+import InterruptionSheet from './pads/InterruptionSheet.vue'
+import SchoolPad from './pads/SchoolPad.vue'
 import RopeColumn from './RopeColumn.vue'
 import SettingsSheet from './SettingsSheet.vue'
-import SpellPad, { type Running } from './SpellPad.vue'
 import { useArena, type Rep } from './useArena'
+import { felt, mind, useAwake } from './useDevice'
+import { usePads } from './usePads'
 
 const { id } = defineProps<{ id: string }>()
 const router = useRouter()
@@ -32,56 +32,34 @@ const box = outbox.value
 if (!box) throw new Error('nobody is signed in')
 
 const arena = useArena(id, box)
-const { hold, press, build, tried, letGo, tap, take } = useHold(() => performance.now())
-const measure = ref<Measured>({})
-const open = ref<'more' | 'asks' | 'danger' | 'settings'>()
+const { hold, press, build, tried, letGo, tap, take } = useHold(`hold-${id}`, () => Date.now())
+const pads = usePads(arena, id, take)
+const { measure, running, places, pad } = pads
+const open = ref<'more' | 'asks' | 'danger' | 'settings' | 'unasked'>()
 const left = useLocalStorage('arena-left-hand', false)
 const tapping = useLocalStorage('arena-tap-levels', false)
+useAwake()
 
 const tick = ref(Date.now())
 useIntervalFn(() => (tick.value = Date.now()), 1000)
 onUnmounted(() => arena.stop())
+// As time goes by what is said may change: a wait is over, a cap has come.
+useIntervalFn(() => void arena.lookAgain(), 15_000)
 
 const advice = computed(() => arena.now?.advice)
-const since = computed(() => (tick.value - arena.toldAt) / 60_000)
-const block = computed(() => clock(((advice.value?.numbers.block_minutes ?? 0) + since.value) * 60))
-const session = computed(() => clock(((advice.value?.numbers.session_minutes ?? 0) + since.value) * 60))
 const drafted = computed(() => hold.on || hold.draft.peak !== undefined)
-const unsent = computed(() => arena.waiting.filter((k) => k.entry.kind === 'rep').length)
-const holder = computed(() => arena.data?.handlers.find((h) => h.id === arena.handler)?.name ?? '')
+const holder = computed(() => arena.data?.handlers.find((h) => h.id === arena.holder)?.name ?? '')
+const stopping = ['wait', 'make safe', 'hold', 'end session', 'get down']
 
-// While one waits, the rules are asked again as time goes by.
-useIntervalFn(() => {
-  if (['wait', 'make safe'].includes(advice.value?.action ?? '') && box.state.signal === 'ok') void arena.load()
-}, 30_000)
+watch(
+  () => arena.now?.count,
+  () => (stopping.includes(advice.value?.action ?? '') ? mind() : felt()),
+)
 
-async function answer(word: AnswerWord) {
-  const ask = arena.current
-  if (!ask.step || places.value.length) return
-  const d = take()
-  const m = measure.value
-  measure.value = {}
-  await arena.rep({
-    step: ask.step,
-    variant: ask.variant,
-    target: ask.target,
-    answer: word,
-    start: d.start,
-    first: d.first,
-    peak: d.peak,
-    seconds: d.seconds,
-    to_try: d.toTry,
-    reached: m.reached,
-    corrections: m.corrections || undefined,
-    ended_by: m.ended_by,
-    handler: arena.handler === arena.data?.handler ? undefined : arena.handler,
-  })
-}
-
-/** How it is: of the rep just logged, or by itself while one waits. */
+/** How it is: of the answer just logged, or by itself while one waits. */
 async function arousal(level: number) {
-  const waits = ['wait', 'make safe', 'hold'].includes(advice.value?.action ?? '')
-  if (!waits && arena.newestIsRep) await arena.correct({ arousal: level })
+  const waits = ['wait', 'make safe', 'hold', 'settle by feet', 'retreat'].includes(advice.value?.action ?? '')
+  if (!waits && arena.newestAnswers) await arena.correct({ arousal: level })
   else await arena.mark({ arousal: level })
 }
 
@@ -92,34 +70,16 @@ async function danger() {
   dangerMark.value = await arena.mark({ arousal: 4 })
 }
 
-const running = useLocalStorage<Running | null>(`spell-${id}`, null, { serializer: StorageSerializers.object })
-const places = computed(() => arena.card?.places.map(String) ?? [])
+const unaskedAt = ref(0)
 
-/** Ends the spell that runs: it is kept with how long it was. */
-async function endSpell() {
-  const r = running.value
-  if (!r) return
-  running.value = null
-  const d = take()
-  await arena.spell({
-    step: arena.current.step,
-    variant: arena.current.variant,
-    place: r.place as Schemas['ArenaSpell']['place'],
-    rest: r.rest || undefined,
-    seconds: Math.round((Date.now() - r.at) / 1000),
-    level: r.rest ? undefined : d.peak,
-    handler: arena.handler === arena.data?.handler ? undefined : arena.handler,
-  })
-}
-
-async function beginSpell(place: string, rest: boolean) {
-  await endSpell()
-  running.value = { place, rest, at: Date.now() }
+function unasked() {
+  unaskedAt.value = Date.now()
+  open.value = 'unasked'
 }
 
 async function end() {
   letGo()
-  await endSpell()
+  await pads.endSpell()
   await arena.end('')
   await router.push(`/arena/${id}/after`)
 }
@@ -152,7 +112,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
     letGo,
     tap,
     tried,
-    answer,
+    answer: pads.answer,
     arousal,
     side,
     release,
@@ -168,27 +128,13 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
   <div class="arena" :class="{ left }">
     <PageState :trouble="arena.trouble" :ready="arena.data !== undefined" @again="arena.load">
       <template v-if="arena.data && arena.now && advice">
-        <header class="top">
-          <RouterLink :to="`/horses/${arena.data.horse.id}`" class="horse">{{ arena.data.horse.name }}</RouterLink>
-          <span class="facts">
-            {{
-              [arena.data.yard, arena.data.weather, daysAgo(arena.data.days_off), arena.data.care, holder && `rope: ${holder}`]
-                .filter(Boolean)
-                .join(' · ')
-            }}
-          </span>
-          <span class="clocks">
-            <span
-              >block <b>{{ block }}</b> of {{ advice.numbers.block_ends }}</span
-            >
-            <span
-              >session <b>{{ session }}</b></span
-            >
-            <span role="status">{{ keptWords }}</span>
-          </span>
-          <button type="button" class="set" @click="open = 'settings'">settings</button>
-        </header>
-
+        <ArenaTop
+          :session="arena.data"
+          :numbers="advice.numbers"
+          :since="(tick - arena.toldAt) / 60_000"
+          :holder="holder"
+          @settings="open = 'settings'"
+        />
         <div class="mid">
           <div class="card">
             <AskCard
@@ -198,8 +144,8 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
               @variant="arena.choose({ ...arena.current, variant: $event })"
             />
             <MeasureRow
-              v-if="arena.card"
-              :key="arena.card.key + arena.reps.length"
+              v-if="arena.card && (pad === 'answers' || pad === 'tries')"
+              :key="arena.card.key + arena.told.length"
               :card="arena.card"
               :value="measure"
               @change="measure = $event"
@@ -217,6 +163,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
             :interrupted="hold.interrupted"
             :draft="drafted && !hold.on"
             :tried="hold.tryAt !== undefined"
+            :stays="pad === 'tries'"
             @press="press"
             @build="build"
             @let-go="letGo"
@@ -225,7 +172,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           <div class="said">
             <AdvicePanel
               :advice="advice"
-              :unsent="unsent"
+              :would="arena.now.would"
               :other="arena.other"
               @take="takeAdvice"
               @otherwise="arena.otherwise"
@@ -236,25 +183,39 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
         </div>
 
         <LastStrip
-          :last="places.length ? undefined : arena.last"
-          :can-undo="arena.reps.length > 0 || arena.now.recent.length > 0"
+          :last="arena.last"
+          :newest="arena.now.recent[0]?.kind"
+          :can-undo="arena.now.recent.length > 0"
           @correct="arena.correct"
           @more="open = 'more'"
           @undo="arena.undo"
         />
-        <div class="keys" :class="{ spelling: places.length }">
-          <SpellPad
-            v-if="places.length"
+        <div class="keys">
+          <SchoolPad
+            class="by-school"
+            :pad="pad"
+            :hold="hold"
+            :card="arena.card"
+            :target="arena.current.target ?? 0"
             :places="places"
             :running="running ?? undefined"
+            :session="id"
             :now="tick"
-            @begin="beginSpell"
-            @end="endSpell"
+            @answer="pads.answer"
+            @tried="tried"
+            @dose="pads.dose"
+            @offer="pads.offer"
+            @burst="pads.burst"
+            @begin="pads.beginSpell"
+            @end="pads.endSpell"
+            @choose="pads.choosePad"
           />
-          <AnswerKeys v-else :disabled="!arena.current.step" @answer="answer" />
-          <button type="button" class="act narrow-only" @click="open = 'asks'">change ask</button>
-          <button type="button" class="act danger" @click="danger">Danger <small>make safe</small></button>
-          <button type="button" class="act" @click="end">End session</button>
+          <div class="acts">
+            <button type="button" class="act narrow-only" @click="open = 'asks'">change ask</button>
+            <button type="button" class="act" @click="unasked">unasked</button>
+            <button type="button" class="act danger" @click="danger">Danger <small>make safe</small></button>
+            <button type="button" class="act" @click="end">End session</button>
+          </div>
         </div>
 
         <MoreSheet
@@ -271,6 +232,14 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           @choose="choose"
           @close="open = undefined"
         />
+        <InterruptionSheet
+          v-if="open === 'unasked'"
+          :ways="arena.data.ways_out"
+          :began="unaskedAt"
+          :now="tick"
+          @stopped="pads.stopped($event).then(() => (open = undefined))"
+          @close="open = undefined"
+        />
         <DangerPanel
           v-if="open === 'danger'"
           :session="arena.data"
@@ -285,8 +254,10 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           v-if="open === 'settings'"
           v-model:left="left"
           v-model:tapping="tapping"
-          v-model:handler="arena.handler"
+          :holder="arena.holder"
           :handlers="arena.data.handlers"
+          @turn="arena.mark({ turn: $event })"
+          @mark="(mark, note) => arena.mark(mark, note)"
           @close="open = undefined"
         />
       </template>

@@ -4,10 +4,13 @@ import { computed } from 'vue'
 import { sideWord } from '../../words'
 import type { Rep } from './useArena'
 
-const { last, canUndo } = defineProps<{ last?: Rep; canUndo: boolean }>()
+const { last, newest, canUndo } = defineProps<{ last?: Rep; newest?: string; canUndo: boolean }>()
 const emit = defineEmits<{ correct: [change: Partial<Rep>]; more: []; undo: [] }>()
 
+const answers = ['rep', 'dose', 'offer', 'burst', 'spell']
+
 const says = computed(() => {
+  if (newest && !answers.includes(newest)) return newest === 'spell' ? 'work' : newest
   if (!last) return 'No rep yet'
   const parts: (string | undefined)[] = [
     last.peak == null ? last.answer : `${last.answer} at ${last.peak}`,

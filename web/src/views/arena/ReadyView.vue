@@ -1,97 +1,35 @@
 <script setup lang="ts">
 // At the gate: readiness in under a minute, with the precautions of the grade.
-import { useDebounceFn } from '@vueuse/core'
-import { v7 } from 'uuid'
-import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, told, type Schemas } from '../../api/client'
-import { useLoad, useSend } from '../../api/use'
+import type { Schemas } from '../../api/client'
+import { keptWords, outbox } from '../../offline/kept'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import { daysAgo } from '../../words'
+import { useReady } from './useReady'
 
 type Readiness = Schemas['ArenaReadiness']
 
 const { id } = defineProps<{ id: string }>()
 const router = useRouter()
-const params = { path: { id } }
-const { data, trouble, load } = useLoad(() => told(api.GET('/api/cases/{id}/readying', { params })))
+const box = outbox.value
+if (!box) throw new Error('nobody is signed in')
 
-const ready = reactive({
-  arousal: undefined as number | undefined,
-  handler: '' as Readiness['handler'],
-  tack: false,
-  body: undefined as boolean | undefined,
-  alone: false,
-  weather: '',
-  stop: '' as Readiness['stop'],
-  holder: '',
-  step: '',
-})
-const sessionId = v7()
-const verdict = shallowRef<Schemas['Verdict']>()
-const gate = useSend()
-const starting = useSend()
+const { data, trouble, load, ready, missing, holder, verdict, may, starting, openHere, begin } = useReady(id, box)
 const picking = ref(false)
 
 const minds = choices(['calm', 'tight', 'scared', 'angry'] as const)
 const stops = choices(['heat', 'ice', 'storm', 'lameness', 'wound', 'pain'] as const)
-const yesNo = [
-  { value: 'yes', text: 'yes' },
-  { value: 'no', text: 'no' },
-]
+const yesNo = choices(['yes', 'no'] as const)
 
-const missing = computed(() =>
-  [
-    ready.arousal === undefined && 'how the horse is',
-    !ready.handler && 'how the handler is',
-    ready.body === undefined && 'the body',
-  ].filter(Boolean),
-)
-const holder = computed(() => ready.holder || (data.value?.handlers[0]?.id ?? ''))
-
-const body = (): Readiness => ({
-  arousal: ready.arousal ?? null,
-  handler: ready.handler,
-  tack: ready.tack,
-  body: ready.body ?? false,
-  alone: ready.alone,
-  weather: ready.weather || undefined,
-  stop: ready.stop || undefined,
-  ask: ready.step ? (data.value?.asks.find((a) => a.ask.step === ready.step)?.ask ?? undefined) : undefined,
-})
-
-const ask = useDebounceFn(async () => {
-  if (missing.value.length) return
-  const now = await gate.send(() =>
-    told(api.POST('/api/cases/{id}/gate', { params, body: { readiness: body(), handler: holder.value } })),
-  )
-  if (now) verdict.value = now
-}, 150)
-watch(ready, () => void ask())
-
-async function begin() {
-  const session = await starting.send(() =>
-    told(
-      api.POST('/api/cases/{id}/sessions', {
-        params,
-        body: {
-          id: sessionId,
-          started_at: Date.now(),
-          zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-          handler: holder.value,
-          readiness: body(),
-        },
-      }),
-    ),
-  )
-  if (session) await router.replace(`/arena/${session.id}`)
+async function enter() {
+  const session = await begin()
+  if (session) await router.replace(`/arena/${session}`)
 }
-
-const may = computed(() => verdict.value?.may === true && !!verdict.value.ask && missing.value.length === 0)
 </script>
 
 <template>
@@ -100,22 +38,25 @@ const may = computed(() => verdict.value?.may === true && !!verdict.value.ask &&
       <template v-if="data">
         <header class="page-head row between">
           <div>
-            <h1>Ready? {{ data.horse.name }}</h1>
-            <p>{{ [data.yard, daysAgo(data.days_off), data.case.goal].filter(Boolean).join(' · ') }}</p>
+            <h1>Ready? {{ data.stage.horse.name }}</h1>
+            <p>{{ [data.stage.yard, daysAgo(data.days_off), data.case.goal].filter(Boolean).join(' · ') }}</p>
           </div>
-          <RouterLink :to="`/horses/${data.horse.id}`" class="button plain">Back to the horse</RouterLink>
+          <div class="row">
+            <RouterLink :to="`/arena/memory/${id}`" class="button plain">It was worked already: from memory</RouterLink>
+            <RouterLink :to="`/horses/${data.stage.horse.id}`" class="button plain">Back to the horse</RouterLink>
+          </div>
         </header>
-        <p v-if="data.open_session" class="sheet strong">
-          A session of this horse is still open. <RouterLink :to="`/arena/${data.open_session}`">Go on with it</RouterLink> or end
-          it there first.
+        <p v-if="openHere" class="sheet strong">
+          A session of this horse is still open. <RouterLink :to="`/arena/${openHere}`">Go on with it</RouterLink> or end it there
+          first.
         </p>
         <div class="columns">
-          <form class="stack" @submit.prevent="begin">
+          <form class="stack" @submit.prevent="enter">
             <FieldRow label="How is the horse at the gate?">
               <ChipRow
                 big
                 label="Arousal"
-                :choices="data.arousals.map((a, i) => ({ value: i, text: a.text }))"
+                :choices="data.stage.arousals.map((a, i) => ({ value: i, text: a.text }))"
                 :chosen="ready.arousal === undefined ? [] : [ready.arousal]"
                 @toggle="ready.arousal = Number($event)"
               />
@@ -185,25 +126,24 @@ const may = computed(() => verdict.value?.may === true && !!verdict.value.ask &&
                 </button>
                 <select v-if="picking" v-model="ready.step" class="pick" aria-label="Begin with">
                   <option value="">as proposed</option>
-                  <option v-for="a in data.asks.filter((x) => x.open)" :key="a.ask.step" :value="a.ask.step">
+                  <option v-for="a in data.stage.asks.filter((x) => x.open)" :key="a.ask.step" :value="a.ask.step">
                     {{ a.name }} ({{ a.ladder }}, {{ a.state }})
                   </option>
                 </select>
               </template>
-              <WrongNote :trouble="starting.trouble.value ?? gate.trouble.value" />
-              <button
-                type="button"
-                class="button begin"
-                :disabled="!may || starting.sending.value || !!data.open_session"
-                @click="begin"
-              >
+              <WrongNote :trouble="starting.trouble.value" />
+              <p v-if="data.trailer">
+                The trailer comes today: <RouterLink to="/cards/trailer">take the sequence card along</RouterLink>.
+              </p>
+              <p class="small" role="status">{{ keptWords }}</p>
+              <button type="button" class="button begin" :disabled="!may || starting.sending.value || !!openHere" @click="enter">
                 Into the arena
               </button>
             </section>
             <section class="sheet stack">
-              <h2>{{ data.care }}</h2>
+              <h2>{{ data.stage.care }}</h2>
               <ul class="dots">
-                <li v-for="p in data.precautions" :key="p.key">{{ p.text }}</li>
+                <li v-for="p in data.stage.precautions" :key="p.key">{{ p.text }}</li>
               </ul>
               <p v-if="data.cycle">{{ data.cycle.text }}</p>
               <p class="quiet small">{{ data.safety.text }}</p>

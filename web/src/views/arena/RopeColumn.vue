@@ -3,7 +3,7 @@
 // down to ease; let go when you let go. Away from the edges of the screen.
 import { computed, ref } from 'vue'
 
-const { on, level, seconds, feel, interrupted, draft, tried } = defineProps<{
+const { on, level, seconds, feel, interrupted, draft, tried, stays } = defineProps<{
   on: boolean
   level: number
   seconds: number
@@ -12,6 +12,8 @@ const { on, level, seconds, feel, interrupted, draft, tried } = defineProps<{
   /** Held and let go, or tapped, and not answered yet. */
   draft: boolean
   tried: boolean
+  /** The hold goes on when the thumb leaves: a second press lets go. */
+  stays: boolean
 }>()
 const emit = defineEmits<{ press: []; build: [level: number]; letGo: []; lost: [] }>()
 
@@ -23,6 +25,10 @@ let levelFrom = 1
 
 function down(e: PointerEvent) {
   if (pointer.value !== undefined || e.button > 0) return
+  if (stays && on && !interrupted) {
+    emit('letGo')
+    return
+  }
   pointer.value = e.pointerId
   ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
   from = e.clientY
@@ -39,7 +45,7 @@ function move(e: PointerEvent) {
 function up(e: PointerEvent) {
   if (e.pointerId !== pointer.value) return
   pointer.value = undefined
-  emit('letGo')
+  if (!stays) emit('letGo')
 }
 
 /** The phone took the touch away: the hold goes on until it is let go. */
@@ -52,6 +58,8 @@ function cancel(e: PointerEvent) {
 const height = top + 10 * perLevel + 30
 const y = (l: number) => top + (10 - l) * perLevel
 const says = computed(() => {
+  if (stays && on) return 'held: press again to let go'
+  if (stays && !draft) return 'press, slide to the level, take the thumb away: it stays'
   if (interrupted) return 'The touch was taken away. The rope is still held: press again, or tap the answer.'
   if (on) return tried ? 'try seen' : 'held: tap the answer or let go'
   return draft ? 'now tap the answer' : 'press anywhere, slide up'

@@ -1,15 +1,41 @@
 <script setup lang="ts">
 // Who holds the rope, which hand, hold or tap; and the keys.
+import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import ChipRow from '../../parts/ChipRow.vue'
+import { choices } from '../../parts/choices'
 import ArenaSheet from './ArenaSheet.vue'
 import KeyList from './KeyList.vue'
+import { buzzes, sounds, staysAwake } from './useDevice'
 
 const left = defineModel<boolean>('left', { required: true })
 const tapping = defineModel<boolean>('tapping', { required: true })
-const handler = defineModel<string>('handler', { required: true })
-const { handlers } = defineProps<{ handlers: Schemas['HandlerChoice'][] }>()
-const emit = defineEmits<{ close: [] }>()
+const { handlers, holder } = defineProps<{ handlers: Schemas['HandlerChoice'][]; holder: string }>()
+const emit = defineEmits<{ turn: [who: string]; mark: [mark: Schemas['ArenaMark'], note?: string]; close: [] }>()
+
+const tack = ref('')
+const note = ref('')
+const bump = choices(['bit on teeth', 'fall', 'fright', 'slip'] as const)
+const device = computed(() => [
+  { value: 'buzz', text: 'a short buzz', on: buzzes },
+  { value: 'sound', text: 'a quiet tick', on: sounds },
+  { value: 'awake', text: 'stays awake', on: staysAwake },
+])
+
+function toggle(what: unknown) {
+  const one = device.value.find((d) => d.value === what)
+  if (one) one.on.value = !one.on.value
+}
+
+function changeTack() {
+  emit('mark', { tack: tack.value.trim() }, `tack: ${tack.value.trim()}`)
+  tack.value = ''
+}
+
+function write() {
+  emit('mark', {}, note.value.trim())
+  note.value = ''
+}
 
 const hands = [
   { value: 'right', text: 'right hand' },
@@ -29,8 +55,35 @@ const ways = [
         big
         label="Who holds the rope"
         :choices="handlers.map((h) => ({ value: h.id, text: h.name }))"
-        :chosen="[handler]"
-        @toggle="handler = String($event)"
+        :chosen="[holder]"
+        @toggle="emit('turn', String($event))"
+      />
+    </section>
+    <section>
+      <h3>Something happened that is no answer</h3>
+      <ChipRow big label="A bump" :choices="bump" :chosen="[]" @toggle="emit('mark', { bump: true }, String($event))" />
+      <div class="marks">
+        <button type="button" @click="emit('mark', { halter: true })">halter refitted</button>
+        <button type="button" @click="emit('mark', { easy_minutes: 5 })">5 minutes of easy time</button>
+        <button type="button" @click="emit('mark', { clip: true })">a clip is filmed</button>
+      </div>
+      <form class="marks" @submit.prevent="changeTack">
+        <input v-model="tack" maxlength="60" aria-label="Tack changed to" placeholder="tack changed to" />
+        <button type="submit" :disabled="!tack.trim()">Keep</button>
+      </form>
+      <form class="marks" @submit.prevent="write">
+        <input v-model="note" maxlength="2000" aria-label="A note" placeholder="a note" />
+        <button type="submit" :disabled="!note.trim()">Keep</button>
+      </form>
+    </section>
+    <section>
+      <h3>This device</h3>
+      <ChipRow
+        big
+        label="This device"
+        :choices="device"
+        :chosen="device.filter((d) => d.on.value).map((d) => d.value)"
+        @toggle="toggle"
       />
     </section>
     <section>
@@ -55,6 +108,31 @@ const ways = [
 </template>
 
 <style scoped>
+.marks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--gap-2);
+  margin-top: var(--gap-2);
+}
+.marks button,
+.marks input {
+  min-height: var(--touch);
+  border: 2px solid var(--arena-ink);
+  border-radius: var(--radius);
+  background: var(--ivory-0);
+  padding: 0 var(--gap-3);
+  font: inherit;
+}
+.marks button {
+  font-weight: 600;
+  cursor: pointer;
+}
+.marks button:disabled {
+  border-style: dashed;
+}
+.marks input {
+  flex: 1 1 220px;
+}
 h3 {
   font-size: var(--step-2);
   margin-bottom: var(--gap-2);

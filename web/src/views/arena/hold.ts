@@ -1,38 +1,74 @@
-// One ask on the rope: pressed, built, a try seen, let go. Or one level tapped
-// after the fact.
-import { reactive } from 'vue'
+// One ask on the rope: pressed, built, tries seen, let go. Or one level tapped
+// after the fact. The hold is kept by its instant, so that a phone that locks
+// or a page that is lost takes nothing of it.
+import { onUnmounted, reactive, watch } from 'vue'
+import type { Schemas } from '../../api/client'
+
+type Try = Schemas['ArenaTry']
 
 export interface Draft {
   start?: number
   peak?: number
   first?: number
   seconds?: number
-  toTry?: number
+  to_try?: number
+  tries?: Try[]
 }
 
-export function useHold(now: () => number) {
+interface KeptHold {
+  started: number
+  level: number
+  tryAt?: number
+  draft: Draft
+}
+
+export function useHold(key: string, now: () => number) {
   const hold = reactive({
     on: false,
     level: 0,
     seconds: 0,
+    started: 0,
     /** The touch was taken away by the phone; the hold goes on. */
     interrupted: false,
     tryAt: undefined as number | undefined,
     draft: {} as Draft,
   })
-  let started = 0
   let timer: ReturnType<typeof setInterval> | undefined
 
-  const elapsed = () => Math.round((now() - started) / 100) / 10
+  const elapsed = () => Math.round((now() - hold.started) / 100) / 10
+  const run = () => (timer = setInterval(() => (hold.seconds = elapsed()), 100))
+
+  const kept = JSON.parse(localStorage.getItem(key) ?? 'null') as KeptHold | null
+  if (kept) {
+    Object.assign(hold, { ...kept, on: true, interrupted: true })
+    run()
+  }
+  watch(
+    () => [hold.on, hold.level, hold.tryAt, hold.draft.tries?.length],
+    () => {
+      const { started, level, tryAt, draft } = hold
+      if (hold.on) localStorage.setItem(key, JSON.stringify({ started, level, tryAt, draft } satisfies KeptHold))
+      else localStorage.removeItem(key)
+    },
+  )
+  onUnmounted(() => clearInterval(timer))
 
   function press() {
     if (hold.on) {
       hold.interrupted = false
       return
     }
-    started = now()
-    Object.assign(hold, { on: true, level: 1, seconds: 0, interrupted: false, tryAt: undefined, draft: { start: 1, peak: 1 } })
-    timer = setInterval(() => (hold.seconds = elapsed()), 100)
+    const started = now()
+    Object.assign(hold, {
+      on: true,
+      level: 1,
+      seconds: 0,
+      started,
+      interrupted: false,
+      tryAt: undefined,
+      draft: { start: 1, peak: 1 },
+    })
+    run()
   }
 
   function build(level: number) {
@@ -41,11 +77,13 @@ export function useHold(now: () => number) {
     hold.draft.peak = Math.max(hold.draft.peak ?? 0, level)
   }
 
-  /** The first try, inside a held ask. */
+  /** A try inside a held ask; each is a small release, the first is timed. */
   function tried() {
-    if (!hold.on || hold.tryAt !== undefined) return
+    if (!hold.on) return
+    hold.draft.tries = [...(hold.draft.tries ?? []), { at: now() }]
+    if (hold.tryAt !== undefined) return
     hold.tryAt = elapsed()
-    hold.draft.toTry = hold.tryAt
+    hold.draft.to_try = hold.tryAt
     hold.draft.first = hold.level
   }
 
@@ -65,7 +103,7 @@ export function useHold(now: () => number) {
   /** What was held, as the answer is tapped; lets go if it is still held. */
   function take(): Draft {
     letGo()
-    const draft = hold.draft
+    const draft = { ...hold.draft }
     Object.assign(hold, { level: 0, seconds: 0, tryAt: undefined, draft: {} })
     return draft
   }

@@ -1,15 +1,18 @@
-// A session in the arena: what the server says of it, what is kept here and
-// not sent yet, and what is asked next. Advice is the server's alone.
-import { computed, reactive, ref, shallowRef, watch } from 'vue'
+// A session in the arena: its track as it is kept here, and what the rules on
+// this device say of it after each tap. The server hears of it when it can.
+import { computed, reactive, ref, shallowRef } from 'vue'
 import { api, told, type Schemas, type Trouble } from '../../api/client'
 import { useLoad } from '../../api/use'
-import type { Kept, Outbox, Said, Topic } from '../../offline/outbox'
+import type { Outbox, Said, Topic } from '../../offline/outbox'
+import { state as is } from '../../offline/shelf'
 import { askKey, beadOf, type Bead } from '../../parts/beads'
+import { theRules, type Entry, type Picture } from '../../rules/rules'
 
-export type ArenaSession = Schemas['Arena']
+export type ArenaSession = Omit<Schemas['Arena'], 'told' | 'now'>
 export type Rep = Schemas['ArenaRep']
 type Mark = Schemas['ArenaMark']
-type Told = Schemas['Told']
+/** What can be said more of an answer, of whatever kind it is. */
+export type Change = Partial<Rep>
 
 export interface CurrentAsk {
   step: string
@@ -17,75 +20,90 @@ export interface CurrentAsk {
   target?: number
 }
 
-const keptKey = (id: string) => `arena ${id}`
+export const keptKey = (id: string) => `arena ${id}`
+/** A device's clock that is off by more than this is not believed. */
+const slack = 5 * 60_000
 
 export function useArena(id: string, box: Outbox) {
-  const { data, trouble, load } = useLoad(read)
-  const now = shallowRef<Told>()
-  const toldAt = ref(0)
   const topic = `session/${id}` as const satisfies Topic
-  const waiting = shallowRef<Kept<typeof topic>[]>([])
+  const rules = theRules()
+  const picture = shallowRef<Picture>()
+  const beadsTold = shallowRef<Schemas['ArenaTold'][]>([])
+  const toldAt = ref(0)
   const own = shallowRef<CurrentAsk>()
   const other = ref(false)
-  const handler = ref('')
+  const holder = ref('')
+  const known = new Set<string>()
+  let skew = 0
   let shownAfter = ''
 
+  const { data, trouble, load } = useLoad(read)
+
   async function read(): Promise<ArenaSession> {
+    const view = await opened()
+    await rules.read(view.catalog, async () => (await told(api.GET('/api/catalog'))).catalog)
+    const mine = await box.of(topic)
+    const arrived = new Set(view.track.map((e) => e.id))
+    void box.forgive(mine.filter((k) => k.state === is.sent && arrived.has(k.id)).map((k) => k.id))
+    const track = [...view.track, ...mine.filter((k) => k.state !== is.refused).map((k) => onClock(k.entry))]
+    known.clear()
+    for (const e of track) known.add(e.id)
+    const { brief, beginning, words } = view
+    take(await rules.ask('open', { brief, beginning, rules: view.rules, words, track }), true)
+    await lookAgain()
+    return view
+  }
+
+  /** The session as the server has it, else as it is kept here. */
+  async function opened(): Promise<ArenaSession> {
     try {
       const view = await told(api.GET('/api/sessions/{id}', { params: { path: { id } } }))
+      const off = view.now - Date.now()
+      skew = Math.abs(off) > slack ? off : 0
       await box.keep(keptKey(id), view)
-      take(view.told)
-      handler.value ||= view.handler
-      await refresh()
       return view
     } catch (error) {
-      const kept = (error as Trouble).status === 0 ? await box.setting<ArenaSession>(keptKey(id)) : undefined
+      const kept = (error as Trouble).status === 401 ? undefined : await box.setting<ArenaSession>(keptKey(id))
       if (!kept) throw error
-      now.value ??= kept.told
-      handler.value ||= kept.handler
-      await refresh()
       return kept
     }
   }
 
-  /** Takes what the server says now, and follows its advice. */
-  function take(t: Told) {
-    now.value = t
+  /** An entry at the time that the server will give it. */
+  const onClock = (e: Entry): Entry => (skew ? { ...e, at: e.at + skew } : e)
+
+  /** Takes what the rules say now, and follows their advice. */
+  function take(p: Picture, opening = false) {
+    beadsTold.value = [...beadsTold.value.slice(0, p.from ?? 0), ...p.beads]
+    picture.value = p
     toldAt.value = Date.now()
-    const after = t.recent[0]?.id ?? 'the beginning'
+    holder.value = p.holds ?? ''
+    const after = p.recent[0]?.id ?? 'the beginning'
     if (after === shownAfter) return
     shownAfter = after
     own.value = undefined
     other.value = false
-    if (!t.ended) void logAdvice(false)
+    if (!p.ended && !(opening && known.size)) void inTurn(() => logAdvice(false))()
   }
 
-  async function refresh() {
-    waiting.value = await box.waiting(topic)
+  /** As time goes by the rules are asked again. */
+  async function lookAgain() {
+    if (picture.value) take(await rules.ask('tell', { now: Date.now() + skew }))
   }
 
-  const arrived = new Set<string>()
-
-  const unhear = box.onTold(topic, ({ told: t }, ids) => {
-    for (const one of ids) arrived.add(one)
-    waiting.value = waiting.value.filter((k) => !ids.has(k.id))
-    take(t)
+  // What another device logged on this session comes with the next arrival.
+  const unhear = box.onTold(topic, ({ told: t }) => {
+    void box.waiting(topic).then((waiting) => {
+      if (t.count > known.size - waiting.length) void load()
+    })
   })
-
-  // Another tab may have sent what was tapped here.
-  const unwatch = watch(
-    () => box.state.waiting,
-    (n) => n === 0 && waiting.value.length > 0 && void load(),
-  )
-
-  function stop() {
-    unhear()
-    unwatch()
-  }
 
   async function add(entry: Said<typeof topic>): Promise<string> {
     const kept = await box.add(topic, entry)
-    if (!arrived.has(kept.id)) waiting.value = [...waiting.value, kept]
+    known.add(kept.id)
+    const { refused, told } = await rules.ask('add', { entries: [onClock(kept.entry)], now: kept.at + skew })
+    if (refused[0]) throw new Error(refused[0].say)
+    take(told)
     return kept.id
   }
 
@@ -102,7 +120,7 @@ export function useArena(id: string, box: Outbox) {
 
   /** Advice that was shown is an entry too, and stands. */
   async function logAdvice(otherwise: boolean) {
-    const a = now.value?.advice
+    const a = picture.value?.advice
     if (!a) return
     const { action, rule, next } = a
     const ask = next && { step: next.step, variant: next.variant }
@@ -112,61 +130,24 @@ export function useArena(id: string, box: Outbox) {
     })
   }
 
-  const entries = computed(() => waiting.value.map((k) => k.entry))
-  const undone = computed(() => new Set(entries.value.filter((e) => e.kind === 'undo').map((e) => e.replaces)))
-
-  /** The reps as they stand, those not sent yet among them. */
-  const reps = computed<(Rep & { id: string; waiting: boolean })[]>(() => {
-    const list = (now.value?.beads ?? [])
-      .filter((b) => !undone.value.has(b.id))
-      .map((b) => ({ ...b, waiting: false }) as Rep & { id: string; waiting: boolean })
-    for (const e of entries.value) {
-      if (e.kind !== 'rep' || !e.rep || undone.value.has(e.id)) continue
-      const at = e.replaces ? list.findIndex((r) => r.id === e.replaces) : -1
-      if (at >= 0) list[at] = { ...e.rep, id: list[at]?.id ?? e.id, waiting: true }
-      else list.push({ ...e.rep, id: e.id, waiting: true })
-    }
-    return list
-  })
-
   const beads = computed<Bead[]>(() => {
     const key = askKey(current.value)
-    const known = new Map((now.value?.beads ?? []).map((b) => [b.id, beadOf(b)]))
-    return reps.value
-      .filter((r) => askKey(r) === key)
-      .map((r, i) => {
-        const bead = known.get(r.id)
-        if (bead && !r.waiting) return bead
-        return {
-          id: r.id,
-          answer: r.answer,
-          level: r.peak ?? null,
-          n: bead?.n ?? i + 1,
-          dip: bead?.dip ?? false,
-          waiting: true,
-          says: `${r.answer}, not sent yet`,
-        }
-      })
+    return beadsTold.value.filter((b) => askKey(b) === key).map(beadOf)
   })
-
-  const last = computed(() => reps.value.at(-1))
-
-  const newestIsRep = computed(() => {
-    const own = entries.value.filter((e) => e.kind !== 'advice' && e.kind !== 'undo' && !undone.value.has(e.id)).at(-1)
-    return (own ?? now.value?.recent.find((r) => !undone.value.has(r.id)))?.kind === 'rep'
+  const last = computed(() => beadsTold.value.at(-1))
+  const newestAnswers = computed(() => {
+    const newest = picture.value?.recent[0]
+    return newest !== undefined && !['mark', 'end', 'interruption'].includes(newest.kind)
   })
 
   const current = computed<CurrentAsk>(() => {
     if (own.value) return own.value
-    const next = now.value?.advice.next
-    const unsent = [...entries.value].reverse().find((e) => e.kind === 'rep' && !undone.value.has(e.id))?.rep
-    if (unsent) return { step: unsent.step, variant: unsent.variant, target: unsent.target }
-    if (next) return { step: next.step, variant: next.variant, target: next.target }
-    const done = last.value
-    return done ? { step: done.step, variant: done.variant, target: done.target } : { step: '' }
+    const ask = picture.value?.advice.next ?? last.value
+    return ask ? { step: ask.step, variant: ask.variant, target: ask.target } : { step: '' }
   })
 
   const card = computed(() => data.value?.cards.find((c) => c.key === current.value.step))
+  const calm = computed(() => picture.value?.advice.numbers.arousal ?? 1)
 
   function choose(ask: CurrentAsk) {
     own.value = ask
@@ -185,93 +166,51 @@ export function useArena(id: string, box: Outbox) {
     own.value = before ? { step: before.step, variant: before.variant, target: before.target } : current.value
   })
 
+  /** Keeps an entry of any kind. */
+  const log = inTurn(add)
   /** Marks something; with an id, says more of that mark. */
   const mark = inTurn((mark: Mark, note?: string, replaces?: string) => add({ kind: 'mark', mark, note, replaces }))
-  const rep = inTurn((rep: Rep) => add({ kind: 'rep', rep }))
-  const spell = inTurn((spell: Schemas['ArenaSpell']) => add({ kind: 'spell', spell }))
 
-  /** Corrects the newest rep: a new entry that names it. */
-  const correct = inTurn(async (change: Partial<Rep>) => {
-    const r = last.value
-    if (!r) return
-    await add({ kind: 'rep', replaces: r.id, rep: { ...plain(r), ...change } })
+  /** Says more of the newest answer: a new entry that names it. */
+  const correct = inTurn(async (change: Change) => {
+    const e = picture.value?.last
+    if (!e) return
+    const was = e.rep ?? e.dose ?? e.offer ?? e.burst ?? e.spell
+    await add({ kind: e.kind, replaces: e.id, [e.kind]: { ...was, ...change } })
   })
 
   /** Undoes the newest entry that stands. */
   const undo = inTurn(async () => {
-    const own = [...entries.value].reverse().find((e) => e.kind !== 'undo' && e.kind !== 'advice' && !undone.value.has(e.id))
-    const target = own?.id ?? now.value?.recent.find((r) => !undone.value.has(r.id))?.id
+    const target = picture.value?.recent[0]?.id
     if (target) await add({ kind: 'undo', replaces: target })
   })
 
   const end = inTurn((note: string) => add({ kind: 'end', note: note || undefined }))
 
-  const calm = computed(() => {
-    const unsent = entries.value.map((e) => e.mark?.arousal ?? e.rep?.arousal).filter((a) => a != null)
-    return unsent.at(-1) ?? now.value?.advice.numbers.arousal ?? 1
-  })
-
   return reactive({
     data,
     trouble,
     load,
-    now,
+    now: picture,
     toldAt,
-    waiting,
+    told: beadsTold,
     beads,
-    reps,
     last,
-    newestIsRep,
+    newestAnswers,
     current,
     card,
-    handler,
+    holder,
     other,
     calm,
     choose,
     changeAsk,
     otherwise,
+    log,
     mark,
-    rep,
-    spell,
     correct,
     undo,
     end,
-    stop,
+    lookAgain,
+    stop: unhear,
   })
-}
-
-/** Only what a rep holds, of a rep as it was told back. */
-function plain(r: Rep & { id?: string }): Rep {
-  const keys = [
-    'step',
-    'variant',
-    'answer',
-    'manner',
-    'aid',
-    'means',
-    'form',
-    'seconds',
-    'to_try',
-    'brought',
-    'start',
-    'first',
-    'peak',
-    'in_words',
-    'target',
-    'reached',
-    'corrections',
-    'pulses',
-    'kicks',
-    'release',
-    'released',
-    'arousal',
-    'face',
-    'signs',
-    'ways_out',
-    'held',
-    'ended_by',
-    'handler',
-    'flags',
-  ] as const satisfies readonly (keyof Rep)[]
-  return Object.fromEntries(keys.filter((k) => r[k] !== undefined && r[k] !== null).map((k) => [k, r[k]])) as unknown as Rep
 }

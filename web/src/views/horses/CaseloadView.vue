@@ -1,12 +1,18 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, told } from '../../api/client'
 import { useLoad } from '../../api/use'
+import { bringAlong } from '../../offline/bringAlong'
 import PageState from '../../parts/PageState.vue'
 import CaseRow from './CaseRow.vue'
 
 const { data, trouble, load } = useLoad(() => told(api.GET('/api/caseload')))
 const typed = ref('')
+
+watch(data, (rows) => {
+  const worked = (rows ?? []).filter((r) => !r.case.finished_on)
+  if (worked.length) setTimeout(() => void bringAlong(worked), 1500) // after the first view has shown
+})
 
 const rows = computed(() => {
   const words = typed.value.toLowerCase().split(/\s+/).filter(Boolean)

@@ -1,0 +1,235 @@
+package arena
+
+import (
+	"fmt"
+	"reflect"
+	"slices"
+	"strings"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+)
+
+// A Running session keeps its decoded track and all that was read of it, so
+// that one more entry costs one more step and not the whole track again. It
+// says what a fresh reading of the same track would say.
+type Running struct {
+	cat   *catalog.Catalog
+	rules catalog.HouseRules
+	in    Input
+
+	track []Entry         // in order, with what was undone
+	have  map[string]bool // ids
+	named map[string]bool // ids that an undo or a correction names
+	live  []Entry         // as it was read
+	now   reading
+	marks []reading // on the way, to go back to
+	fresh int       // beads before it are as they were told last
+}
+
+// A reading is a session with what was read of its first live entries.
+type reading struct {
+	s     *session
+	n     int // live entries
+	beads []Told
+	would []Would
+}
+
+// kept is a reading that stays as it is while the session goes on.
+func (r reading) kept() reading {
+	r.s, r.beads, r.would = r.s.clone(), slices.Clip(r.beads), slices.Clip(r.would)
+	return r
+}
+
+// markEvery is how many live entries lie between readings to go back to, so
+// that a correction of the newest reads a few entries again and not all.
+const markEvery = 16
+
+// A Picture is how a session stands after its newest entry.
+type Picture struct {
+	Advice Advice   `json:"advice"`
+	Beads  []Told   `json:"beads" doc:"the reps as the rules read them, from the one that From counts"`
+	From   int      `json:"from,omitempty" doc:"how many beads stand as they were told before"`
+	Recent []Newest `json:"recent" doc:"the newest entries that stand, newest first"`
+	Would  []Would  `json:"would" doc:"advice that was shown and would now be another"`
+	Last   *Entry   `json:"last,omitempty" doc:"the newest answer as it stands, to be corrected"`
+	Holds  string   `json:"holds,omitempty" doc:"who holds the rope now"`
+	Count  int      `json:"count" doc:"entries on the track"`
+	Ended  bool     `json:"ended"`
+}
+
+// Newest is an entry that was not undone.
+type Newest struct {
+	ID   string `json:"id"`
+	Kind Kind   `json:"kind"`
+}
+
+// Would is advice that was shown, and what would be said now that the tracks
+// of two devices have met. What was shown stands.
+type Would struct {
+	ID    string    `json:"id" doc:"of the entry that holds what was shown"`
+	Shown Action    `json:"shown"`
+	Now   Action    `json:"now"`
+	Next  horse.Ask `json:"next,omitzero" doc:"what would be asked"`
+}
+
+// recentEntries is how many standing entries are told, for undo.
+const recentEntries = 12
+
+// Run opens a session with its track so far.
+func Run(c *catalog.Catalog, rules catalog.HouseRules, in Input) (*Running, error) {
+	if _, ok := columnOf(in.School); !ok {
+		return nil, fmt.Errorf("a school is one of %s", strings.Join(horse.School{}.Words(), ", "))
+	}
+	if err := rules.Check(); err != nil {
+		return nil, err
+	}
+	if err := in.check(c); err != nil {
+		return nil, err
+	}
+	r := &Running{cat: c, rules: rules, in: in, have: map[string]bool{}, named: map[string]bool{}, now: reading{s: newSession(c, rules, in)}}
+	track := in.Track
+	r.in.Track = nil
+	for _, err := range r.Add(track...) {
+		if err != nil {
+			return nil, err
+		}
+	}
+	return r, nil
+}
+
+// Add takes in entries and tells for each why it can't be, or nil. One whose id
+// is there already is passed over.
+func (r *Running) Add(entries ...Entry) []error {
+	refused := make([]error, len(entries))
+	good := make([]Entry, 0, len(entries))
+	for i, e := range entries {
+		if err := e.Check(r.cat); err != nil {
+			refused[i] = fmt.Errorf("entry %s: %w", e.ID, err)
+		} else if !r.have[e.ID] {
+			r.have[e.ID] = true
+			good = append(good, e)
+		}
+	}
+	Order(good)
+	inTurn := true
+	for _, e := range good {
+		last := len(r.track) - 1
+		inTurn = inTurn && e.Replaces == "" && !r.named[e.ID] && (last < 0 || before(r.track[last], e) <= 0)
+		r.track = append(r.track, e)
+		if e.Replaces != "" {
+			r.named[e.Replaces] = true
+		}
+		if inTurn {
+			r.follow(e)
+		}
+	}
+	if !inTurn {
+		r.again()
+	}
+	return refused
+}
+
+// again reads the track where an entry came out of turn, from the last mark
+// before which nothing has changed.
+func (r *Running) again() {
+	told, was := r.now.beads, r.live
+	Order(r.track)
+	live := Live(r.track)
+	same := 0
+	for same < min(len(was), len(live)) && was[same].is(live[same]) {
+		same++
+	}
+	r.now, r.live = reading{s: newSession(r.cat, r.rules, r.in)}, nil
+	for len(r.marks) > 0 {
+		last := r.marks[len(r.marks)-1]
+		if last.n <= same {
+			r.now, r.live = last.kept(), slices.Clip(live[:last.n])
+			break
+		}
+		r.marks = r.marks[:len(r.marks)-1]
+	}
+	kept := len(r.now.beads)
+	for _, e := range live[len(r.live):] {
+		r.follow(e)
+	}
+	beads := r.now.beads
+	kept = min(kept, r.fresh)
+	for kept < min(r.fresh, len(beads)) && reflect.DeepEqual(told[kept], beads[kept]) {
+		kept++
+	}
+	r.fresh = kept
+}
+
+// is reports whether two live entries are the same one with the same content;
+// content never changes but by a correction, which is another value.
+func (e Entry) is(o Entry) bool {
+	return e.ID == o.ID && e.Kind == o.Kind && e.Rep == o.Rep && e.Mark == o.Mark && e.Shown == o.Shown && e.Dose == o.Dose &&
+		e.Offer == o.Offer && e.Spell == o.Spell && e.Burst == o.Burst && e.Interruption == o.Interruption
+}
+
+// follow takes in the next live entry. Advice that was shown is compared with
+// what the rules say at that moment of the track as it is now.
+func (r *Running) follow(e Entry) {
+	n := &r.now
+	n.beads = n.s.tell(n.beads, e)
+	d := n.s.decide(max(e.At, n.s.now))
+	if e.Kind == KindAdvice && (d.action != e.Shown.Action || d.ask != e.Shown.Next) {
+		n.would = append(n.would, Would{ID: e.ID, Shown: e.Shown.Action, Now: d.action, Next: d.ask})
+	}
+	n.s.note(d)
+	n.n++
+	r.live = append(r.live, e)
+	if n.n%markEvery == 0 {
+		r.marks = append(r.marks, n.kept())
+	}
+}
+
+// Advise says one thing to do next.
+func (r *Running) Advise(now int64) Advice {
+	s := r.now.s
+	at := s.now
+	a := s.advice(s.decide(max(now, at)))
+	s.now = at // the clock of the track is that of its entries
+	return a
+}
+
+// Beads lists the reps as the rules read them.
+func (r *Running) Beads() []Told { return r.now.beads }
+
+// Check says what is wrong with an entry before it is kept, or nil.
+func (r *Running) Check(e Entry) error { return e.Check(r.cat) }
+
+// Picture tells how the session stands, with all beads.
+func (r *Running) Picture(now int64) Picture {
+	p := Picture{Advice: r.Advise(now), Beads: r.now.beads, Would: r.now.would, Count: len(r.track)}
+	for _, e := range Recent(r.track, recentEntries) {
+		p.Recent = append(p.Recent, Newest{ID: e.ID, Kind: e.Kind})
+	}
+	for i := len(r.live) - 1; i >= 0 && p.Last == nil; i-- {
+		if _, answers := r.live[i].asRep(r.cat); answers {
+			p.Last = &r.live[i]
+		}
+	}
+	p.Ended, p.Holds = r.now.s.ended, r.now.s.handler
+	return p
+}
+
+// Since tells how the session stands with the beads that are new, or are read
+// otherwise, since it was asked last.
+func (r *Running) Since(now int64) Picture {
+	p := r.Picture(now)
+	p.Beads, p.From = p.Beads[r.fresh:], r.fresh
+	r.fresh = len(r.now.beads)
+	return p
+}
+
+// Advise reads the track and says one thing to do next. It is a pure function
+// of its input; a school that is none is an error.
+func Advise(c *catalog.Catalog, rules catalog.HouseRules, in Input) (Advice, error) {
+	r, err := Run(c, rules, in)
+	if err != nil {
+		return Advice{}, err
+	}
+	return r.Advise(in.Now), nil
+}

@@ -1,0 +1,218 @@
+// Package desk answers for the arena where there is no server: one running
+// session, asked and answered in JSON as the API's. The browser's build of the
+// rules is this and nothing else, so that what it says is what the server says.
+package desk
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+// A Desk keeps the catalogue, and the session that is open.
+type Desk struct {
+	shipped *catalog.Catalog
+	running *arena.Running
+	book    phrase.Book
+}
+
+// Asking is what the gate is asked before a session.
+type Asking struct {
+	Brief     arena.Brief     `json:"brief"`
+	Today     string          `json:"today" format:"date"`
+	Readiness arena.Readiness `json:"readiness"`
+	Lead      bool            `json:"lead,omitempty" doc:"a lead trainer holds the rope"`
+	Words     phrase.Words    `json:"words"`
+}
+
+// Verdict says whether and where a session may begin.
+type Verdict struct {
+	arena.Gate
+	Ask  horse.Ask      `json:"ask,omitzero" doc:"the ask to begin with; absent when nothing may be asked"`
+	Name string         `json:"name,omitempty"`
+	Says phrase.Slotted `json:"says,omitempty" doc:"what is asked for"`
+}
+
+// Opening is a session as it is opened.
+type Opening struct {
+	Brief     arena.Brief        `json:"brief"`
+	Beginning arena.Beginning    `json:"beginning"`
+	Rules     catalog.HouseRules `json:"rules" doc:"as the session pinned them"`
+	Words     phrase.Words       `json:"words"`
+	Track     []arena.Entry      `json:"track"`
+}
+
+// Added are entries for the open session.
+type Added struct {
+	Entries []arena.Entry `json:"entries"`
+	Now     int64         `json:"now" doc:"the clock, ms"`
+}
+
+// Refused says why an entry can't be kept.
+type Refused struct {
+	ID  string `json:"id"`
+	Say string `json:"say"`
+}
+
+// Answered is what is said after entries.
+type Answered struct {
+	Refused []Refused     `json:"refused"`
+	Told    arena.Picture `json:"told"`
+}
+
+// Document is the advisor's input by itself, with the house rules where they
+// are not the shipped ones.
+type Document struct {
+	arena.Input
+	Rules *catalog.HouseRules `json:"rules,omitempty"`
+	Words phrase.Words        `json:"words"`
+}
+
+var errNothingOpen = errors.New("no session is open here")
+
+// Call answers one question. The names are: catalog, gate, open, add, tell,
+// advise.
+func (d *Desk) Call(name string, asked []byte) ([]byte, error) {
+	if name == "catalog" {
+		c, err := catalog.Decode(asked)
+		d.shipped = c
+		return []byte("{}"), err
+	}
+	if d.shipped == nil {
+		return nil, errors.New("the catalogue comes first")
+	}
+	switch name {
+	case "gate":
+		return call(asked, d.gate)
+	case "open":
+		return call(asked, d.open)
+	case "add":
+		return call(asked, d.add)
+	case "tell":
+		return call(asked, d.tell)
+	case "advise":
+		return call(asked, d.advise)
+	}
+	return nil, fmt.Errorf("nothing is called %q here", name)
+}
+
+func call[I, O any](asked []byte, answer func(I) (O, error)) ([]byte, error) {
+	var in I
+	if err := json.Unmarshal(asked, &in); err != nil {
+		return nil, fmt.Errorf("reading what was asked: %w", err)
+	}
+	out, err := answer(in)
+	if err != nil {
+		return nil, err
+	}
+	var told bytes.Buffer
+	enc := json.NewEncoder(&told)
+	enc.SetEscapeHTML(false)
+	err = enc.Encode(out)
+	return bytes.TrimSuffix(told.Bytes(), []byte("\n")), err
+}
+
+// VerdictOf asks a brief's gate, with the catalogue that is fitted to it.
+func VerdictOf(c *catalog.Catalog, b arena.Brief, today string, r arena.Readiness, lead bool) Verdict {
+	gate, ask := b.Gate(c, today, r, lead)
+	v := Verdict{Gate: gate, Ask: ask}
+	if step, ok := c.Step(ask.Step); ok {
+		v.Name, v.Says = step.Name, step.Ask
+	}
+	return v
+}
+
+func (d *Desk) gate(in Asking) (Verdict, error) {
+	c, err := d.shipped.Fit(in.Brief.Fitting)
+	if err != nil {
+		return Verdict{}, err
+	}
+	v := VerdictOf(c, in.Brief, in.Today, in.Readiness, in.Lead)
+	phrase.English(in.Words).Tell(&v)
+	return v, nil
+}
+
+// Open opens a session with the catalogue that is fitted to it. An entry that
+// was kept once and can't be read by it any more is passed over.
+func Open(c *catalog.Catalog, o Opening) (*arena.Running, error) {
+	r, err := arena.Run(c, o.Rules, o.Brief.Session(c, o.Beginning))
+	if err != nil {
+		return nil, err
+	}
+	r.Add(o.Track...)
+	return r, nil
+}
+
+func (d *Desk) open(in Opening) (arena.Picture, error) {
+	c, err := d.shipped.Fit(in.Brief.Fitting)
+	if err != nil {
+		return arena.Picture{}, err
+	}
+	d.book = phrase.English(in.Words)
+	if d.running, err = Open(c, in); err != nil {
+		return arena.Picture{}, err
+	}
+	at := in.Beginning.Started
+	for _, e := range in.Track {
+		at = max(at, e.At)
+	}
+	return d.picture(at), nil
+}
+
+func (d *Desk) picture(now int64) arena.Picture {
+	p := d.running.Since(now)
+	d.book.Tell(&p.Advice)
+	p.Beads, p.Recent, p.Would = list(p.Beads), list(p.Recent), list(p.Would)
+	return p
+}
+
+// list is an empty list where there is none, as the API tells it.
+func list[T any](l []T) []T {
+	if l == nil {
+		return []T{}
+	}
+	return l
+}
+
+func (d *Desk) add(in Added) (Answered, error) {
+	if d.running == nil {
+		return Answered{}, errNothingOpen
+	}
+	out := Answered{Refused: []Refused{}}
+	for i, err := range d.running.Add(in.Entries...) {
+		if err != nil {
+			out.Refused = append(out.Refused, Refused{ID: in.Entries[i].ID, Say: err.Error() + "."})
+		}
+	}
+	out.Told = d.picture(in.Now)
+	return out, nil
+}
+
+func (d *Desk) tell(in Added) (arena.Picture, error) {
+	if d.running == nil {
+		return arena.Picture{}, errNothingOpen
+	}
+	return d.picture(in.Now), nil
+}
+
+func (d *Desk) advise(in Document) (arena.Advice, error) { return Advise(d.shipped, in) }
+
+// Advise answers the advisor's document.
+func Advise(c *catalog.Catalog, in Document) (arena.Advice, error) {
+	rules := c.Rules
+	if in.Rules != nil {
+		rules = *in.Rules
+	}
+	advice, err := arena.Advise(c, rules, in.Input)
+	if err != nil {
+		return arena.Advice{}, err
+	}
+	phrase.English(in.Words).Tell(&advice)
+	return advice, nil
+}

@@ -1,0 +1,38 @@
+// What today's and tomorrow's work needs, read while there is a signal: the
+// horses that are worked, with plan, readiness and last sessions, and the
+// catalogue. Done quietly, one after another.
+import { ref } from 'vue'
+import { api } from '../api/client'
+
+const again = 10 * 60_000
+const most = 40
+
+/** How many horses are kept on this device for the yard, and since when. */
+export const broughtAlong = ref({ horses: 0, at: 0 })
+let busy = false
+
+export async function bringAlong(horses: { id: string; case: { id: string } }[]) {
+  if (busy || Date.now() - broughtAlong.value.at < again) return
+  busy = true
+  try {
+    await api.GET('/api/catalog')
+    let n = 0
+    for (const h of horses.slice(0, most)) {
+      const horsePath = { params: { path: { id: h.id } } }
+      const casePath = { params: { path: { id: h.case.id } } }
+      const got = [
+        await api.GET('/api/cases/{id}/readying', casePath),
+        await api.GET('/api/horses/{id}', horsePath),
+        await api.GET('/api/horses/{id}/sessions', horsePath),
+        await api.GET('/api/cases/{id}/plan', casePath),
+      ]
+      if (got.some((g) => !g.response.ok)) return
+      n++
+    }
+    broughtAlong.value = { horses: n, at: Date.now() }
+  } catch {
+    // no signal: what was kept before stays
+  } finally {
+    busy = false
+  }
+}

@@ -1,0 +1,91 @@
+// What this device keeps for one user in one practice: entries on their way,
+// settings, and copies of pages for when there is no signal. Nobody reads
+// another's.
+import Dexie, { type Table } from 'dexie'
+import type { Schemas } from '../api/client'
+
+export type Entry = Schemas['ArenaEntry']
+export type Mark = Schemas['AssessMark']
+/** A session that was begun without a signal. */
+export type Begun = Schemas['StartInputBody']
+
+/** What something belongs to: a session by its id, a session that begins, by
+ * its case, or an assessment of a horse. */
+export type Topic = `session/${string}` | `start/${string}/${string}` | `assessment/${string}/${string}`
+export type Sent<T extends Topic> = T extends `session/${string}` ? Entry : T extends `start/${string}` ? Begun : Mark
+
+/** On its way, not taken by the server, or arrived and kept for reading. */
+export const state = { waiting: 0, refused: 1, sent: 2 } as const
+
+export interface Kept<T extends Topic = Topic> {
+  id: string
+  topic: T
+  seq: number
+  at: number
+  state: number
+  entry: Sent<T>
+  refused?: string
+}
+
+interface Setting {
+  key: string
+  value: unknown
+}
+
+/** An answer of the server, as it was at a time. */
+export interface Copy {
+  path: string
+  at: number
+  body: string
+}
+
+const first = Dexie.minKey
+const last = Dexie.maxKey
+
+export class Shelf extends Dexie {
+  entries!: Table<Kept, string>
+  settings!: Table<Setting, string>
+  copies!: Table<Copy, string>
+
+  constructor(user: string, practice: string) {
+    // A tap is on the disk before the screen answers.
+    super(`ivorybridge-${practice}-${user}`, { chromeTransactionDurability: 'strict' })
+    this.version(1).stores({ entries: 'id, [session+seq], seq', settings: 'key' })
+    this.version(2)
+      .stores({ entries: 'id, [topic+seq], seq', settings: 'key' })
+      .upgrade((old) =>
+        old
+          .table<Kept & { session?: string }>('entries')
+          .toCollection()
+          .modify((kept) => {
+            kept.topic = `session/${kept.session ?? ''}`
+            delete kept.session
+          }),
+      )
+    this.version(3)
+      .stores({ entries: 'id, [topic+seq], [state+seq], seq', settings: 'key', copies: 'path, at' })
+      .upgrade((old) =>
+        old
+          .table<Kept>('entries')
+          .toCollection()
+          .modify((kept) => {
+            kept.state = kept.refused === undefined ? state.waiting : state.refused
+            kept.at = (kept.entry as Entry).at
+          }),
+      )
+  }
+
+  /** The entries in a state, the oldest first. */
+  in(s: number) {
+    return this.entries.where('[state+seq]').between([s, first], [s, last])
+  }
+
+  /** The entries of a topic, the oldest first. */
+  of(topic: Topic) {
+    return this.entries.where('[topic+seq]').between([topic, first], [topic, last])
+  }
+
+  async setting<T>(key: string): Promise<T | undefined> {
+    return (await this.settings.get(key))?.value as T | undefined
+  }
+}

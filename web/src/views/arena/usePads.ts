@@ -1,0 +1,80 @@
+// From a pad's taps to an entry of the track: what is carried over from the ask
+// at work is filled in here, for every kind.
+import { StorageSerializers, useLocalStorage } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import type { Schemas } from '../../api/client'
+import type { AnswerWord } from '../../parts/answers'
+import type { Draft } from './hold'
+import type { Measured } from './MeasureRow.vue'
+import type { Bursted } from './pads/BurstPad.vue'
+import type { Dosed } from './pads/DosePad.vue'
+import type { Running } from './pads/SpellPad.vue'
+import type { useArena } from './useArena'
+
+type Arena = ReturnType<typeof useArena>
+export type Pad = 'answers' | 'tries' | 'dose' | 'offer' | 'places' | 'burst'
+
+const padOf: Record<string, Pad> = {
+  'wait it out': 'tries',
+  doses: 'dose',
+  'ask and listen': 'offer',
+}
+
+export function usePads(arena: Arena, id: string, take: () => Draft) {
+  const measure = ref<Measured>({})
+  const running = useLocalStorage<Running | null>(`spell-${id}`, null, { serializer: StorageSerializers.object })
+  const places = computed(() => arena.card?.places.map(String) ?? [])
+  /** A pad chosen by hand, for the ask it was chosen on. */
+  const chosen = ref<{ step: string; pad: Pad }>()
+
+  const pad = computed<Pad>(() => {
+    const card = arena.card
+    if (!card) return 'answers'
+    if (chosen.value?.step === card.key) return chosen.value.pad
+    return places.value.length ? 'places' : (padOf[card.school] ?? 'answers')
+  })
+  const ask = () => ({ step: arena.current.step, variant: arena.current.variant })
+  const choosePad = (p: Pad) => (chosen.value = { step: arena.current.step, pad: p })
+
+  async function answer(word: AnswerWord) {
+    if (!arena.current.step || pad.value === 'places') return
+    const m = measure.value
+    measure.value = {}
+    const held = { reached: m.reached, corrections: m.corrections || undefined, ended_by: m.ended_by }
+    await arena.log({ kind: 'rep', rep: { ...ask(), target: arena.current.target, answer: word, ...take(), ...held } })
+  }
+
+  const dose = (d: Dosed) => {
+    const { peak } = take()
+    const answer = d.answer ?? ''
+    return arena.log({ kind: 'dose', dose: { ...ask(), target: arena.current.target, ...d, peak, answer } })
+  }
+  const offer = (word: Schemas['ArenaOffer']['answer']) => arena.log({ kind: 'offer', offer: { ...ask(), answer: word } })
+  const burst = (b: Bursted) => arena.log({ kind: 'burst', burst: { ...ask(), ...b } })
+  const stopped = (i: Schemas['ArenaInterruption']) => arena.log({ kind: 'interruption', interruption: i })
+
+  /** Ends the spell that runs: it is kept with how long it was. */
+  async function endSpell() {
+    const r = running.value
+    if (!r) return
+    running.value = null
+    const { peak } = take()
+    await arena.log({
+      kind: 'spell',
+      spell: {
+        ...ask(),
+        place: r.place as Schemas['ArenaSpell']['place'],
+        rest: r.rest || undefined,
+        seconds: Math.round((Date.now() - r.at) / 1000),
+        level: r.rest ? undefined : peak,
+      },
+    })
+  }
+
+  async function beginSpell(place: string, rest: boolean) {
+    await endSpell()
+    running.value = { place, rest, at: Date.now() }
+  }
+
+  return { measure, running, places, pad, choosePad, answer, dose, offer, burst, stopped, endSpell, beginSpell }
+}
