@@ -214,7 +214,7 @@ func TestNothingIsLostWithoutTheServer(t *testing.T) {
 	u.pull(3)
 	u.answers("accepted")
 	u.seesIn(".clocks", "no signal")
-	u.seesIn(".say", "2 kept here that this does not know yet")
+	u.seesIn(".say", "A dip is usual at 3 and 4")
 	u.seesIn(".strip", "accepted at 3")
 
 	y.start()

@@ -32,7 +32,12 @@ var (
 	filled  []byte // the demo's database, made once
 )
 
-func TestMain(m *testing.M) { os.Exit(run(m)) }
+func TestMain(m *testing.M) {
+	if os.Getenv(clockEnv) != "" {
+		panic(serveByTheYardsClock(os.Args[1:]))
+	}
+	os.Exit(run(m))
+}
 
 func run(m *testing.M) int {
 	dir, err := os.MkdirTemp("", "ivorybridge-e2e")
@@ -80,6 +85,8 @@ type yard struct {
 	database string
 	process  *exec.Cmd
 	serve    bool // a practice of its own instead of the demo
+	clock    *yardClock
+	mast     *mast // between its devices and the server
 }
 
 // demoYard starts the demo practice on a copy that this test may change.
@@ -89,6 +96,18 @@ func demoYard(t *testing.T) *yard {
 	require.NoError(t, os.WriteFile(y.database, filled, 0o600))
 	t.Cleanup(y.stop)
 	y.start()
+	return y
+}
+
+// farYard is a demo yard by a clock of its own, reached through a mast.
+func farYard(t *testing.T) *yard {
+	t.Helper()
+	dir := t.TempDir()
+	y := &yard{t: t, address: freeAddress(t), database: filepath.Join(dir, "demo.db"), clock: &yardClock{filepath.Join(dir, "clock")}}
+	require.NoError(t, os.WriteFile(y.database, filled, 0o600))
+	t.Cleanup(y.stop)
+	y.start()
+	y.mast = raise(t, y.address)
 	return y
 }
 
@@ -111,6 +130,10 @@ func (y *yard) start() {
 		command = "serve"
 	}
 	y.process = exec.Command(program, command, "--address", y.address, "--database", y.database, "--log-level", "warn")
+	if y.clock != nil {
+		y.process = exec.Command(os.Args[0], y.address, y.database)
+		y.process.Env = append(os.Environ(), clockEnv+"="+y.clock.path)
+	}
 	y.process.SysProcAttr = &syscall.SysProcAttr{Setpgid: true}
 	y.process.Stdout, y.process.Stderr = log, log
 	require.NoError(y.t, y.process.Start())
@@ -200,7 +223,11 @@ func (u *user) keepPicture() {
 
 func (u *user) goes(path string) *user {
 	u.t.Helper()
-	u.MustNavigate("http://" + u.yard.address + path)
+	address := u.yard.address
+	if u.yard.mast != nil {
+		address = u.yard.mast.address()
+	}
+	u.MustNavigate("http://" + address + path)
 	u.MustWaitLoad()
 	return u
 }

@@ -21,7 +21,7 @@ func begin(s *session) (decision, bool) {
 	step, _ := s.cat.Step(a.Step)
 	return decision{
 		action: Same, ask: a, target: v, begin: true,
-		why: phrase.Of("why.begin", phrase.Args{"release": step.Release}),
+		why: phrase.Of("why.begin."+keyOf(s.school), phrase.Args{"release": step.Release}),
 	}, true
 }
 

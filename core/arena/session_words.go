@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"fmt"
 	"strings"
 
 	"ivorybridge/core/catalog"
@@ -25,7 +26,8 @@ func (s *session) numbers() Numbers {
 	}
 }
 
-func keyOf(a Action) string { return strings.ReplaceAll(a.String(), " ", "_") }
+// keyOf is a word as it stands in a phrase's key.
+func keyOf(word fmt.Stringer) string { return strings.ReplaceAll(word.String(), " ", "_") }
 
 func askName(step catalog.Step, a horse.Ask) phrase.Message {
 	if a.Variant.IsZero() {

@@ -24,7 +24,7 @@ const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 
 export type Signal = 'ok' | 'none' | 'signed out' | 'trouble'
 
-const retryAfter = [1000, 2000, 4000, 8000, 15000, 30000]
+const retryAfter = [1000, 2000, 4000, 8000, 15000, 20000]
 const batch = 50
 const patience = 15_000
 const oldAfter = 24 * 3600_000
@@ -70,7 +70,11 @@ export class Outbox {
   constructor(user: string, practice: string) {
     this.shelf = new Shelf(user, practice)
     void this.count().then(() => this.send())
+    window.addEventListener('online', this.hopes)
   }
+
+  /** The device believes in a signal: worth a try, no more. */
+  private readonly hopes = () => void this.send()
 
   /** Keeps an entry on this device; done once it is on its disk. What can't be
    * kept is said, and thrown. */
@@ -158,6 +162,7 @@ export class Outbox {
 
   close() {
     this.closed = true
+    window.removeEventListener('online', this.hopes)
     clearTimeout(this.timer)
     this.shelf.close()
   }
@@ -173,8 +178,9 @@ export class Outbox {
     return this.state.oldest > 0 && Date.now() - this.state.oldest > oldAfter
   }
 
-  /** Sends what waits, the oldest first, until all is sent or a send fails. */
-  async send() {
+  /** Sends what waits, the oldest first, until all is sent or a send fails. Only
+   * tries by the clock lengthen the wait for the next one: a tap tries at once. */
+  async send(byTheClock = false) {
     if (this.sending) {
       this.again = true
       return
@@ -185,13 +191,14 @@ export class Outbox {
       do {
         this.again = false
         while (!this.closed && (await this.sendNext())) this.failures = 0
-      } while (this.again && !this.closed && this.failures === 0)
+      } while (this.again && !this.closed)
     } finally {
       this.sending = false
     }
     if (this.state.waiting > 0 && !this.closed) {
-      const wait = retryAfter[Math.min(this.failures++, retryAfter.length - 1)]
-      this.timer = setTimeout(() => void this.send(), wait)
+      if (byTheClock) this.failures++
+      const wait = retryAfter[Math.min(this.failures, retryAfter.length - 1)]
+      this.timer = setTimeout(() => void this.send(true), wait)
     }
   }
 

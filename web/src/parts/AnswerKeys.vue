@@ -63,7 +63,8 @@ function tap(answer: AnswerWord, at: number) {
 @media (max-width: 720px) {
   .answer {
     gap: 0;
-    font-size: var(--step-1);
+    padding: 0;
+    font-size: var(--step-0);
   }
   .says {
     display: none;

@@ -125,7 +125,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
 </script>
 
 <template>
-  <div class="arena" :class="{ left }">
+  <div class="arena" :class="{ left }" :data-entries="arena.now?.count">
     <PageState :trouble="arena.trouble" :ready="arena.data !== undefined" @again="arena.load">
       <template v-if="arena.data && arena.now && advice">
         <ArenaTop
@@ -135,7 +135,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           :holder="holder"
           @settings="open = 'settings'"
         />
-        <div class="mid">
+        <div class="mid" :class="{ slack: ['dose', 'offer', 'burst'].includes(pad) }">
           <div class="card">
             <AskCard
               :card="arena.card"

@@ -141,8 +141,9 @@ export function useArena(id: string, box: Outbox) {
   })
 
   const current = computed<CurrentAsk>(() => {
-    if (own.value) return own.value
-    const ask = picture.value?.advice.next ?? last.value
+    const next = picture.value?.advice.next
+    if (own.value && !(next && askKey(own.value) === askKey(next))) return own.value
+    const ask = next ?? last.value
     return ask ? { step: ask.step, variant: ask.variant, target: ask.target } : { step: '' }
   })
 
@@ -156,7 +157,7 @@ export function useArena(id: string, box: Outbox) {
   /** Another ask, chosen by hand: the track says so too. */
   const changeAsk = inTurn(async (ask: { step: string; variant?: string }) => {
     await add({ kind: 'mark', mark: { ask } })
-    own.value = ask
+    own.value = { step: ask.step, variant: ask.variant }
   })
 
   const otherwise = inTurn(async () => {

@@ -2,7 +2,8 @@
 import { computed, ref, watch } from 'vue'
 import { api, told } from '../../api/client'
 import { useLoad } from '../../api/use'
-import { bringAlong } from '../../offline/bringAlong'
+import { bringAlong, broughtAlong } from '../../offline/bringAlong'
+import { clockTime, count } from '../../words'
 import PageState from '../../parts/PageState.vue'
 import CaseRow from './CaseRow.vue'
 
@@ -37,7 +38,12 @@ const groups = computed(() =>
 <template>
   <div class="page">
     <header class="page-head row between">
-      <h1>Horses</h1>
+      <div>
+        <h1>Horses</h1>
+        <p v-if="broughtAlong.horses" class="quiet small" role="status">
+          {{ count(broughtAlong.horses, 'horse', 'horses') }} kept for the yard at {{ clockTime(broughtAlong.at) }}
+        </p>
+      </div>
       <div class="row tools">
         <input
           v-if="data?.length"

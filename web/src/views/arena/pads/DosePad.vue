@@ -59,11 +59,11 @@ function stands(answer: 'accepted' | 'tolerated') {
     </button>
   </div>
   <div v-else class="pad" role="group" aria-label="Dose running">
-    <button v-if="timed" type="button" disabled>
-      <span class="count">{{ given }}</span><small>of {{ planned || '–' }} s</small>
-    </button>
+    <p v-if="timed" class="runs">
+      <span class="count">{{ given }}</span><small>{{ planned ? `of ${planned} s` : 'seconds' }}</small>
+    </p>
     <button v-else type="button" @click="more('strokes')">
-      <span class="count">{{ given }}</span><small>stroke, of {{ planned || '–' }}</small>
+      <span class="count">{{ given }}</span><small>{{ planned ? `stroke, of ${planned}` : 'stroke' }}</small>
     </button>
     <button type="button" @click="more('steps')">
       <span class="count">{{ run.steps }}</span><small>step it took</small>

@@ -96,8 +96,7 @@ const others = computed<{ pad: Pad; say: string }[]>(() =>
 }
 @media (max-width: 720px) {
   .answers {
-    grid-template-columns: repeat(5, minmax(0, 1fr));
-    gap: var(--gap-2);
+    grid-template-columns: repeat(auto-fit, minmax(var(--touch), 1fr));
   }
 }
 </style>
