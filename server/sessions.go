@@ -125,13 +125,15 @@ type StateChange struct {
 // Summary is what a session came to.
 type Summary struct {
 	SessionRow
-	Horse  HorseRef        `json:"horse"`
-	Bridge progress.Bridge `json:"bridge" doc:"as it stood after this session"`
-	Care   horse.Care      `json:"care"`
-	Was    horse.Care      `json:"care_before"`
-	EndID  string          `json:"end_id,omitempty" doc:"id of the entry that ended it"`
-	Late   int             `json:"late" doc:"reps and marks that arrived after the session had ended"`
-	Clock  bool            `json:"clock_off" doc:"a device's clock was wrong; its times were corrected"`
+	Horse  HorseRef         `json:"horse"`
+	Bridge progress.Bridge  `json:"bridge" doc:"as it stood after this session"`
+	Care   horse.Care       `json:"care"`
+	Was    horse.Care       `json:"care_before"`
+	EndID  string           `json:"end_id,omitempty" doc:"id of the entry that ended it"`
+	Review arena.Review     `json:"review"`
+	Gate   []phrase.Message `json:"gate" doc:"what the gate says against a session that was begun without a signal"`
+	Late   int              `json:"late" doc:"reps and marks that arrived after the session had ended"`
+	Clock  bool             `json:"clock_off" doc:"a device's clock was wrong; its times were corrected"`
 }
 
 func (s *Server) sessionOperations() {
@@ -417,7 +419,18 @@ func (s *Server) summary(ctx context.Context, c caller, in *sessionInput) (Summa
 	if err != nil {
 		return Summary{}, err
 	}
-	track, err := s.Store.Track(ctx, c.Practice, in.ID)
+	l := s.arenas.of(c.Practice, in.ID)
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	l.running = nil
+	if err := s.fill(ctx, c, l, in.ID); err != nil {
+		return Summary{}, err
+	}
+	sum.Review = l.running.Review()
+	if g, _ := l.stage.Brief.Gate(l.cat, n.Date, n.Readiness, true); !g.May {
+		sum.Gate = g.Reasons
+	}
+	track := l.track
 	for _, k := range track {
 		sum.Clock = sum.Clock || k.ClockOff
 		if k.AfterEnd && k.Replaces == "" && k.Kind != arena.KindUndo && k.Kind != arena.KindAdvice && k.Kind != arena.KindEnd {

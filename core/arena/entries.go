@@ -188,6 +188,25 @@ type Interruption struct {
 	Handler   string        `json:"handler,omitempty" maxLength:"60"`
 }
 
+// A Memory is one ask of a session written down afterwards, as it is remembered.
+// It tells how far the ask came and that it was worked; it is not counted
+// towards a pass mark, nor used for seconds, cycle or trends (part 6).
+type Memory struct {
+	horse.Ask
+	Tries   int          `json:"tries" minimum:"1" maximum:"200"`
+	Worst   horse.Answer `json:"worst,omitzero"`
+	Last    horse.Answer `json:"last" doc:"the last answer"`
+	Worked  string       `json:"worked,omitempty" maxLength:"300" doc:"what worked"`
+	Minutes int          `json:"minutes,omitempty" minimum:"0" maximum:"600"`
+	Handler string       `json:"handler,omitempty" maxLength:"60"`
+}
+
+func (s *session) remember(m Memory) {
+	s.turn(m.Ask)
+	s.lastIsRep = false
+	s.fromMemory[m.Ask] = m.Last
+}
+
 // asRep is what an entry counts as; false for one that is no answer.
 func (e Entry) asRep(c *catalog.Catalog) (Rep, bool) {
 	switch {
@@ -230,6 +249,18 @@ func (e Entry) Ways() (ways []horse.WayOut, flags []horse.Flag) {
 // checkAnswered says what is wrong with an entry of the other kinds, or nil.
 func (e Entry) checkAnswered(c *catalog.Catalog) error {
 	missing := fmt.Errorf("a %s entry needs its %s", e.Kind, e.Kind)
+	if e.Kind == KindMemory {
+		if e.Memory == nil {
+			return missing
+		}
+		if m := e.Memory; m.Tries < 1 || m.Last.IsZero() {
+			return fmt.Errorf("an ask from memory needs how many tries, 1 or more, and the last answer")
+		}
+		if !c.HasAsk(e.Memory.Ask) {
+			return fmt.Errorf("%q is not an ask of the catalogue", e.Memory.Ask)
+		}
+		return nil
+	}
 	of := func(a horse.Ask) error {
 		step, ok := c.Step(a.Step)
 		switch {

@@ -165,7 +165,7 @@ func (r *Running) again() {
 // content never changes but by a correction, which is another value.
 func (e Entry) is(o Entry) bool {
 	return e.ID == o.ID && e.Kind == o.Kind && e.Rep == o.Rep && e.Mark == o.Mark && e.Shown == o.Shown && e.Dose == o.Dose &&
-		e.Offer == o.Offer && e.Spell == o.Spell && e.Burst == o.Burst && e.Interruption == o.Interruption
+		e.Offer == o.Offer && e.Spell == o.Spell && e.Burst == o.Burst && e.Interruption == o.Interruption && e.Memory == o.Memory
 }
 
 // follow takes in the next live entry. Advice that was shown is compared with

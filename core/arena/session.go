@@ -88,6 +88,7 @@ type session struct {
 	settled    int  // easy asks given while it is over the line (relief place)
 	workSpells int  // since it last came near
 	approached int64
+	fromMemory map[horse.Ask]horse.Answer // last answers of asks that were written down afterwards
 	workAt     worked
 	workAway   worked
 
@@ -114,7 +115,7 @@ func newSession(c *catalog.Catalog, rules catalog.HouseRules, in Input) *session
 		downs: map[horse.Ask]int{}, stay: map[horse.Ask]bool{}, passed: map[horse.Ask]int{},
 		bigGiven: map[horse.Ask]bool{}, wrongs: map[string]int{},
 		blockStart: in.Started, halterAt: in.Started, finishing: -1,
-		arousal: 1, approached: in.Started,
+		arousal: 1, approached: in.Started, fromMemory: map[horse.Ask]horse.Answer{},
 	}
 	s.turn(in.Ask)
 	for _, k := range in.Known {
@@ -139,6 +140,7 @@ func (s *session) clone() *session {
 		c.overAt[a] = slices.Clip(n)
 	}
 	c.closed, c.spoiltEasy, c.downs, c.stay = maps.Clone(s.closed), maps.Clone(s.spoiltEasy), maps.Clone(s.downs), maps.Clone(s.stay)
+	c.fromMemory = maps.Clone(s.fromMemory)
 	c.passed, c.bigGiven, c.wrongs = maps.Clone(s.passed), maps.Clone(s.bigGiven), maps.Clone(s.wrongs)
 	if s.bad != nil {
 		b := *s.bad
@@ -173,6 +175,8 @@ func (s *session) absorb(e Entry) {
 		s.mark(Mark{Arousal: e.Interruption.Arousal, WaysOut: []horse.WayOut{e.Interruption.Behaviour}})
 	case e.Kind == KindMark && e.Mark != nil:
 		s.mark(*e.Mark)
+	case e.Kind == KindMemory && e.Memory != nil:
+		s.remember(*e.Memory)
 	case e.Kind == KindEnd:
 		s.ended = true
 	}

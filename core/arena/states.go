@@ -100,19 +100,23 @@ func (f *folder) session(d Day) {
 	for _, e := range Live(track) {
 		s.absorb(e)
 	}
+	for a := range s.fromMemory {
+		s.log(a)
+	}
 	for a, log := range s.logs {
-		if len(log.reps) == 0 {
+		if _, told := s.fromMemory[a]; !told && len(log.reps) == 0 {
 			continue
 		}
 		f.today[a] = append(f.today[a], log.reps...)
 		all := append(f.last[a], log.reps...)
 		f.last[a] = all[max(len(all)-3, 0):]
-		f.known[a] = f.judge(a, log, s.passed, d.Date)
+		f.known[a] = f.judge(a, log, s, d.Date)
 	}
 }
 
 // judge says how far an ask has come after a session.
-func (f *folder) judge(a horse.Ask, log *askLog, passed map[horse.Ask]int, date string) Known {
+func (f *folder) judge(a horse.Ask, log *askLog, s *session, date string) Known {
+	passed := s.passed
 	k, before := f.known[a], f.before[a]
 	k.Ask, k.Last, k.Understood = a, date, understood(f.last[a])
 	if k.State.IsZero() {
@@ -125,6 +129,9 @@ func (f *folder) judge(a horse.Ask, log *askLog, passed map[horse.Ask]int, date 
 		if t.answer.Rank() >= horse.Tolerated.Rank() && k.State == horse.Tried {
 			k.State = horse.StepTolerated
 		}
+	}
+	if last, told := s.fromMemory[a]; told && last.Rank() >= horse.Tolerated.Rank() && k.State == horse.Tried {
+		k.State = horse.StepTolerated // what is remembered is not counted towards a pass mark
 	}
 	today := f.today[a]
 	if before.Passed() {
@@ -197,7 +204,8 @@ func (f *folder) list() []Known {
 
 // A Told rep is one rep of a session as the rules read it, for beads.
 type Told struct {
-	ID string `json:"id"`
+	ID   string `json:"id"`
+	Kind Kind   `json:"kind" doc:"of its entry"`
 	Rep
 	At      int64        `json:"at"`
 	Graded  horse.Answer `json:"graded" doc:"the answer as the rules read it"`
@@ -232,6 +240,6 @@ func (s *session) tell(told []Told, e Entry) []Told {
 		n = len(s.log(t.Ask).reps)
 	}
 	return append(told, Told{
-		ID: e.ID, Rep: t.Rep, At: e.At, Graded: t.answer, Calm: t.arousal, N: n, Dip: s.dip(n), Name: t.step.Name, Counted: t.counted,
+		ID: e.ID, Kind: e.Kind, Rep: t.Rep, At: e.At, Graded: t.answer, Calm: t.arousal, N: n, Dip: s.dip(n), Name: t.step.Name, Counted: t.counted,
 	})
 }

@@ -18,7 +18,7 @@ import (
 type kinds struct{}
 
 func (kinds) Words() []string {
-	return []string{"rep", "mark", "undo", "advice", "end", "dose", "offer", "spell", "burst", "interruption"}
+	return []string{"rep", "mark", "undo", "advice", "end", "dose", "offer", "spell", "burst", "interruption", "memory"}
 }
 
 // Kind says what an entry is.
@@ -46,6 +46,7 @@ var (
 	KindSpell        = kind("spell")
 	KindBurst        = kind("burst")
 	KindInterruption = kind("interruption")
+	KindMemory       = kind("memory")
 )
 
 // An Entry is one line of the track. Its id is made where it was tapped.
@@ -65,6 +66,7 @@ type Entry struct {
 	Spell        *Spell        `json:"spell,omitempty"`
 	Burst        *Burst        `json:"burst,omitempty"`
 	Interruption *Interruption `json:"interruption,omitempty"`
+	Memory       *Memory       `json:"memory,omitempty"`
 
 	Note string `json:"note,omitempty" maxLength:"2000" doc:"how it ended, or anything else"`
 }
@@ -167,7 +169,7 @@ func (e Entry) Check(c *catalog.Catalog) error {
 		return has("shown", e.Shown != nil && !e.Shown.Action.IsZero())
 	case KindEnd:
 		return nil
-	case KindDose, KindOffer, KindSpell, KindBurst, KindInterruption:
+	case KindDose, KindOffer, KindSpell, KindBurst, KindInterruption, KindMemory:
 		return e.checkAnswered(c)
 	}
 	return fmt.Errorf("an entry needs a kind: %s", strings.Join(kinds{}.Words(), ", "))

@@ -96,8 +96,11 @@ func warnWrong(s *session) (phrase.Args, bool) {
 	return nil, ok && r[0].wrong
 }
 
+// lateBy is the release delay in seconds over which a release is late.
+const lateBy = 1.0
+
 func isLate(t told) bool {
-	return t.Release == horse.Late || t.ToTry != nil && t.Seconds-*t.ToTry > 1.0
+	return t.Release == horse.Late || t.ToTry != nil && t.Seconds-*t.ToTry > lateBy
 }
 
 func warnLate(s *session) (phrase.Args, bool) {

@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog"
@@ -66,6 +67,12 @@ type Answered struct {
 	Told    arena.Picture `json:"told"`
 }
 
+// Reviewed is what the open session came to, with all its beads.
+type Reviewed struct {
+	arena.Review
+	Beads []arena.Told `json:"beads"`
+}
+
 // Document is the advisor's input by itself, with the house rules where they
 // are not the shipped ones.
 type Document struct {
@@ -77,7 +84,7 @@ type Document struct {
 var errNothingOpen = errors.New("no session is open here")
 
 // Call answers one question. The names are: catalog, gate, open, add, tell,
-// advise.
+// review, advise.
 func (d *Desk) Call(name string, asked []byte) ([]byte, error) {
 	if name == "catalog" {
 		c, err := catalog.Decode(asked)
@@ -96,6 +103,8 @@ func (d *Desk) Call(name string, asked []byte) ([]byte, error) {
 		return call(asked, d.add)
 	case "tell":
 		return call(asked, d.tell)
+	case "review":
+		return call(asked, d.review)
 	case "advise":
 		return call(asked, d.advise)
 	}
@@ -199,6 +208,15 @@ func (d *Desk) tell(in Added) (arena.Picture, error) {
 		return arena.Picture{}, errNothingOpen
 	}
 	return d.picture(in.Now), nil
+}
+
+func (d *Desk) review(struct{}) (Reviewed, error) {
+	if d.running == nil {
+		return Reviewed{}, errNothingOpen
+	}
+	r := Reviewed{Review: d.running.Review(), Beads: list(slices.Clone(d.running.Beads()))}
+	d.book.Tell(&r.Review)
+	return r, nil
 }
 
 func (d *Desk) advise(in Document) (arena.Advice, error) { return Advise(d.shipped, in) }

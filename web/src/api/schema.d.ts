@@ -1073,8 +1073,9 @@ export interface components {
              * @description what the entry is
              * @enum {string}
              */
-            kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption";
+            kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption" | "memory";
             mark?: components["schemas"]["ArenaMark"];
+            memory?: components["schemas"]["ArenaMemory"];
             /** @description how it ended, or anything else */
             note?: string;
             offer?: components["schemas"]["ArenaOffer"];
@@ -1088,6 +1089,12 @@ export interface components {
             seq?: number;
             shown?: components["schemas"]["ArenaShown"];
             spell?: components["schemas"]["ArenaSpell"];
+        };
+        ArenaFelt: {
+            /** Format: int64 */
+            at: number;
+            /** Format: int64 */
+            level: number;
         };
         ArenaFired: {
             /** @description number of the rule in part 6, or the warning's name */
@@ -1221,10 +1228,28 @@ export interface components {
             turn?: string;
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
         };
+        ArenaMemory: {
+            handler?: string;
+            /**
+             * @description the last answer
+             * @enum {string}
+             */
+            last: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /** Format: int64 */
+            minutes?: number;
+            step: string;
+            /** Format: int64 */
+            tries: number;
+            variant?: string;
+            /** @description what worked */
+            worked?: string;
+            /** @enum {string} */
+            worst?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+        };
         ArenaNewest: {
             id: string;
             /** @enum {string} */
-            kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption";
+            kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption" | "memory";
         };
         ArenaNext: {
             /**
@@ -1431,6 +1456,30 @@ export interface components {
             variant?: string;
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
         };
+        ArenaReview: {
+            /** @description in the order in which they were worked */
+            asks: components["schemas"]["ArenaWorked"][];
+            /** @description arousal as it was after each entry that noted it */
+            felt: components["schemas"]["ArenaFelt"][];
+            handlers: components["schemas"]["ArenaTiming"][];
+            /** Format: int64 */
+            minutes: number;
+            /** @description when the next visit is best */
+            next: components["schemas"]["PhraseMessage"];
+            /** @description the advice that was shown */
+            said: components["schemas"]["ArenaSaid"][];
+            /** @description the session in sentences, in its order */
+            story: components["schemas"]["PhraseMessage"][];
+        };
+        ArenaSaid: {
+            /** @enum {string} */
+            action: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
+            /** Format: int64 */
+            at: number;
+            otherwise?: boolean;
+            reason?: string;
+            rule: string;
+        };
         ArenaShown: {
             /** @enum {string} */
             action: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
@@ -1464,6 +1513,35 @@ export interface components {
             step: string;
             variant?: string;
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+        };
+        ArenaTiming: {
+            /**
+             * Format: double
+             * @description median seconds from the try to the release; 0: not measured
+             */
+            delay: number;
+            /**
+             * Format: int64
+             * @description of those, begun at 1 or less
+             */
+            from_one: number;
+            handler: string;
+            /** Format: int64 */
+            late: number;
+            /** Format: int64 */
+            on_the_try: number;
+            /** Format: int64 */
+            releases: number;
+            /**
+             * Format: int64
+             * @description asks whose start is noted
+             */
+            starts: number;
+            /**
+             * Format: int64
+             * @description at the wrong moment
+             */
+            wrong: number;
         };
         ArenaTold: {
             /** @enum {string} */
@@ -1513,6 +1591,11 @@ export interface components {
              * @description kicks at the tool, per 10 touches
              */
             kicks?: number;
+            /**
+             * @description of its entry
+             * @enum {string}
+             */
+            kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption" | "memory";
             /**
              * @description how it was tolerated; else by face and ears
              * @enum {string}
@@ -1580,6 +1663,27 @@ export interface components {
             at: number;
             /** @description what moved */
             what?: string;
+        };
+        ArenaWorked: {
+            /** @description level of the first answer */
+            from?: number | null;
+            /**
+             * Format: int64
+             * @description counted answers
+             */
+            n: number;
+            name: components["schemas"]["PhraseMessage"];
+            /** @description the pass mark was reached */
+            passed?: boolean;
+            /**
+             * Format: int64
+             * @description accepted or offered
+             */
+            soft: number;
+            step: string;
+            /** @description level of the last */
+            to?: number | null;
+            variant?: string;
         };
         ArenaWould: {
             /** @description of the entry that holds what was shown */
@@ -3865,6 +3969,8 @@ export interface components {
             end_id?: string;
             ended: boolean;
             events: components["schemas"]["AssessEvent"][];
+            /** @description what the gate says against a session that was begun without a signal */
+            gate: components["schemas"]["PhraseMessage"][];
             horse: components["schemas"]["HorseRef"];
             id: string;
             /**
@@ -3877,6 +3983,7 @@ export interface components {
             /** @description how it ended */
             note: string;
             reps: components["schemas"]["ProgressReps"];
+            review: components["schemas"]["ArenaReview"];
         };
         TickInputBody: {
             /** @description keys ticked so far, in order */

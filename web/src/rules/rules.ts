@@ -53,7 +53,12 @@ export class Rules {
   ask<N extends keyof Questions>(name: N, asked: Questions[N]['asked']): Promise<Questions[N]['said']> {
     return new Promise((done, failed) => {
       const n = ++this.n
-      this.waits.set(n, { done: done as (said: unknown) => void, failed })
+      const start = performance.now()
+      const said = (answer: unknown) => {
+        performance.measure(`rules ${name}`, { start })
+        done(answer as Questions[N]['said'])
+      }
+      this.waits.set(n, { done: said, failed })
       this.worker.postMessage({ n, name, asked: JSON.stringify(asked) } satisfies Asked)
     })
   }
