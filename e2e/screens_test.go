@@ -57,6 +57,7 @@ func (u *user) places() []place {
 		{"take-on", "/horses/new", "Where it stands"},
 		{"arena-door", "/arena", "Into the arena with"},
 		{"ready", "/arena/ready/" + ids["kase"], "Say first"},
+		{"memory", "/arena/memory/" + ids["kase"], "One line for each ask"},
 		{"after", "/arena/" + ids["session"] + "/after", "How it ended"},
 		{"report", "/reports/" + ids["session"], "does not replace your vet"},
 		{"people", "/people", "Orla Finch"},

@@ -83,6 +83,7 @@ type Card struct {
 	Places     []arena.SpellPlace `json:"places" doc:"where spells are, for a school of places"`
 	Foundation bool               `json:"foundation"`
 	Ridden     bool               `json:"ridden"`
+	Trailer    bool               `json:"trailer" doc:"a bar is closed or it is tied there: the sequence card goes along"`
 	Ask        phrase.Slotted     `json:"ask"`
 	Release    phrase.Slotted     `json:"release"`
 	Watch      phrase.Slotted     `json:"watch"`
@@ -343,7 +344,7 @@ func card(f casefile.File, key string) Card {
 	school := f.SchoolOf(step.Ladder)
 	method, _ := c.Methods.Method(school)
 	card := Card{
-		Key: key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation, Ridden: step.Ridden, Ask: step.Ask,
+		Key: key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation, Ridden: step.Ridden, Trailer: step.Bars || step.Trailer && step.Tied, Ask: step.Ask,
 		Release: step.Release, Watch: step.Watch, Pass: step.Pass.Text, Measures: step.Measures, Unit: step.Pass.Unit,
 		Values: append([]int{}, step.Pass.Values...), Variants: []CardVariant{},
 	}

@@ -125,15 +125,16 @@ type StateChange struct {
 // Summary is what a session came to.
 type Summary struct {
 	SessionRow
-	Horse  HorseRef         `json:"horse"`
-	Bridge progress.Bridge  `json:"bridge" doc:"as it stood after this session"`
-	Care   horse.Care       `json:"care"`
-	Was    horse.Care       `json:"care_before"`
-	EndID  string           `json:"end_id,omitempty" doc:"id of the entry that ended it"`
-	Review arena.Review     `json:"review"`
-	Gate   []phrase.Message `json:"gate" doc:"what the gate says against a session that was begun without a signal"`
-	Late   int              `json:"late" doc:"reps and marks that arrived after the session had ended"`
-	Clock  bool             `json:"clock_off" doc:"a device's clock was wrong; its times were corrected"`
+	Horse  HorseRef          `json:"horse"`
+	Bridge progress.Bridge   `json:"bridge" doc:"as it stood after this session"`
+	Care   horse.Care        `json:"care"`
+	Was    horse.Care        `json:"care_before"`
+	EndID  string            `json:"end_id,omitempty" doc:"id of the entry that ended it"`
+	Names  map[string]string `json:"names" doc:"of those who held the rope"`
+	Review arena.Review      `json:"review"`
+	Gate   []phrase.Message  `json:"gate" doc:"what the gate says against a session that was begun without a signal"`
+	Late   int               `json:"late" doc:"reps and marks that arrived after the session had ended"`
+	Clock  bool              `json:"clock_off" doc:"a device's clock was wrong; its times were corrected"`
 }
 
 func (s *Server) sessionOperations() {
@@ -426,7 +427,10 @@ func (s *Server) summary(ctx context.Context, c caller, in *sessionInput) (Summa
 	if err := s.fill(ctx, c, l, in.ID); err != nil {
 		return Summary{}, err
 	}
-	sum.Review = l.running.Review()
+	sum.Review, sum.Names = l.running.Review(), names
+	for _, o := range r.horse.Owners {
+		sum.Names[o.ID] = o.Name
+	}
 	if g, _ := l.stage.Brief.Gate(l.cat, n.Date, n.Readiness, true); !g.May {
 		sum.Gate = g.Reasons
 	}

@@ -8,6 +8,8 @@ import { keptWords, outbox, saveToFile } from './offline/kept'
 const route = useRoute()
 const router = useRouter()
 const trouble = ref('')
+/** Unsent taps stay here when somebody signs out; that is said first. */
+const warned = ref(false)
 
 const places = [
   { to: '/horses', name: 'Horses' },
@@ -17,6 +19,10 @@ const places = [
 ]
 
 async function leave() {
+  if (outbox.value?.state.waiting && !warned.value) {
+    warned.value = true
+    return
+  }
   try {
     await signOut()
     await router.push('/sign-in')
@@ -48,7 +54,10 @@ async function leave() {
       </button>
       <p class="strong">{{ me?.name }}</p>
       <p v-if="trouble">{{ trouble }}</p>
-      <button type="button" class="plain" @click="leave">Sign out</button>
+      <p v-if="warned" class="strong" role="alert">
+        {{ outbox?.state.waiting }} kept here are not sent. They stay on this device and go when you sign in again.
+      </p>
+      <button type="button" class="plain" @click="leave">{{ warned ? 'Sign out all the same' : 'Sign out' }}</button>
     </div>
   </nav>
 </template>

@@ -88,6 +88,12 @@ export const router = createRouter({
       meta: { bare: true, title: 'Ready' },
     },
     {
+      path: '/arena/memory/:id',
+      component: () => import('./views/arena/MemoryView.vue'),
+      props: true,
+      meta: { title: 'From memory' },
+    },
+    {
       path: '/arena/:id',
       component: () => import('./views/arena/ArenaView.vue'),
       props: true,

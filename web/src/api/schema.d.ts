@@ -2369,6 +2369,8 @@ export interface components {
              * @enum {string}
              */
             school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description a bar is closed or it is tied there: the sequence card goes along */
+            trailer: boolean;
             unit: string;
             values: number[];
             variants: components["schemas"]["CardVariant"][];
@@ -3980,6 +3982,10 @@ export interface components {
             late: number;
             /** Format: int64 */
             minutes: number;
+            /** @description of those who held the rope */
+            names: {
+                [key: string]: string;
+            };
             /** @description how it ended */
             note: string;
             reps: components["schemas"]["ProgressReps"];

@@ -77,9 +77,12 @@ export class Outbox {
   private readonly hopes = () => void this.send()
 
   /** Keeps an entry on this device; done once it is on its disk. What can't be
-   * kept is said, and thrown. */
-  add<T extends Topic>(topic: T, entry: Said<T>): Promise<Kept<T>> {
-    return this.keeping(topic, (id, at, seq, device) => ({ ...plain(entry), id, at, seq, device }) as unknown as Sent<T>)
+   * kept is said, and thrown. It is of now, unless it is remembered. */
+  add<T extends Topic>(topic: T, entry: Said<T>, remembered?: number): Promise<Kept<T>> {
+    return this.keeping(
+      topic,
+      (id, now, seq, device) => ({ ...plain(entry), id, at: remembered ?? now, seq, device }) as unknown as Sent<T>,
+    )
   }
 
   /** Keeps a session that was begun without a signal. */

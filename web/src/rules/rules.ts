@@ -31,6 +31,7 @@ interface Questions {
     said: Picture
   }
   add: { asked: { entries: Entry[]; now: number }; said: { refused: Schemas['RefusedEntry'][]; told: Picture } }
+  review: { asked: object; said: Schemas['ArenaReview'] & { beads: Schemas['ArenaTold'][] } }
   tell: { asked: { now: number }; said: Picture }
 }
 

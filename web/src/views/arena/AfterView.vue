@@ -1,8 +1,8 @@
 <script setup lang="ts">
-// What a session came to, and one line of how it ended, for the owner.
-import { computed, ref, watch } from 'vue'
-import { api, told } from '../../api/client'
-import { useLoad } from '../../api/use'
+// What a session came to: its story, its beads, what changed, the next visit,
+// and one line of how it ended, for the owner.
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { Schemas } from '../../api/client'
 import { keptWords, outbox } from '../../offline/kept'
 import BeadRope from '../../parts/BeadRope.vue'
 import { byAsk } from '../../parts/beads'
@@ -10,25 +10,30 @@ import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
 import { count, longDate, sideWord } from '../../words'
+import ArousalBand from './ArousalBand.vue'
+import CorrectSheet from './CorrectSheet.vue'
+import TimingTable from './TimingTable.vue'
+import { useReview } from './useReview'
 
 const { id } = defineProps<{ id: string }>()
-const { data, trouble, load } = useLoad(async () => {
-  const sum = await told(api.GET('/api/sessions/{id}/summary', { params: { path: { id } } }))
-  if (!line.value) line.value = sum.note
-  return sum
-})
+const box = outbox.value
+if (!box) throw new Error('nobody is signed in')
+
+const { data, trouble, load, ended, keepLine, correct, takeOut } = useReview(id, box)
 const line = ref('')
 const keptLine = ref(false)
-const waiting = computed(() => outbox.value?.state.waiting ?? 0)
+const waiting = computed(() => box.state.waiting)
+const whole = computed(() => data.value?.whole)
+const chosen = shallowRef<Schemas['ArenaTold']>()
+const otherwise = computed(() => data.value?.review.said.filter((s) => s.otherwise) ?? [])
+const arousals = ['settled', 'attentive', 'tense', 'over the line', 'explosive']
 
+watch(whole, (w) => (line.value ||= w?.note ?? ''))
 // What was still on its way when the page opened changes the summary.
 watch(waiting, (n, before) => n === 0 && before > 0 && void load())
 
 async function keep() {
-  const box = outbox.value
-  if (!box || !data.value?.end_id) return
-  await box.add(`session/${id}`, { kind: 'end', replaces: data.value.end_id, note: line.value.trim() })
-  keptLine.value = true
+  keptLine.value = await keepLine(line.value.trim())
 }
 </script>
 
@@ -40,57 +45,71 @@ async function keep() {
           <div>
             <h1>{{ data.horse.name }}, {{ longDate(data.date) }}</h1>
             <p class="quiet">
-              {{ count(data.minutes, 'minute', 'minutes') }} with {{ data.by }}. {{ data.reps.soft }} of {{ data.reps.n }} answers
-              soft, highest level {{ data.reps.highest }}.
+              {{ count(data.review.minutes, 'minute', 'minutes') }}<template v-if="whole"> with {{ whole.by }}</template
+              >.
+              <template v-if="whole">
+                {{ whole.reps.soft }} of {{ whole.reps.n }} answers soft, highest level {{ whole.reps.highest }}.
+              </template>
             </p>
           </div>
           <div class="row">
-            <RouterLink :to="`/reports/${id}`" class="button">The owner's report</RouterLink>
+            <RouterLink v-if="whole" :to="`/reports/${id}`" class="button">The owner's report</RouterLink>
             <RouterLink :to="`/horses/${data.horse.id}`" class="button plain">Back to the horse</RouterLink>
           </div>
         </header>
         <p v-if="waiting" class="strong note" role="status">{{ keptWords }}: this page follows when they have arrived.</p>
-        <p v-if="!data.ended && !waiting" class="strong note">
+        <p v-if="!ended && !waiting" class="strong note">
           This session is still open. <RouterLink :to="`/arena/${id}`">Go on with it</RouterLink>
         </p>
-        <p v-if="data.late" class="strong note">
-          {{ count(data.late, 'entry', 'entries') }} arrived from another device after this session had ended. Kept, and marked
+        <div v-if="whole?.gate.length" class="strong note">
+          Begun without a signal. Asked now, the gate says:
+          <ul class="dots">
+            <li v-for="g in whole.gate" :key="g.key">{{ g.text }}</li>
+          </ul>
+        </div>
+        <p v-if="whole?.late" class="strong note">
+          {{ count(whole.late, 'entry', 'entries') }} arrived from another device after this session had ended. Kept, and marked
           so.
         </p>
-        <p v-if="data.clock_off" class="note">
+        <p v-if="whole?.clock_off" class="note">
           The clock of a device was wrong. Its entries stand in their order, at corrected times.
         </p>
         <div class="columns">
-          <section class="sheet stack">
-            <h2>What changed on the bridge</h2>
-            <p v-if="data.changes.length === 0">No step came to another state. That is a session too.</p>
-            <ul class="changes">
-              <li v-for="c in data.changes" :key="c.name + c.variant.text">
-                <b>{{ [c.name, c.variant.text].filter(Boolean).join(', ') }}</b> {{ c.from }} → {{ c.to }}
-              </li>
-            </ul>
-            <BridgeDrawing :bridge="data.bridge" />
-            <p v-if="data.care !== data.care_before" class="strong">
-              The grade of care is now {{ data.care }}; it was {{ data.care_before }}.
-            </p>
-            <p v-if="data.events.length" class="strong">
-              Dangerous: {{ data.events.map((e) => e.kind).join(', ') }}. It is on record.
-            </p>
-          </section>
+          <div class="stack">
+            <section class="sheet stack">
+              <h2>What happened</h2>
+              <p class="story">{{ data.review.story.map((m) => m.text).join(' ') || 'Nothing was logged.' }}</p>
+              <p class="strong">{{ data.review.next.text }}</p>
+              <ArousalBand :felt="data.review.felt" :words="arousals" />
+            </section>
+            <section class="sheet stack">
+              <h2>What changed on the bridge</h2>
+              <template v-if="whole">
+                <p v-if="whole.changes.length === 0">No step came to another state. That is a session too.</p>
+                <ul class="changes">
+                  <li v-for="c in whole.changes" :key="c.name + c.variant.text">
+                    <b>{{ [c.name, c.variant.text].filter(Boolean).join(', ') }}</b> {{ c.from }} → {{ c.to }}
+                  </li>
+                </ul>
+                <BridgeDrawing :bridge="whole.bridge" />
+                <p v-if="whole.care !== whole.care_before" class="strong">
+                  The grade of care is now {{ whole.care }}; it was {{ whole.care_before }}.
+                </p>
+                <p v-if="whole.events.length" class="strong">
+                  Dangerous: {{ whole.events.map((e) => e.kind).join(', ') }}. It is on record.
+                </p>
+              </template>
+              <p v-else>The bridge follows when there is a signal. Nothing of the session is lost.</p>
+            </section>
+          </div>
           <section class="sheet stack">
             <h2>How it ended</h2>
             <form class="stack" @submit.prevent="keep">
               <FieldRow v-slot="f" label="One line for the owner">
-                <ElInput
-                  :id="f.id"
-                  v-model="line"
-                  maxlength="300"
-                  placeholder="stood in the doorway and sighed"
-                  :disabled="!data.end_id"
-                />
+                <ElInput :id="f.id" v-model="line" maxlength="300" placeholder="stood in the doorway and sighed" />
               </FieldRow>
               <div class="row">
-                <ElButton native-type="submit" :disabled="!data.end_id || !line.trim()">Keep the line</ElButton>
+                <ElButton native-type="submit" :disabled="!line.trim()">Keep the line</ElButton>
                 <p v-if="keptLine" role="status">Kept. It stands in the report.</p>
               </div>
             </form>
@@ -98,12 +117,39 @@ async function keep() {
             <div v-for="a in byAsk(data.beads)" :key="a.key">
               <h3>{{ [a.name, sideWord(a.variant)].filter(Boolean).join(', ') }}</h3>
               <BeadRope :beads="a.beads" />
+              <details>
+                <summary>Put one right</summary>
+                <ul class="row">
+                  <li v-for="(b, i) in data.beads.filter((x) => a.beads.some((y) => y.id === x.id))" :key="b.id">
+                    <button type="button" class="button plain" @click="chosen = b">
+                      {{ i + 1 }}: {{ b.graded }}{{ b.peak == null ? '' : ` at ${b.peak}` }}
+                    </button>
+                  </li>
+                </ul>
+              </details>
             </div>
             <p v-if="data.beads.length === 0">No rep was logged.</p>
+            <template v-if="data.review.handlers.length">
+              <h2>Timing</h2>
+              <TimingTable :timings="data.review.handlers" :names="data.handlers" />
+            </template>
+            <template v-if="otherwise.length">
+              <h2>Done otherwise than said</h2>
+              <ul class="dots">
+                <li v-for="s in otherwise" :key="s.at">{{ s.action }} (rule {{ s.rule }}) {{ s.reason }}</li>
+              </ul>
+            </template>
           </section>
         </div>
       </template>
     </PageState>
+    <CorrectSheet
+      v-if="chosen"
+      :bead="chosen"
+      @correct="(to) => chosen && correct(chosen, to).then(() => (chosen = undefined))"
+      @out="chosen && takeOut(chosen).then(() => (chosen = undefined))"
+      @close="chosen = undefined"
+    />
   </div>
 </template>
 
@@ -118,8 +164,16 @@ async function keep() {
   display: grid;
   gap: var(--gap-1);
 }
+.story {
+  max-width: 62ch;
+}
 .note {
   margin-bottom: var(--gap-3);
+}
+summary {
+  min-height: var(--control);
+  align-content: center;
+  cursor: pointer;
 }
 @media (max-width: 1000px) {
   .columns {

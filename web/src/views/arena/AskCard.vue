@@ -32,6 +32,7 @@ const letter = (name: string) => name.charAt(0).toUpperCase()
       <p class="lab">Mind</p>
       <p>{{ card.watch }}.</p>
     </div>
+    <p v-if="card.trailer" class="text"><RouterLink to="/cards/trailer" class="card-link">The sequence card</RouterLink></p>
     <div v-if="card.variants.length" class="variants" :class="{ sides }" role="group" aria-label="Side or place">
       <button
         v-for="v in card.variants"
@@ -49,6 +50,13 @@ const letter = (name: string) => name.charAt(0).toUpperCase()
 </template>
 
 <style scoped>
+.card-link {
+  display: inline-grid;
+  align-content: center;
+  min-height: var(--touch);
+  color: inherit;
+  font-weight: 600;
+}
 .ask {
   display: grid;
   gap: var(--gap-1);

@@ -24,6 +24,17 @@ export const keptKey = (id: string) => `arena ${id}`
 /** A device's clock that is off by more than this is not believed. */
 const slack = 5 * 60_000
 
+/** Opens a session in the rules on this device: what is kept of it here, and
+ * what the server had of its track. */
+export async function openHere(view: ArenaSession, mine: { state: number; entry: Entry }[], skew = 0) {
+  const rules = theRules()
+  await rules.read(view.catalog, async () => (await told(api.GET('/api/catalog'))).catalog)
+  const own = mine.filter((k) => k.state !== is.refused).map((k) => (skew ? { ...k.entry, at: k.entry.at + skew } : k.entry))
+  const track = [...view.track, ...own]
+  const { brief, beginning, words } = view
+  return { track, told: await rules.ask('open', { brief, beginning, rules: view.rules, words, track }) }
+}
+
 export function useArena(id: string, box: Outbox) {
   const topic = `session/${id}` as const satisfies Topic
   const rules = theRules()
@@ -40,22 +51,20 @@ export function useArena(id: string, box: Outbox) {
   const { data, trouble, load } = useLoad(read)
 
   async function read(): Promise<ArenaSession> {
-    const view = await opened()
-    await rules.read(view.catalog, async () => (await told(api.GET('/api/catalog'))).catalog)
+    const view = await fetched()
     const mine = await box.of(topic)
     const arrived = new Set(view.track.map((e) => e.id))
     void box.forgive(mine.filter((k) => k.state === is.sent && arrived.has(k.id)).map((k) => k.id))
-    const track = [...view.track, ...mine.filter((k) => k.state !== is.refused).map((k) => onClock(k.entry))]
+    const opened = await openHere(view, mine, skew)
     known.clear()
-    for (const e of track) known.add(e.id)
-    const { brief, beginning, words } = view
-    take(await rules.ask('open', { brief, beginning, rules: view.rules, words, track }), true)
+    for (const e of opened.track) known.add(e.id)
+    take(opened.told, true)
     await lookAgain()
     return view
   }
 
   /** The session as the server has it, else as it is kept here. */
-  async function opened(): Promise<ArenaSession> {
+  async function fetched(): Promise<ArenaSession> {
     try {
       const view = await told(api.GET('/api/sessions/{id}', { params: { path: { id } } }))
       const off = view.now - Date.now()
