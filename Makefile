@@ -8,7 +8,7 @@ WEB     := $(shell find web/src web/public web/index.html web/vite.config.ts -ty
 GO      := $(shell find cmd core demo server store web -name '*.go' -o -path 'store/migrations/*' -o -path 'core/*.yaml' -o -path 'core/*.txt')
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 
-.PHONY: demo build test format lint types unit browser bench generate screenshots chromium clean
+.PHONY: demo build test format lint types unit browser bench soak generate screenshots chromium clean
 
 demo: build
 	bin/ivorybridge demo --address $(ADDRESS) --log-level warn $(if $(FRESH),--fresh)
@@ -63,6 +63,11 @@ chromium:
 
 bench: web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./core/... ./server/...
+
+# The whole trials of which make test runs short forms: a session of two hours
+# far from a signal, and a server that is killed a hundred times.
+soak: bin/ivorybridge chromium
+	SOAK=1 go test -count=1 -timeout 30m -v -run 'FarFromASignal|KilledWhileItWrites' ./e2e
 
 # What is made from other files and committed: the typed queries and the
 # client's types.

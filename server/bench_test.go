@@ -15,6 +15,10 @@ import (
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/require"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/horse"
+	"ivorybridge/store"
 )
 
 // reps makes the bodies of n single reps, a minute apart.
@@ -78,11 +82,102 @@ func BenchmarkLogRep(b *testing.B) {
 	b.ReportMetric(ours[b.N/2]/theirs[b.N/2], "ratio")
 }
 
+// BenchmarkLogBatch sends a hundred entries at once, as an outbox does after a
+// session without a signal, in turn through the product and through the bare
+// handler with the same checks.
+func BenchmarkLogBatch(b *testing.B) {
+	const size = 100
+	p := signedInPractice(b)
+	bare, _ := bareServer(b, p)
+	first := *p // the bare copy knows no later horses
+	ours, theirs := make([]float64, b.N), make([]float64, b.N)
+	b.ResetTimer()
+	for i := range b.N {
+		b.StopTimer()
+		p.takesOn(p.who)
+		id, _ := p.session()
+		entries := make([]any, size)
+		for n := range entries {
+			e := rep([]string{"accepted", "try"}[n%2], 3)
+			e["seq"], e["at"] = n, p.now.UnixMilli()+int64(n)*20_000
+			entries[n] = e
+		}
+		body, err := json.Marshal(map[string]any{"sent_at": 0, "quiet": true, "entries": entries})
+		require.NoError(b, err)
+		session := uuid.NewString()
+		require.NoError(b, bare.begin(&first, session))
+		b.StartTimer()
+		start := time.Now()
+		post(b, p, "/api/sessions/"+id+"/entries", p.cookie, body)
+		middle := time.Now()
+		post(b, bare, "/log/"+session, p.cookie, body)
+		ours[i], theirs[i] = float64(middle.Sub(start).Microseconds()), float64(time.Since(middle).Microseconds())
+	}
+	slices.Sort(ours)
+	slices.Sort(theirs)
+	b.ReportMetric(ours[b.N/2], "µs/batch")
+	b.ReportMetric(theirs[b.N/2], "µs/bare")
+	b.ReportMetric(ours[b.N/2]/theirs[b.N/2], "ratio")
+}
+
+// BenchmarkOpenArena opens a running session of a horse with a short and with
+// a long history, in turn, and reports the medians and their ratio.
+func BenchmarkOpenArena(b *testing.B) {
+	open := func(entries int) (*practice, string) {
+		p := signedInPractice(b)
+		p.history(b, entries)
+		id, _ := p.session()
+		return p, "/api/sessions/" + id
+	}
+	short, shortPath := open(200)
+	long, longPath := open(20_000)
+	get := func(p *practice, path string) float64 {
+		start := time.Now()
+		r := httptest.NewRequest(http.MethodGet, path, nil)
+		r.AddCookie(p.cookie)
+		w := httptest.NewRecorder()
+		p.ServeHTTP(w, r)
+		require.Equal(b, http.StatusOK, w.Code)
+		return float64(time.Since(start).Microseconds())
+	}
+	few, many := make([]float64, b.N), make([]float64, b.N)
+	b.ResetTimer()
+	for i := range b.N {
+		few[i], many[i] = get(short, shortPath), get(long, longPath)
+	}
+	slices.Sort(few)
+	slices.Sort(many)
+	b.ReportMetric(few[b.N/2], "µs/200")
+	b.ReportMetric(many[b.N/2], "µs/20000")
+	b.ReportMetric(many[b.N/2]/few[b.N/2], "ratio")
+}
+
+// history logs sessions of two hundred entries, on days before today.
+func (p *practice) history(b *testing.B, entries int) {
+	const each = 200
+	sessions := entries / each
+	for s := range sessions {
+		start := p.now.AddDate(0, 0, s-sessions)
+		n := store.Session{
+			ID: uuid.NewString(), CaseID: p.kase, HorseID: p.horse, StartedAt: start.UnixMilli(), Zone: "UTC", Date: start.Format(time.DateOnly),
+			School: horse.BuildAndRelease, Begins: horse.Ask{Step: "lead.forward"}, Handler: p.who.User, Rules: p.Catalog.Rules,
+		}
+		require.NoError(b, p.Store.StartSession(context.Background(), p.who, n))
+		track := make([]arena.Entry, each)
+		for i := range track {
+			r := arena.Rep{Ask: horse.Ask{Step: []string{"lead.forward", "lead.halt", "head.down"}[i/70]}, Answer: []horse.Answer{horse.Accepted, horse.Try}[i%2], Peak: horse.LevelOf(1 + i%4)}
+			track[i] = arena.Entry{ID: uuid.NewString(), Kind: arena.KindRep, At: start.UnixMilli() + int64(i)*10_000, Device: "tablet", Seq: int64(i), Rep: &r}
+		}
+		_, _, err := p.Store.Append(context.Background(), p.who, n.ID, 0, track)
+		require.NoError(b, err)
+	}
+}
+
 func sessionsFor(n int) int { return (n + sessionLength - 1) / sessionLength }
 
 // bareServer is the bare handler on a database of its own, with the path of
 // each session.
-func bareServer(b *testing.B, p *practice) (http.Handler, []string) {
+func bareServer(b *testing.B, p *practice) (*bareHandler, []string) {
 	path := filepath.Join(b.TempDir(), "bare.db")
 	require.NoError(b, p.Store.Backup(context.Background(), path))
 	dsn := "file:" + path + "?_pragma=busy_timeout(5000)&_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)&"
@@ -92,25 +187,30 @@ func bareServer(b *testing.B, p *practice) (http.Handler, []string) {
 	reader, err := sql.Open("sqlite", dsn+"_pragma=query_only(1)")
 	require.NoError(b, err)
 	b.Cleanup(func() { _, _ = writer.Close(), reader.Close() })
+	bare := &bareHandler{writer: writer}
 	var paths []string
 	for range sessionsFor(b.N) {
 		session := uuid.NewString()
-		_, err := writer.Exec(`INSERT INTO sessions (id, practice_id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version)
-			VALUES (?, ?, ?, ?, ?, 0, 'UTC', '2026-06-01', 's', '{}', '', '{}', '', '{}', '')`, session, p.who.Practice, p.kase, p.horse, p.who.User)
-		require.NoError(b, err)
+		require.NoError(b, bare.begin(p, session))
 		paths = append(paths, "/log/"+session)
 	}
-	return bareLog(b, p, writer, reader), paths
+	bare.Handler = bareLog(b, p, writer, reader)
+	return bare, paths
+}
+
+// bareHandler is the least that could keep entries.
+type bareHandler struct {
+	http.Handler
+	writer *sql.DB
+}
+
+func (h *bareHandler) begin(p *practice, session string) error {
+	_, err := h.writer.Exec(`INSERT INTO sessions (id, practice_id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version)
+			VALUES (?, ?, ?, ?, ?, 0, 'UTC', '2026-06-01', 's', '{}', '', '{}', '', '{}', '')`, session, p.who.Practice, p.kase, p.horse, p.who.User)
+	return err
 }
 
 func bareLog(b *testing.B, p *practice, writer, reader *sql.DB) http.Handler {
-	type entry struct {
-		ID     string `json:"id"`
-		Kind   string `json:"kind"`
-		At     int64  `json:"at"`
-		Device string `json:"device"`
-		Seq    int64  `json:"seq"`
-	}
 	engine := gin.New()
 	engine.POST("/log/:id", func(g *gin.Context) {
 		var in struct {
@@ -131,9 +231,12 @@ func bareLog(b *testing.B, p *practice, writer, reader *sql.DB) http.Handler {
 		}
 		tx, err := writer.Begin()
 		for _, raw := range in.Entries {
-			var e entry
+			var e arena.Entry
 			if err == nil {
 				err = json.Unmarshal(raw, &e)
+			}
+			if err == nil {
+				err = e.Check(p.Catalog)
 			}
 			owned := false
 			if err == nil {
@@ -141,7 +244,7 @@ func bareLog(b *testing.B, p *practice, writer, reader *sql.DB) http.Handler {
 			}
 			if err == nil && owned {
 				_, err = tx.Exec(`INSERT INTO entries (id, practice_id, session_id, device, seq, device_at, at, received_at, clock_off, after_end, kind, written_by, body)
-					VALUES (?, ?, ?, ?, ?, ?, ?, ?, 0, 0, ?, ?, ?)`, e.ID, practice, g.Param("id"), e.Device, e.Seq, e.At, e.At, e.At, e.Kind, user, string(raw))
+					VALUES (?, ?, ?, ?, ?, ?, ?, ?, 0, 0, ?, ?, ?)`, e.ID, practice, g.Param("id"), e.Device, e.Seq, e.At, e.At, e.At, e.Kind.String(), user, string(raw))
 			}
 		}
 		if err == nil {

@@ -54,7 +54,7 @@ async function leave() {
       </button>
       <p class="strong">{{ me?.name }}</p>
       <p v-if="trouble">{{ trouble }}</p>
-      <p v-if="warned" class="strong" role="alert">
+      <p v-if="warned" role="alert">
         {{ outbox?.state.waiting }} kept here are not sent. They stay on this device and go when you sign in again.
       </p>
       <button type="button" class="plain" @click="leave">{{ warned ? 'Sign out all the same' : 'Sign out' }}</button>

@@ -62,6 +62,9 @@ export const api = createClient<paths>({ fetch: patient })
 /** For what is sent in the background: never opens anything over the page. */
 export const background = createClient<paths>()
 
+/** For what is read in the background, to be kept. */
+export const ahead = createClient<paths>({ fetch: read })
+
 interface Answer<T> {
   data?: T
   error?: Partial<Schemas['Problem']>

@@ -2,7 +2,7 @@
 // horses that are worked, with plan, readiness and last sessions, and the
 // catalogue. Done quietly, one after another.
 import { ref } from 'vue'
-import { api } from '../api/client'
+import { ahead } from '../api/client'
 
 const again = 10 * 60_000
 const most = 40
@@ -15,16 +15,16 @@ export async function bringAlong(horses: { id: string; case: { id: string } }[])
   if (busy || Date.now() - broughtAlong.value.at < again) return
   busy = true
   try {
-    await api.GET('/api/catalog')
+    await ahead.GET('/api/catalog')
     let n = 0
     for (const h of horses.slice(0, most)) {
       const horsePath = { params: { path: { id: h.id } } }
       const casePath = { params: { path: { id: h.case.id } } }
       const got = [
-        await api.GET('/api/cases/{id}/readying', casePath),
-        await api.GET('/api/horses/{id}', horsePath),
-        await api.GET('/api/horses/{id}/sessions', horsePath),
-        await api.GET('/api/cases/{id}/plan', casePath),
+        await ahead.GET('/api/cases/{id}/readying', casePath),
+        await ahead.GET('/api/horses/{id}', horsePath),
+        await ahead.GET('/api/horses/{id}/sessions', horsePath),
+        await ahead.GET('/api/cases/{id}/plan', casePath),
       ]
       if (got.some((g) => !g.response.ok)) return
       n++

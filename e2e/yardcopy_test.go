@@ -1,0 +1,113 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// A day at a yard with no signal at all: the product opens cold, the horse's
+// pages are there, a session is begun at the gate, worked, ended and read; and
+// when there is a signal again it is all on the server, once.
+func TestAWholeSessionWithoutASignal(t *testing.T) {
+	y := farYard(t)
+	u := y.atTheYard(412, 800)
+	y.mast.signal(false)
+
+	u.goes("/horses")
+	u.sees("No signal. What you see was kept here at")
+	u.begins("Copperfield Moth")
+	u.seesIn(".clocks", "no signal")
+	u.pull(3)
+	u.answers("accepted")
+	u.seesIn(".strip", "accepted at 3")
+	u.seesIn(".say", "Good: 1 of 3 in a row")
+	u.finds(".arousal", "tense").MustClick()
+	u.seesIn("[aria-pressed=true].arousal", "tense")
+	u.finds(".strip button", "Undo").MustClick()
+	u.seesIn("[aria-pressed=true].arousal", "attentive")
+	u.MustReload()
+	u.seesIn(".strip", "accepted at 3")
+	u.presses("End session")
+	u.sees("It ended on an answer that was accepted")
+	u.sees("The bridge follows when there is a signal")
+	u.types("One line for the owner", "stood and looked, and came")
+	u.presses("Keep the line")
+	u.sees("It stands in the report")
+	u.goes("/horses")
+	u.sees("Copperfield Moth")
+	u.presses("Sign out")
+	u.sees("They stay on this device")
+
+	y.mast.signal(true)
+	u.goes("/arena")
+	u.sees("all sent")
+	assert.Equal(t, 1, y.counts(`SELECT count(*) FROM entries WHERE kind = 'rep' AND json_extract(body, '$.replaces') IS NULL AND received_at > (SELECT max(started_at) FROM sessions) - 1`))
+	u.goes("/horses")
+	u.presses("Copperfield Moth")
+	u.finds("a", "^Sessions").MustClick()
+	u.sees("stood and looked, and came")
+}
+
+// A session that was worked on paper is written down afterwards.
+func TestASessionFromMemory(t *testing.T) {
+	y := demoYard(t)
+	u := y.open(1280, 800).signsInDemo()
+	u.presses("Copperfield Moth")
+	u.presses("Into the arena")
+	u.presses("It was worked already: from memory")
+	u.presses("Keep it")
+	u.sees("Write down one ask at least")
+	u.MustElement("fieldset select").MustSelect("halt")
+	u.presses("Keep it")
+	u.sees("Still missing: how many tries, the last answer")
+	u.types("Tries", "7")
+	u.finds("[aria-label='The last answer'] button", "accepted").MustClick()
+	u.types("What worked", "standing a little ahead of it")
+	u.presses("Keep it")
+	u.finds("a", "^Sessions").MustClick()
+	u.sees("all sent")
+	assert.Equal(t, 1, y.counts(`SELECT count(*) FROM entries WHERE kind = 'memory' AND json_extract(body, '$.memory.tries') = 7`))
+}
+
+// Each school has its pad, and what it logs is advised on.
+func TestEverySchoolHasItsPad(t *testing.T) {
+	y := demoYard(t)
+	u := y.open(1280, 800).signsInDemo()
+	u.presses("Take on a horse")
+	u.types("Name of the horse", "Wintergreen")
+	u.presses("saddle and pad")
+	u.types("What would fixed look like, in one sentence one can check", "Stands for pad and saddle, untied")
+	u.presses("A new owner")
+	u.types("Owner's name", "Tilda Marsh")
+	u.presses("Take it on")
+	u.sees("Not assessed yet")
+	u.goes("/horses")
+	u.begins("Wintergreen")
+	u.asksFor("hand")
+	u.seesIn(".where", "doses")
+	u.finds(".pad button", "Begin the dose").MustClick()
+	u.finds(".pad button", "step it took").MustClick()
+	u.finds(".pad button", "stands, soft").MustClick()
+	u.seesIn(".say", "It moved: that does not end it")
+	u.finds(".pad button", "Begin the dose").MustClick()
+	u.finds(".pad button", "stands, soft").MustClick()
+	u.seesIn(".strip", "accepted")
+
+	u.presses("unasked")
+	u.finds("dialog [role=group] button, dialog [role=radio], dialog label, dialog button", "^\\s*crowded in").MustClick()
+	u.finds("dialog button", "It has stopped").MustClick()
+	u.seesIn(".strip", "interruption")
+	u.presses("settings")
+	u.presses("halter refitted")
+	u.presses("Close")
+	u.seesIn(".strip", "mark")
+	assert.Equal(t, 2, y.counts(`SELECT count(*) FROM entries WHERE kind = 'dose'`))
+}
+
+// asksFor changes the ask by hand.
+func (u *user) asksFor(name string) {
+	u.t.Helper()
+	u.finds("button", "^change\\s+ask$").MustClick()
+	u.finds("dialog button", "^\\s*"+name).MustClick()
+}
