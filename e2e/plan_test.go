@@ -3,6 +3,7 @@ package e2e
 import (
 	"testing"
 
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -196,29 +197,68 @@ func TestTheSequenceCardIsTickedInOrder(t *testing.T) {
 // until another is tapped, over a reload, and the rules answer each.
 func TestAPlaceIsWorkedBySpells(t *testing.T) {
 	u := demoYard(t).open(412, 800).signsInDemo()
-	u.presses("Juniper Lantern")
-	u.presses("Plan")
-	u.presses("relief place the usual way")
-	u.seesIn(".tried", "became relief place")
-	u.presses("Make the plan anew")
-	u.types("Why make it anew", "he would rather choose")
-	u.presses("Make the plan anew")
-	u.sees("2. he would rather choose")
-	u.goes("/horses")
-	u.begins("Juniper Lantern")
+	u.plansTheTrailer("relief place the usual way", "he would rather choose")
 	u.seesIn(".where", "relief place")
-	spell := func(place, what string) {
-		require.NoError(t, u.click(u.finds("[aria-label='"+place+"'] button", "^"+what)))
-	}
-	spell("away", "work")
-	spell("at the door", "rest")
-	u.seesIn("[aria-label='at the door']", "0:0")
+	goes := func(place string) { require.NoError(t, u.click(u.finds(".plan button", "^"+place))) }
+	goes("away")
+	u.seesIn(".plan [aria-pressed=true]", "away work 0:")
+	goes("at the door")
+	u.suitsGloves("places")
+	u.MustSetViewport(412, 800, 1, false)
 	u.MustReload()
-	u.seesIn("[aria-label='at the door'] [aria-pressed=true]", "rest 0:")
-	u.presses("End the rest at the door")
+	u.seesIn(".plan [aria-pressed=true]", "at the door rest 0:")
+	u.presses("End the rest")
 	u.sees("It is a beginning")
 	u.sees("Nothing runs")
-	spell("away", "work")
-	u.presses("End the work away")
+	goes("beside left")
+	u.finds(".modes button", "^work").MustClick()
+	u.seesIn(".plan [aria-pressed=true]", "beside left work 0:")
+	goes("away")
+	u.presses("End the work")
 	u.sees("The work begins where it went")
+}
+
+// Held ropes and offers: the other two ways of the trailer.
+func TestTheTrailerHeldAndOffered(t *testing.T) {
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.plansTheTrailer("wait it out", "he has learned a way out")
+	u.seesIn(".where", "wait it out")
+	u.suitsGloves("held")
+	u.holds(4)
+	require.NoError(t, u.Mouse.Up(proto.InputMouseButtonLeft, 1))
+	u.sees("held: press again to let go")
+	u.finds(".pad button", "a try: small release").MustClick()
+	u.seesIn(".pad", "1 so far")
+	u.MustReload()
+	u.seesIn(".pad", "1 so far")
+	u.answers("accepted")
+	u.seesIn(".strip", "accepted at 4")
+	u.presses("End session")
+	u.sees("What happened")
+
+	u.plansTheTrailer("ask and listen.*", "there is time, he may say no")
+	u.seesIn(".where", "ask and listen")
+	u.suitsGloves("offers")
+	u.finds(".pad button", "^left").MustClick()
+	u.seesIn(".say", "no")
+	u.seesIn(".what", "Go back to what it last accepted")
+	u.finds(".pad button", "^came").MustClick()
+	u.seesIn(".strip", "accepted")
+}
+
+// plansTheTrailer plans the trailer of Juniper Lantern another way, and takes
+// him into the arena.
+func (u *user) plansTheTrailer(way, reason string) {
+	u.t.Helper()
+	u.goes("/horses")
+	u.presses("Juniper Lantern")
+	u.presses("Plan")
+	u.presses(way)
+	u.seesIn(".tried", "became")
+	u.presses("Make the plan anew")
+	u.types("Why make it anew", reason)
+	u.presses("Make the plan anew")
+	u.sees(reason)
+	u.goes("/horses")
+	u.begins("Juniper Lantern")
 }

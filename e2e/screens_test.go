@@ -125,9 +125,76 @@ func (u *user) fits(name string, width int) {
 // targetsAreLarge measures the arena's own targets: gloves on.
 func (u *user) targetsAreLarge(width int) {
 	u.t.Helper()
-	small := u.MustEval(`() => [...document.querySelectorAll('.answer, .act, .strip button, .arousal, .variants button, .acts button, .set')]
+	small := u.MustEval(`() => [...document.querySelectorAll('.arena button, .arena .card-link, dialog[open] button')]
 		.filter((e) => e.offsetParent && (e.offsetHeight < 64 || e.offsetWidth < 64)).map((e) => e.textContent.trim() + ' ' + e.offsetWidth + 'x' + e.offsetHeight).join(', ')`).Str()
 	assert.Empty(u.t, small, "at %d", width)
+}
+
+// readsInTheSun measures the contrast of all that is said in the arena against
+// what it stands on: 7 to 1 and more.
+func (u *user) readsInTheSun(view string) {
+	u.t.Helper()
+	faint := u.MustEval(`() => {
+		const rgb = (c) => (c.match(/[\d.]+/g) ?? []).map(Number)
+		const light = ([r, g, b]) => [r, g, b].map((v) => v / 255).map((v) => (v <= 0.03928 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4))
+			.reduce((sum, v, i) => sum + v * [0.2126, 0.7152, 0.0722][i], 0)
+		const ground = (e) => {
+			for (; e; e = e.parentElement) {
+				const c = rgb(getComputedStyle(e).backgroundColor)
+				if (c.length === 3 || c[3] > 0.99) return c
+			}
+			return [255, 255, 255]
+		}
+		const says = (e) => [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent.trim())
+		const off = (e) => e.closest(':disabled')
+		return [...document.querySelectorAll('.arena *')].filter((e) => e.checkVisibility() && says(e) && !off(e)).map((e) => {
+			const style = getComputedStyle(e)
+			const a = light(rgb(e instanceof SVGElement ? style.fill : style.color)), b = light(ground(e))
+			return [(Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05), e.textContent.trim()]
+		}).filter(([ratio]) => ratio < 7).map(([ratio, text]) => text + ' ' + ratio.toFixed(1)).join('; ')
+	}`).Str()
+	assert.Empty(u.t, faint, view)
+}
+
+// suitsGloves measures a view of the arena at both of its usual sizes.
+func (u *user) suitsGloves(view string) {
+	u.t.Helper()
+	for _, size := range [][2]int{{1280, 800}, {412, 800}} {
+		u.MustSetViewport(size[0], size[1], 1, false)
+		u.fits(view, size[0])
+		u.targetsAreLarge(size[0])
+		u.readsInTheSun(view)
+	}
+	u.MustSetViewport(1280, 800, 1, false)
+}
+
+// otherSchools takes a picture of the arena as the other schools have it.
+func (u *user) otherSchools(keep func(string)) {
+	u.plansTheTrailer("relief place.*", "he would rather choose")
+	u.pull(4)
+	require.NoError(u.t, u.click(u.finds(".plan button", "^away")))
+	u.seesIn(".plan [aria-pressed=true]", "away work 0:")
+	u.presses("End the work")
+	u.sees("The work begins where it went")
+	require.NoError(u.t, u.click(u.finds(".plan button", "^at the door")))
+	u.seesIn(".plan [aria-pressed=true]", "at the door rest 0:")
+	keep("arena-spells")
+	u.presses("End session")
+	u.sees("What happened")
+	u.plansTheTrailer("ask and listen.*", "there is time")
+	for n, answer := range []string{"came", "stayed", "hesitated", "left"} {
+		u.finds(".pad button", "^"+answer).MustClick()
+		u.keeps(n + 1)
+	}
+	keep("arena-offers")
+	u.goes("/horses").takesOn("Wintergreen", "saddle and pad", "Stands for pad and saddle, untied")
+	u.asksFor("hand")
+	u.presses("Begin the dose.*")
+	u.finds(".pad button", "stands, soft").MustClick()
+	u.presses("Begin the dose.*")
+	u.finds(".pad button", "step it took").MustClick()
+	u.seesIn(".pad", "1 step it took")
+	keep("arena-doses")
 }
 
 // The caseload shows after little has been loaded.
@@ -186,7 +253,7 @@ func TestScreenshots(t *testing.T) {
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), shot, 0o644))
 	}
 	for _, p := range u.places() {
-		if strings.Contains("caseload horse assessment walk body basics plan homework methods ladder ready after report people", p.name) {
+		if strings.Contains("caseload horse assessment walk plan homework methods ladder ready report", p.name) {
 			u.goes(p.path)
 			u.sees(p.shows)
 			u.MustWaitIdle()
@@ -231,5 +298,10 @@ func TestScreenshots(t *testing.T) {
 	require.NoError(t, u.Mouse.Up(proto.InputMouseButtonLeft, 1))
 	u.MustSetViewport(412, 800, 1, true)
 	keep("arena-phone")
+	u.MustSetViewport(1280, 800, 1, false)
+	u.presses("End session")
+	u.sees("What happened")
+	keep("after")
+	u.otherSchools(keep)
 	fmt.Println("pictures are in", dir)
 }

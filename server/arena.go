@@ -123,9 +123,9 @@ type RefusedEntry struct {
 type logInput struct {
 	ID   string `path:"id" format:"uuid"`
 	Body struct {
-		SentAt  int64         `json:"sent_at" minimum:"0" doc:"the device's clock as it sends, ms"`
-		Entries []arena.Entry `json:"entries" minItems:"1" maxItems:"200"`
-		Quiet   bool          `json:"quiet,omitempty" doc:"the device reads the track itself: no beads are told back"`
+		SentAt  int64       `json:"sent_at" minimum:"0" doc:"the device's clock as it sends, ms"`
+		Entries []sentEntry `json:"entries" minItems:"1" maxItems:"200"`
+		Quiet   bool        `json:"quiet,omitempty" doc:"the device reads the track itself: no beads are told back"`
 	}
 }
 
@@ -267,11 +267,22 @@ func (s *Server) log(ctx context.Context, c caller, in *logInput) (Logged, error
 	if err := s.fill(ctx, c, l, in.ID); err != nil {
 		return Logged{}, err
 	}
+	if n := len(in.Body.Entries); n < 1 || n > maxEntries || in.Body.SentAt < 0 {
+		return Logged{}, faulty(FieldProblem{Field: "entries", Say: fmt.Sprintf("Send from 1 to %d entries, and sent_at as milliseconds since 1970.", maxEntries)})
+	}
 	out := Logged{Refused: []RefusedEntry{}}
 	good := make([]arena.Entry, 0, len(in.Body.Entries))
-	for _, e := range in.Body.Entries {
-		if err := mayLog(c, e, l.cat); err != nil {
-			out.Refused = append(out.Refused, RefusedEntry{ID: e.ID, Say: err.Error() + "."})
+	for i, sent := range in.Body.Entries {
+		e, err := s.readEntry(sent)
+		if err == nil {
+			err = mayLog(c, e, l.cat)
+		}
+		if err != nil {
+			say := err.Error() + "."
+			if e.ID == "" {
+				say = fmt.Sprintf("Entry %d: %s", i+1, say)
+			}
+			out.Refused = append(out.Refused, RefusedEntry{ID: e.ID, Say: say})
 			continue
 		}
 		e.Device = cmp.Or(e.Device, "unnamed")

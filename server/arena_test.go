@@ -1,7 +1,9 @@
 package server
 
 import (
+	"errors"
 	"net/http"
+	"strings"
 	"testing"
 	"time"
 
@@ -12,6 +14,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/store"
 )
 
 var calm = map[string]any{"arousal": 1, "handler": "calm", "tack": true, "body": true}
@@ -116,10 +119,112 @@ func TestABadEntryDoesNotHoldUpTheGoodOnes(t *testing.T) {
 	changed["id"] = other["id"]
 	l = p.logs(id, changed)
 	assert.Contains(t, l.Refused[0].Say, "other content")
-	for _, e := range []map[string]any{{"kind": "rep"}, {"id": "x", "kind": "rep"}, at(rep("splendid", 3), 1, 1), at(rep("accepted", 11), 1, 1)} {
-		a := p.ask(http.MethodPost, "/api/sessions/"+id+"/entries", map[string]any{"sent_at": 0, "entries": []any{e}})
-		assert.Equal(t, http.StatusUnprocessableEntity, a.Code, "%v: %s", e, a.Body)
+}
+
+// A batch may hold anything: each entry that can't be kept is named with a
+// sentence, and the good ones beside it are kept.
+func TestAMalformedBatchKeepsItsGoodEntries(t *testing.T) {
+	p := signedInPractice(t)
+	id, _ := p.session()
+	far := at(rep("accepted", 3), 10, 1)
+	far["note"] = strings.Repeat("n", 10<<20)
+	fly := at(rep("accepted", 3), 11, 2)
+	fly["wings"] = 2
+	good := at(rep("accepted", 3), 20, 9)
+	l := p.logs(id,
+		map[string]any{"kind": "rep"}, map[string]any{"id": "x", "kind": "rep"}, at(rep("splendid", 3), 1, 1), at(rep("accepted", 11), 1, 1),
+		7, "rep", nil, far, fly, good)
+	said := map[string]string{}
+	for _, r := range l.Refused {
+		said[r.ID] += r.Say
 	}
+	assert.Len(t, l.Refused, 9)
+	assert.Contains(t, said[""], "Entry 1: ")
+	assert.Contains(t, said["x"], "id: ")
+	assert.Contains(t, said[far["id"].(string)], "2000 characters at most")
+	assert.Contains(t, said[fly["id"].(string)], "not known here")
+	assert.Len(t, l.Told.Beads, 1, "the good one is kept")
+
+	for _, body := range []any{
+		map[string]any{"sent_at": 0, "entries": []any{}}, map[string]any{"sent_at": -1, "entries": []any{good}}, map[string]any{}, "{", "[]",
+	} {
+		a := p.ask(http.MethodPost, "/api/sessions/"+id+"/entries", body)
+		assert.Equal(t, http.StatusUnprocessableEntity, a.Code, "%s", a.Body)
+	}
+}
+
+// What an owner's eyes may not say: only a lead trainer clears a rear.
+func TestOnlyALeadTrainerClearsARear(t *testing.T) {
+	p := signedInPractice(t)
+	id, _ := p.session()
+	rear := at(rep("refused", 3), 20, 1)
+	rear["rep"].(map[string]any)["ways_out"], rear["rep"].(map[string]any)["flags"] = []string{"reared"}, []string{"rear cleared"}
+	assert.Empty(t, p.logs(id, rear).Refused, "a lead trainer may")
+
+	p.add("ash", store.Assistant, false)
+	require.Equal(t, http.StatusOK, p.signIn("ash@example.org", password).Code)
+	again := at(rep("refused", 3), 40, 2)
+	again["rep"] = rear["rep"]
+	l := p.logs(id, again)
+	require.Len(t, l.Refused, 1)
+	assert.Contains(t, l.Refused[0].Say, "only a lead trainer")
+}
+
+// A session that was begun without a signal is kept whatever the gate says now,
+// and its page says what the gate would have said.
+func TestASessionBegunWithoutASignalIsKept(t *testing.T) {
+	p := signedInPractice(t)
+	scared := map[string]any{"arousal": 1, "handler": "scared", "tack": true, "body": true}
+	id := uuid.NewString()
+	body := map[string]any{
+		"id": id, "started_at": p.now.Add(-26 * time.Hour).UnixMilli(), "sent_at": p.now.UnixMilli(), "zone": "Europe/London", "readiness": scared,
+		"begun": map[string]any{"step": "lead.halt"},
+	}
+	var view Arena
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", body).into(&view)
+	assert.Equal(t, "lead.halt", view.Beginning.Ask.Step)
+	assert.Equal(t, p.now.Add(-26*time.Hour).UnixMilli(), view.Beginning.Started, "sent a day later, begun when it was begun")
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", body).into(&view)
+	var sum Summary
+	p.ask(http.MethodGet, "/api/sessions/"+id+"/summary", nil).into(&sum)
+	require.NotEmpty(t, sum.Gate)
+	assert.Contains(t, sum.Gate[0].Text, "scared")
+
+	body["id"], body["begun"] = uuid.NewString(), map[string]any{"step": "lead.fly"}
+	assert.Equal(t, "begun", p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", body).problem().Errors[0].Field)
+	body["begun"], body["handler"] = map[string]any{"step": "lead.halt"}, uuid.NewString()
+	assert.Equal(t, "handler", p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", body).problem().Errors[0].Field)
+}
+
+// The stage of a session is kept with it, and read afresh when what it was read
+// from has changed.
+func TestTheStageFollowsWhatItWasReadFrom(t *testing.T) {
+	p := signedInPractice(t)
+	id, _ := p.session()
+	stages := func() string {
+		change, err := p.Store.NewestChange(t.Context(), p.who.Practice)
+		require.NoError(t, err)
+		body, err := p.Store.StageBody(t.Context(), p.who.Practice, store.Stage{Session: id, Edition: p.edition(), Change: change})
+		if errors.Is(err, store.ErrNotFound) {
+			return ""
+		}
+		require.NoError(t, err)
+		return body
+	}
+	was := stages()
+	require.NotEmpty(t, was, "kept as the session began")
+	p.marks(uuid.NewString(), "body/hind leg", map[string]any{"state": "suspect"})
+	assert.Empty(t, stages(), "a suspect leg drops it")
+	var view Arena
+	p.ask(http.MethodGet, "/api/sessions/"+id, nil).into(&view)
+	assert.NotEqual(t, was, stages())
+	assert.Equal(t, 1, view.Brief.Input.Limits["lead.back"])
+
+	kept := stages()
+	p.add("ash", store.Assistant, false)
+	assert.Empty(t, stages(), "anything may have changed")
+	p.ask(http.MethodGet, "/api/sessions/"+id, nil).into(&view)
+	assert.JSONEq(t, kept, stages(), "read again, it is what was kept")
 }
 
 func TestTheGateIsKeptOnTheServer(t *testing.T) {

@@ -146,10 +146,19 @@ type output[O any] struct{ Body O }
 // operation registers one typed operation. What it answers is said in the
 // practice's words; what it fails with becomes a problem.
 func operation[I, O any](s *Server, need access, method, path, id, summary string, run func(context.Context, caller, *I) (O, error)) {
-	op := huma.Operation{
+	handle(s, s.describe(need, method, path, id, summary), run)
+}
+
+// describe is an operation as it is told to the library and in the API's
+// description.
+func (s *Server) describe(need access, method, path, id, summary string) huma.Operation {
+	return huma.Operation{
 		OperationID: id, Method: method, Path: path, Summary: summary, MaxBodyBytes: maxBody,
 		Middlewares: huma.Middlewares{s.admit(need)}, Errors: []int{http.StatusUnauthorized, http.StatusUnprocessableEntity},
 	}
+}
+
+func handle[I, O any](s *Server, op huma.Operation, run func(context.Context, caller, *I) (O, error)) {
 	huma.Register(s.api, op, func(ctx context.Context, in *I) (*output[O], error) {
 		c, _ := ctx.Value(callerKey{}).(caller)
 		out, err := run(ctx, c, in)
@@ -163,11 +172,7 @@ func operation[I, O any](s *Server, need access, method, path, id, summary strin
 
 // withCookie registers an operation that answers with a cookie as well.
 func withCookie[I, O any](s *Server, need access, path, id, summary string, run func(context.Context, caller, *I) (O, error)) {
-	op := huma.Operation{
-		OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, MaxBodyBytes: maxBody,
-		Middlewares: huma.Middlewares{s.admit(need)}, Errors: []int{http.StatusUnauthorized, http.StatusUnprocessableEntity},
-	}
-	huma.Register(s.api, op, func(ctx context.Context, in *I) (*O, error) {
+	huma.Register(s.api, s.describe(need, http.MethodPost, path, id, summary), func(ctx context.Context, in *I) (*O, error) {
 		c, _ := ctx.Value(callerKey{}).(caller)
 		out, err := run(ctx, c, in)
 		if err != nil {

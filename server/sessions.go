@@ -144,7 +144,9 @@ func (s *Server) sessionOperations() {
 	operation(s, staff, http.MethodPost, "/api/cases/{id}/sessions", "startSession", "Begin a session", s.start)
 	operation(s, staff, http.MethodGet, "/api/catalog", "catalog", "The shipped catalogue whole, for the rules that run in the browser", s.wholeCatalog)
 	operation(s, staff, http.MethodGet, "/api/sessions/{id}", "session", "The arena of a session", s.arena)
-	operation(s, staff, http.MethodPost, "/api/sessions/{id}/entries", "log", "Keep entries of the track and be advised", s.log)
+	log := s.describe(staff, http.MethodPost, "/api/sessions/{id}/entries", "log", "Keep entries of the track and be advised")
+	log.MaxBodyBytes, log.SkipValidateBody = maxTrack, true // each entry is checked by itself
+	handle(s, log, s.log)
 	operation(s, staff, http.MethodGet, "/api/sessions/{id}/summary", "summary", "What a session came to", s.summary)
 }
 

@@ -19,9 +19,7 @@ export default defineConfig({
         start_url: '/',
         background_color: '#fffdf8',
         theme_color: '#f7f2e7',
-        icons: [
-          { src: '/mark.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' },
-        ],
+        icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
       },
       workbox: {
         globPatterns: ['**/*.{js,css,html,wasm,svg,woff2}'],

@@ -235,7 +235,7 @@ export class Outbox {
       return true
     }
     if (status === 401 || status === 403) this.state.signal = 'signed out'
-    else if (status === 404 || status === 409 || status === 422) return this.oneByOne(some, answer.error?.detail)
+    else if ([400, 404, 409, 413, 422].includes(status)) return this.oneByOne(some, answer.error?.detail)
     else this.state.signal = status >= 500 && status !== 500 ? 'none' : 'trouble'
     return false
   }

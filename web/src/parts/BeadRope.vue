@@ -12,6 +12,7 @@ const {
   ink = false,
 } = defineProps<{
   beads: Bead[]
+  /** Answers in a cycle; 0: it has none. */
   cycle?: number
   /** Columns drawn beyond the last bead, so that a dip to come is seen. */
   ahead?: number
@@ -41,6 +42,7 @@ const counted = computed(() => beads.reduce((n, b) => Math.max(n, b.n), 0))
 /** The columns that fall on a dip: as the rules counted, and ahead of the last. */
 const dips = computed(() => {
   const at = new Set<number>()
+  if (!cycle) return []
   beads.forEach((b, i) => b.dip && at.add(i))
   for (let i = 0; i < columns.value - beads.length; i++) {
     const n = counted.value + i + 1

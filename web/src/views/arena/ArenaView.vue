@@ -178,13 +178,13 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
               @otherwise="arena.otherwise"
               @change="open = 'asks'"
             />
-            <BeadRope class="beads" :beads="arena.beads" :cycle="advice.numbers.cycle" :ahead="4" ink />
+            <BeadRope class="beads" :beads="arena.beads" :cycle="pad === 'places' ? 0 : advice.numbers.cycle" :ahead="4" ink />
           </div>
         </div>
 
         <LastStrip
           :last="arena.last"
-          :newest="arena.now.recent[0]?.kind"
+          :newest="arena.newest"
           :can-undo="arena.now.recent.length > 0"
           @correct="arena.correct"
           @more="open = 'more'"

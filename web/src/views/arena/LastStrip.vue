@@ -2,15 +2,18 @@
 // The last rep in words, what can be said of it with one tap, and undo.
 import { computed } from 'vue'
 import { sideWord } from '../../words'
+import type { Schemas } from '../../api/client'
 import type { Rep } from './useArena'
 
-const { last, newest, canUndo } = defineProps<{ last?: Rep; newest?: string; canUndo: boolean }>()
+const { last, newest, canUndo } = defineProps<{ last?: Schemas['ArenaTold']; newest?: string; canUndo: boolean }>()
 const emit = defineEmits<{ correct: [change: Partial<Rep>]; more: []; undo: [] }>()
 
+/** Only where something was let go of can a release be late. */
+const held = computed(() => last?.kind === 'rep' || last?.kind === 'dose')
 const answers = ['rep', 'dose', 'offer', 'burst', 'spell']
 
 const says = computed(() => {
-  if (newest && !answers.includes(newest)) return newest === 'spell' ? 'work' : newest
+  if (newest && !answers.includes(newest)) return newest
   if (!last) return 'No rep yet'
   const parts: (string | undefined)[] = [
     last.peak == null ? last.answer : `${last.answer} at ${last.peak}`,
@@ -35,8 +38,8 @@ function release(when: Rep['release']) {
       <span class="wide">Last: </span><b>{{ says }}</b>
     </p>
     <div class="chips">
-      <button type="button" :disabled="!last" :aria-pressed="last?.release === 'late'" @click="release('late')">late</button>
-      <button type="button" :disabled="!last" :aria-pressed="last?.release === 'wrong moment'" @click="release('wrong moment')">
+      <button type="button" :disabled="!held" :aria-pressed="last?.release === 'late'" @click="release('late')">late</button>
+      <button type="button" :disabled="!held" :aria-pressed="last?.release === 'wrong moment'" @click="release('wrong moment')">
         wrong moment
       </button>
       <button type="button" :disabled="!last" @click="emit('more')">more</button>

@@ -1,21 +1,28 @@
 <script setup lang="ts">
 // All that can be said of the last rep: each tap corrects it.
 import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
+import { isLead } from '../../api/me'
 import type { ArenaSession, Rep } from './useArena'
 import ArenaSheet from './ArenaSheet.vue'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 
-const { session, rep } = defineProps<{ session: ArenaSession; rep: Rep }>()
+const { session, rep } = defineProps<{ session: ArenaSession; rep: Schemas['ArenaTold'] }>()
 const emit = defineEmits<{ correct: [change: Partial<Rep>]; close: [] }>()
 
-const flags = choices(['not noticed', 'outside cause', 'not finished', 'fed'] as const)
+const usual = choices(['not noticed', 'outside cause', 'not finished', 'fed'] as const)
+/** A rear that was at nobody, with the rope clear, is a lead trainer's to say. */
+const cleared = [{ value: 'rear cleared', text: 'the rear: not at a person, rope clear, not afraid' }]
+const flags = computed(() => (isLead.value && rep.ways_out?.includes('reared') ? [...usual, ...cleared] : usual))
 const releases = choices(['on the try', 'late', 'early', 'wrong moment', 'not released'] as const)
 const manners = choices(['tense', 'sour'] as const)
 const held = choices(['free', 'loose line', 'slack rope', 'held', 'tied'] as const)
 const levels = Array.from({ length: 11 }, (_, i) => ({ value: i, text: String(i) }))
 const faces = ['easy', 'turns to look', 'ears tip back', 'muzzle to the person', 'bites'].map((text, value) => ({ value, text }))
 
+/** An answer without a rope has no release and no level. */
+const roped = computed(() => rep.kind === 'rep' || rep.kind === 'dose')
 const ways = computed(() =>
   [false, true].map((danger) => ({
     title: danger ? 'Dangerous: the advice is then to make safe' : 'Way out it tried',
@@ -52,66 +59,68 @@ const once = <T,>(now: T | undefined, value: T) => (now === value ? undefined : 
         @toggle="emit('correct', { signs: toggled(rep.signs, $event as NonNullable<Rep['signs']>[number]) })"
       />
     </section>
-    <section>
-      <h3>It does not count, or</h3>
-      <ChipRow
-        big
-        label="Flags"
-        :choices="flags"
-        :chosen="rep.flags ?? []"
-        @toggle="emit('correct', { flags: toggled(rep.flags, $event as NonNullable<Rep['flags']>[number]) })"
-      />
-    </section>
-    <section>
-      <h3>Release</h3>
-      <ChipRow
-        big
-        label="Release"
-        :choices="releases"
-        :chosen="[rep.release || 'on the try']"
-        @toggle="emit('correct', { release: $event as Rep['release'] })"
-      />
-    </section>
-    <section v-if="rep.answer === 'tolerated'">
-      <h3>Tolerated, but</h3>
-      <ChipRow
-        big
-        label="Manner"
-        :choices="manners"
-        :chosen="[rep.manner ?? '']"
-        @toggle="emit('correct', { manner: once(rep.manner, $event as Rep['manner']) })"
-      />
-    </section>
-    <section>
-      <h3>Face</h3>
-      <ChipRow
-        big
-        label="Face"
-        :choices="faces"
-        :chosen="[rep.face ?? -1]"
-        @toggle="emit('correct', { face: once(rep.face, Number($event)) })"
-      />
-    </section>
-    <section>
-      <h3>Level the horse brought itself</h3>
-      <ChipRow
-        big
-        label="Brought"
-        :choices="levels"
-        :chosen="[rep.brought ?? -1]"
-        @toggle="emit('correct', { brought: once(rep.brought, Number($event)) })"
-      />
-    </section>
-    <section>
-      <h3>How it was kept</h3>
-      <ChipRow
-        big
-        label="Held"
-        :choices="held"
-        :chosen="[rep.held ?? '']"
-        @toggle="emit('correct', { held: once(rep.held, $event as Rep['held']) })"
-      />
-    </section>
+    <template v-if="roped">
+      <section>
+        <h3>It does not count, or</h3>
+        <ChipRow
+          big
+          label="Flags"
+          :choices="flags"
+          :chosen="rep.flags ?? []"
+          @toggle="emit('correct', { flags: toggled(rep.flags, $event as NonNullable<Rep['flags']>[number]) })"
+        />
+      </section>
+      <section>
+        <h3>Release</h3>
+        <ChipRow
+          big
+          label="Release"
+          :choices="releases"
+          :chosen="[rep.release || 'on the try']"
+          @toggle="emit('correct', { release: $event as Rep['release'] })"
+        />
+      </section>
+      <section v-if="rep.answer === 'tolerated'">
+        <h3>Tolerated, but</h3>
+        <ChipRow
+          big
+          label="Manner"
+          :choices="manners"
+          :chosen="[rep.manner ?? '']"
+          @toggle="emit('correct', { manner: once(rep.manner, $event as Rep['manner']) })"
+        />
+      </section>
+      <section>
+        <h3>Face</h3>
+        <ChipRow
+          big
+          label="Face"
+          :choices="faces"
+          :chosen="[rep.face ?? -1]"
+          @toggle="emit('correct', { face: once(rep.face, Number($event)) })"
+        />
+      </section>
+      <section>
+        <h3>Level the horse brought itself</h3>
+        <ChipRow
+          big
+          label="Brought"
+          :choices="levels"
+          :chosen="[rep.brought ?? -1]"
+          @toggle="emit('correct', { brought: once(rep.brought, Number($event)) })"
+        />
+      </section>
+      <section>
+        <h3>How it was kept</h3>
+        <ChipRow
+          big
+          label="Held"
+          :choices="held"
+          :chosen="[rep.held ?? '']"
+          @toggle="emit('correct', { held: once(rep.held, $event as Rep['held']) })"
+        />
+      </section>
+    </template>
   </ArenaSheet>
 </template>
 

@@ -24,6 +24,12 @@ export const keptKey = (id: string) => `arena ${id}`
 /** A device's clock that is off by more than this is not believed. */
 const slack = 5 * 60_000
 
+/** What can be said of any answer, also one without a rope. */
+function observed(change: Change) {
+  const keys = ['arousal', 'signs', 'ways_out'] as const
+  return Object.fromEntries(keys.filter((k) => k in change).map((k) => [k, change[k]]))
+}
+
 /** Opens a session in the rules on this device: what is kept of it here, and
  * what the server had of its track. */
 export async function openHere(view: ArenaSession, mine: { state: number; entry: Entry }[], skew = 0) {
@@ -144,9 +150,13 @@ export function useArena(id: string, box: Outbox) {
     return beadsTold.value.filter((b) => askKey(b) === key).map(beadOf)
   })
   const last = computed(() => beadsTold.value.at(-1))
+  /** What the newest entry that stands is. */
+  const newest = computed(() => {
+    const entry = picture.value?.recent[0]
+    return entry?.kind === 'spell' && entry.id !== picture.value?.last?.id ? 'work' : entry?.kind
+  })
   const newestAnswers = computed(() => {
-    const newest = picture.value?.recent[0]
-    return newest !== undefined && !['mark', 'end', 'interruption'].includes(newest.kind)
+    return newest.value !== undefined && !['mark', 'end', 'interruption', 'work'].includes(newest.value)
   })
 
   const current = computed<CurrentAsk>(() => {
@@ -186,7 +196,8 @@ export function useArena(id: string, box: Outbox) {
     const e = picture.value?.last
     if (!e) return
     const was = e.rep ?? e.dose ?? e.offer ?? e.burst ?? e.spell
-    await add({ kind: e.kind, replaces: e.id, [e.kind]: { ...was, ...change } })
+    const held = e.kind === 'rep' || e.kind === 'dose' ? change : observed(change)
+    if (Object.keys(held).length) await add({ kind: e.kind, replaces: e.id, [e.kind]: { ...was, ...held } })
   })
 
   /** Undoes the newest entry that stands. */
@@ -206,6 +217,7 @@ export function useArena(id: string, box: Outbox) {
     told: beadsTold,
     beads,
     last,
+    newest,
     newestAnswers,
     current,
     card,

@@ -1,6 +1,8 @@
 <script setup lang="ts">
-// The place as a plan to tap: work or rest, running until another is tapped.
-// The clock counts from a kept instant, so that a locked phone loses nothing.
+// The place as a plan to tap: work or rest, running until another is tapped. A
+// place begins as it is mostly meant, rest where the horse is wanted and work
+// elsewhere; one more tap makes it the other. The clock counts from a kept
+// instant, so that a locked phone loses nothing.
 import { computed } from 'vue'
 import { clock } from '../../../words'
 
@@ -14,9 +16,10 @@ const { places, running, now } = defineProps<{ places: string[]; running?: Runni
 const emit = defineEmits<{ begin: [place: string, rest: boolean]; end: [] }>()
 
 const seconds = computed(() => (running ? Math.max(0, (now - running.at) / 1000) : 0))
-const is = (place: string, rest: boolean) => running?.place === place && running.rest === rest
+const trailer = computed(() => places.includes('at the door'))
+const elsewhere = computed(() => (trailer.value ? ['away'] : ['near home', 'companion']))
 
-/** Where each place stands on the plan: column and row. */
+/** Where each place stands on the plan. */
 const spots: Record<string, string> = {
   away: 'far',
   'beside left': 'left',
@@ -27,51 +30,63 @@ const spots: Record<string, string> = {
   'near home': 'left',
   companion: 'right',
 }
-const trailer = computed(() => places.includes('at the door'))
+
+function go(place: string) {
+  if (running?.place !== place) emit('begin', place, !elsewhere.value.includes(place))
+}
 </script>
 
 <template>
   <div class="spells">
-    <div class="plan" :class="{ trailer }">
-      <div
+    <div class="plan" :class="{ trailer }" role="group" aria-label="Where it is">
+      <button
         v-for="p in places"
         :key="p"
-        class="place"
-        :class="[spots[p], { here: running?.place === p }]"
-        role="group"
-        :aria-label="p"
+        type="button"
+        class="key"
+        :class="spots[p]"
+        :aria-pressed="running?.place === p"
+        @click="go(p)"
       >
-        <span class="name">{{ p }}</span>
-        <button type="button" class="act" :aria-pressed="is(p, true)" @click="emit('begin', p, true)">
-          rest <b v-if="is(p, true)">{{ clock(seconds) }}</b>
-        </button>
-        <button type="button" class="act" :aria-pressed="is(p, false)" @click="emit('begin', p, false)">
-          work <b v-if="is(p, false)">{{ clock(seconds) }}</b>
-        </button>
-      </div>
+        {{ p }}
+        <b v-if="running?.place === p">{{ running.rest ? 'rest' : 'work' }} {{ clock(seconds) }}</b>
+      </button>
     </div>
-    <button type="button" class="act stop" :disabled="!running" @click="emit('end')">
-      {{ running ? `End the ${running.rest ? 'rest' : 'work'} ${running.place}` : 'Nothing runs' }}
-    </button>
+    <div class="modes" role="group" aria-label="What runs there">
+      <button
+        v-for="rest in [true, false]"
+        :key="String(rest)"
+        type="button"
+        class="key"
+        :disabled="!running"
+        :aria-pressed="running?.rest === rest"
+        @click="running && running.rest !== rest && emit('begin', running.place, rest)"
+      >
+        {{ rest ? 'rest' : 'work' }}
+      </button>
+      <button type="button" class="key" :disabled="!running" @click="emit('end')">
+        {{ running ? `End the ${running.rest ? 'rest' : 'work'}` : 'Nothing runs' }}
+      </button>
+    </div>
   </div>
 </template>
 
 <style scoped>
 .spells {
   display: grid;
-  gap: var(--gap-2);
+  gap: var(--gap-3);
+  grid-template-columns: minmax(0, 3fr) minmax(0, 1fr);
   min-width: 0;
 }
 .plan {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(120px, 1fr));
   gap: var(--gap-2);
 }
 .plan.trailer {
   grid-template:
-    'left inside right' auto
-    'left half right' auto
-    'far door far' auto / minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1fr);
+    'far left door half inside' auto
+    'far right door half inside' auto / 1.2fr 1fr 1fr 1fr 1fr;
 }
 .trailer .left {
   grid-area: left;
@@ -89,64 +104,71 @@ const trailer = computed(() => places.includes('at the door'))
   grid-area: door;
 }
 .trailer .far {
-  grid-area: 3 / 1 / 4 / 2;
+  grid-area: far;
 }
-.place {
+.modes {
   display: grid;
+  gap: var(--gap-2);
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  align-content: center;
-  gap: 2px var(--gap-2);
-  padding: var(--gap-1) var(--gap-2) var(--gap-2);
-  border: 2px solid var(--ivory-3);
-  border-radius: var(--radius);
 }
-.trailer .inside,
-.trailer .half {
-  border: var(--stroke);
-  background: var(--ivory-2);
-}
-.trailer .inside {
-  border-bottom-style: dashed;
-}
-.trailer .half {
-  border-top-style: dashed;
-}
-.place.here {
-  outline: 4px solid var(--arena-ink);
-}
-.name {
+.modes .key:last-child {
   grid-column: 1 / -1;
-  font-weight: 700;
 }
-.act {
+.key {
+  direction: ltr;
   min-height: var(--touch);
-  min-width: 0;
+  min-width: var(--touch);
   border: var(--stroke);
   border-radius: var(--radius);
   background: var(--ivory-0);
   color: var(--arena-ink);
   font-size: var(--step-2);
   font-weight: 600;
+  line-height: 1.15;
+  padding: var(--gap-1);
   cursor: pointer;
 }
-.act[aria-pressed='true'] {
+.key b {
+  display: block;
+}
+.trailer .half {
+  border-right-style: dashed;
+}
+.trailer .inside {
+  border-left-style: dashed;
+}
+.trailer .half,
+.trailer .inside {
+  background: var(--ivory-2);
+}
+.key[aria-pressed='true'] {
   background: var(--arena-ink);
   color: var(--ivory-0);
 }
-.stop:disabled {
+.key:disabled {
   border-style: dashed;
   cursor: default;
 }
 @media (max-width: 720px) {
+  .spells {
+    grid-template-columns: minmax(0, 1fr);
+    gap: var(--gap-2);
+  }
   .plan,
   .plan.trailer {
     grid-template: none;
-    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    grid-template-columns: repeat(3, minmax(0, 1fr));
   }
-  .trailer .place {
+  .trailer .key {
     grid-area: auto;
   }
-  .act {
+  .modes {
+    grid-template-columns: repeat(3, minmax(0, 1fr));
+  }
+  .modes .key:last-child {
+    grid-column: auto;
+  }
+  .key {
     font-size: var(--step-1);
   }
 }

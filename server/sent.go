@@ -1,0 +1,75 @@
+package server
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"reflect"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"ivorybridge/core/arena"
+)
+
+// maxTrack is the largest batch of entries in bytes, maxEntry the largest one
+// that is kept, and maxEntries how many may come at once. A batch may be larger
+// than what is kept of it, so that the good entries beside a far too long note
+// are kept.
+const (
+	maxTrack   = 12 << 20
+	maxEntry   = 16_000
+	maxEntries = 200
+)
+
+// A sentEntry is an entry as it arrived. It is read by itself, so that one that
+// can't be read is named and holds up no other.
+type sentEntry struct{ text json.RawMessage }
+
+// UnmarshalJSON keeps the text.
+func (e *sentEntry) UnmarshalJSON(text []byte) error {
+	e.text = append(json.RawMessage(nil), text...)
+	return nil
+}
+
+// Schema is that of an entry.
+func (sentEntry) Schema(r huma.Registry) *huma.Schema {
+	return r.Schema(reflect.TypeFor[arena.Entry](), true, "Entry")
+}
+
+// readEntry reads an entry as strictly as any body is read. What is wrong with
+// it comes with its id, if that can be read.
+func (s *Server) readEntry(sent sentEntry) (arena.Entry, error) {
+	var named struct {
+		ID string `json:"id"`
+	}
+	_ = json.Unmarshal(sent.text, &named) // what can't be read has no id
+	nothing := arena.Entry{ID: named.ID}
+	if len(sent.text) > maxEntry {
+		return nothing, errors.New("this entry is too long to be kept: a note has 2000 characters at most")
+	}
+	var value any
+	if err := json.Unmarshal(sent.text, &value); err != nil {
+		return nothing, errors.New("this can't be read, it must be JSON")
+	}
+	registry := s.api.OpenAPI().Components.Schemas
+	var found huma.ValidateResult
+	schema := registry.Schema(reflect.TypeFor[arena.Entry](), true, "Entry")
+	huma.Validate(registry, schema, huma.NewPathBuffer([]byte("entry"), len("entry")), huma.ModeWriteToServer, value, &found)
+	if len(found.Errors) > 0 {
+		said := make([]string, len(found.Errors))
+		for i, err := range found.Errors {
+			said[i] = err.Error()
+			var d huma.ErrorDetailer
+			if errors.As(err, &d) {
+				said[i] = fmt.Sprintf("%s: %s", field(*d.ErrorDetail()), strings.TrimSuffix(d.ErrorDetail().Message, "."))
+			}
+		}
+		return nothing, errors.New(strings.Join(said, "; "))
+	}
+	var e arena.Entry
+	if err := json.Unmarshal(sent.text, &e); err != nil {
+		return nothing, errors.New(readable(err.Error()))
+	}
+	return e, nil
+}
