@@ -2,7 +2,6 @@ package server
 
 import (
 	"context"
-	"math/rand/v2"
 	"net/http"
 	"slices"
 	"strconv"
@@ -91,19 +90,7 @@ type ladderChange struct {
 
 type tickInput struct {
 	Key  string `path:"key" maxLength:"60"`
-	Body struct {
-		Run  string   `json:"run" maxLength:"60"`
-		Done []string `json:"done" maxItems:"30" doc:"keys ticked so far, in order"`
-		Tick string   `json:"tick,omitempty" maxLength:"60" doc:"the line to tick; empty: none"`
-		Undo bool     `json:"undo,omitempty" doc:"take the last tick back"`
-		Seed uint64   `json:"seed" doc:"drawn by the device for this run: it draws the stops"`
-	}
-}
-
-// CardNow is where a run of a sequence card stands.
-type CardNow struct {
-	catalog.Ticked
-	Stops []int `json:"stops" doc:"steps back after which to stop on the way out, drawn anew each time"`
+	Body catalog.Tick
 }
 
 func (s *Server) methodOperations() {
@@ -344,20 +331,10 @@ func needsOf(before []catalog.Need, keys []string) []catalog.Need {
 	return list
 }
 
-func (s *Server) tick(_ context.Context, _ caller, in *tickInput) (CardNow, error) {
-	card, ok := s.Catalog.Methods.Card(in.Key)
-	run, known := card.Run(in.Body.Run)
-	if !ok || !known {
-		return CardNow{}, store.ErrNotFound
-	}
-	now := CardNow{Stops: []int{}}
-	if in.Body.Undo {
-		now.Ticked = run.Untick(in.Body.Done)
-	} else {
-		now.Ticked = run.Tick(in.Body.Done, in.Body.Tick)
-	}
-	if slices.ContainsFunc(run.Lines, func(l catalog.Line) bool { return l.Stops }) {
-		now.Stops = catalog.Stops(rand.New(rand.NewPCG(in.Body.Seed, 1)))
+func (s *Server) tick(_ context.Context, _ caller, in *tickInput) (catalog.Now, error) {
+	now, ok := s.Catalog.Methods.Tick(in.Key, in.Body)
+	if !ok {
+		return catalog.Now{}, store.ErrNotFound
 	}
 	return now, nil
 }

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ivorybridge/core/catalog"
 	"ivorybridge/store"
 )
 
@@ -197,8 +198,8 @@ func TestRehearsalsAndTheHomeworkCard(t *testing.T) {
 
 func TestTheSequenceCardAnswersEachTick(t *testing.T) {
 	p := signedInPractice(t)
-	tick := func(run string, done []string, line string) CardNow {
-		var now CardNow
+	tick := func(run string, done []string, line string) catalog.Now {
+		var now catalog.Now
 		p.ask(http.MethodPost, "/api/sequence-cards/trailer/ticks", map[string]any{"run": run, "done": done, "tick": line, "seed": 7}).into(&now)
 		return now
 	}

@@ -2,41 +2,20 @@ package server
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
 	"net/http"
 	"slices"
-	"strings"
-	"time"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
-	"ivorybridge/core/desk"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/progress"
 	"ivorybridge/store"
 )
-
-// Readying is what the page before a session needs, and what the arena needs
-// to begin one without a signal.
-type Readying struct {
-	Stage    Stage              `json:"stage"`
-	Case     Case               `json:"case"`
-	Points   int                `json:"points"`
-	Safety   phrase.Message     `json:"safety" doc:"what this product does not replace"`
-	Handlers []HandlerChoice    `json:"handlers"`
-	Kit      []string           `json:"kit"`
-	Trailer  bool               `json:"trailer" doc:"the next visit works on the trailer: the sequence card goes along"`
-	DaysOff  int                `json:"days_off"`
-	Open     string             `json:"open_session,omitempty"`
-	Cycle    *phrase.Message    `json:"cycle,omitempty" doc:"this horse's own cycle, where one was learned"`
-	Rules    catalog.HouseRules `json:"rules" doc:"that a session begun now would pin"`
-	Words    phrase.Words       `json:"words"`
-}
 
 // arousals are the words for arousal 0 to 4.
 func arousals() []phrase.Message { return scaleWords("arousal.%d", 5) }
@@ -72,27 +51,6 @@ type AskChoice struct {
 	Needs   []string        `json:"needs,omitempty"`
 	Blocked *phrase.Message `json:"blocked,omitempty"`
 	Lifts   *phrase.Message `json:"lifts,omitempty"`
-}
-
-type gateInput struct {
-	ID   string `path:"id" format:"uuid"`
-	Body struct {
-		Readiness arena.Readiness `json:"readiness"`
-		Handler   string          `json:"handler,omitempty" maxLength:"60"`
-	}
-}
-
-type startInput struct {
-	ID   string `path:"id" format:"uuid"`
-	Body struct {
-		ID        string          `json:"id" format:"uuid" doc:"made by the device, so that sending twice is harmless"`
-		StartedAt int64           `json:"started_at" minimum:"0" doc:"the device's clock, ms"`
-		Zone      string          `json:"zone" minLength:"1" maxLength:"60" doc:"the device's time zone, IANA"`
-		Handler   string          `json:"handler,omitempty" maxLength:"60" doc:"who holds the rope"`
-		Readiness arena.Readiness `json:"readiness"`
-		Begun     *horse.Ask      `json:"begun,omitempty" doc:"the ask it was begun with where there was no signal; the session is kept whatever the gate says now"`
-		SentAt    int64           `json:"sent_at,omitempty" minimum:"0" doc:"the device's clock as it sends, ms"`
-	}
 }
 
 type sessionInput struct {
@@ -180,146 +138,6 @@ func askChoices(f casefile.File) []AskChoice {
 		add(key, plan.Item{State: horse.Kept, Open: !slices.ContainsFunc(f.Blocks, func(b assess.Block) bool { return b.Step == key })})
 	}
 	return list
-}
-
-func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readying, error) {
-	r, err := s.read(ctx, c, in.ID)
-	if err != nil {
-		return Readying{}, err
-	}
-	stage, err := s.stage(ctx, c, r, r.file)
-	if err != nil {
-		return Readying{}, err
-	}
-	view := Readying{
-		Stage: stage, Case: viewCase(r.kase), Points: r.file.Risk.Points, Safety: phrase.Of("safety.session", nil),
-		Handlers: append([]HandlerChoice{{ID: c.ID, Name: c.Name}}, stage.Owners...), DaysOff: r.file.DaysOff, Open: r.open(), Kit: []string{},
-		Rules: s.pinned(r.file), Words: c.practice.Words,
-	}
-	if cy := r.file.Cycle; cy.Learned {
-		m := phrase.Of("cycle.learned", phrase.Args{"a": cy.Cycle - 1, "b": cy.Cycle, "reps": cy.Reps, "in": int(100*cy.Dip + 0.5), "out": int(100*cy.Outside + 0.5)})
-		view.Cycle = &m
-	}
-	if len(r.file.Plan.Visits) > 0 {
-		view.Kit = r.file.Plan.Visits[0].Kit
-		view.Trailer = onTrailer(r.file)
-	}
-	return view, nil
-}
-
-// onTrailer reports whether the next visit works on the trailer.
-func onTrailer(f casefile.File) bool {
-	return slices.ContainsFunc(f.Plan.Visits[0].Parts, func(p plan.Part) bool {
-		return slices.ContainsFunc(p.Steps, func(key string) bool {
-			step, _ := f.Catalog().Step(key)
-			return step.Trailer
-		})
-	})
-}
-
-// Methods is the shipped catalogue as the rules read it, for those that run in
-// the browser.
-type Methods struct {
-	Version string           `json:"version"`
-	Catalog *json.RawMessage `json:"catalog"`
-}
-
-func (s *Server) wholeCatalog(context.Context, caller, *struct{}) (Methods, error) {
-	text, err := json.Marshal(s.Catalog)
-	raw := json.RawMessage(text)
-	return Methods{Version: s.Catalog.Version, Catalog: &raw}, err
-}
-
-// pinned are the house rules that a session begun now is advised by.
-func (s *Server) pinned(f casefile.File) catalog.HouseRules {
-	rules := s.Catalog.Rules
-	rules.Cycle = f.Cycle.Cycle
-	return rules
-}
-
-// verdict asks the gate.
-func (s *Server) verdict(c caller, r reading, ready arena.Readiness) (desk.Verdict, error) {
-	if a := ready.Asked; !a.IsZero() && !r.file.Catalog().HasAsk(a) {
-		return desk.Verdict{}, faulty(FieldProblem{Field: "readiness.ask", Say: "That is not an ask of the catalogue. Choose one from the list."})
-	}
-	return desk.VerdictOf(r.file.Catalog(), r.file.Brief(), c.today(), ready, c.Role == store.Lead), nil
-}
-
-func (s *Server) gate(ctx context.Context, c caller, in *gateInput) (desk.Verdict, error) {
-	r, err := s.read(ctx, c, in.ID)
-	if err != nil {
-		return desk.Verdict{}, err
-	}
-	return s.verdict(c, r, in.Body.Readiness)
-}
-
-func (s *Server) start(ctx context.Context, c caller, in *startInput) (Arena, error) {
-	b := in.Body
-	r, err := s.read(ctx, c, in.ID)
-	if err != nil {
-		return Arena{}, err
-	}
-	if r.before(b.ID) < len(r.sessions) { // sent twice
-		return s.arena(ctx, c, &sessionInput{ID: b.ID})
-	}
-	zone, err := time.LoadLocation(b.Zone)
-	if err != nil || b.Zone == "Local" {
-		return Arena{}, faulty(FieldProblem{Field: "zone", Say: "This time zone is not known. Set the clock of the device."})
-	}
-	n := store.Session{
-		ID: b.ID, CaseID: in.ID, HorseID: r.horse.ID, StartedAt: startedAt(c, b.StartedAt, b.SentAt), Zone: b.Zone, School: horse.BuildAndRelease,
-		Handler: b.Handler, Readiness: b.Readiness, Catalog: r.file.Catalog().Version, Rules: s.pinned(r.file), Core: arena.Version,
-	}
-	n.Date = time.UnixMilli(n.StartedAt).In(zone).Format(time.DateOnly)
-	holds := append([]HandlerChoice{{ID: c.ID}}, owners(r.horse, r.file)...)
-	switch known := slices.ContainsFunc(r.horse.Owners, func(o store.OwnerOf) bool { return o.ID == b.Handler }); {
-	case b.Begun != nil && !r.file.Catalog().HasAsk(*b.Begun):
-		return Arena{}, faulty(FieldProblem{Field: "begun", Say: "That is not an ask of the catalogue. Choose one from the list."})
-	case b.Begun != nil && known: // it has happened
-	case !slices.ContainsFunc(holds, func(h HandlerChoice) bool { return h.ID == b.Handler || b.Handler == "" }):
-		return Arena{}, faulty(FieldProblem{Field: "handler", Say: "This person may not hold the rope now. Choose somebody from the list."})
-	}
-	if b.Begun != nil {
-		n.Begins = *b.Begun
-	} else {
-		v, err := s.verdict(c, r, b.Readiness)
-		if err != nil {
-			return Arena{}, err
-		}
-		if !v.May || v.Ask.IsZero() {
-			return Arena{}, newProblem(http.StatusUnprocessableEntity, "No session now: "+reasons(c.book, v.Reasons))
-		}
-		n.Begins = v.Ask
-	}
-	if err := s.Store.StartSession(ctx, c.who(), n); err != nil {
-		return Arena{}, err
-	}
-	return s.arena(ctx, c, &sessionInput{ID: b.ID})
-}
-
-// startedAt is when a session began, by the device's clock; by the server's
-// where that clock is wrong.
-func startedAt(c caller, started, sent int64) int64 {
-	const slack = 5 * 60_000
-	off := c.now.UnixMilli() - sent
-	switch {
-	case sent > 0 && (off > slack || off < -slack):
-		return started + off
-	case sent == 0 && (c.now.UnixMilli()-started > 12*3_600_000 || started-c.now.UnixMilli() > 3_600_000):
-		return c.now.UnixMilli()
-	}
-	return started
-}
-
-func reasons(book phrase.Book, list []phrase.Message) string {
-	if len(list) == 0 {
-		return "no step is open. Look at what is blocked, and what lifts it."
-	}
-	said := make([]string, len(list))
-	for i, m := range list {
-		said[i] = book.Say(m)
-	}
-	return strings.Join(said, " ")
 }
 
 func (s *Server) sessions(ctx context.Context, c caller, in *horseInput) ([]SessionRow, error) {

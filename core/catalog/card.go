@@ -131,3 +131,38 @@ func Stops(draw *rand.Rand) []int {
 	slices.Sort(places)
 	return places
 }
+
+// A Tick is what is done on a run of a card.
+type Tick struct {
+	Run  string   `json:"run" maxLength:"60"`
+	Done []string `json:"done" maxItems:"30" doc:"keys ticked so far, in order"`
+	Tick string   `json:"tick,omitempty" maxLength:"60" doc:"the line to tick; empty: none"`
+	Undo bool     `json:"undo,omitempty" doc:"take the last tick back"`
+	Seed uint64   `json:"seed" doc:"drawn by the device for this run: it draws the stops"`
+}
+
+// Now is where a run of a sequence card stands.
+type Now struct {
+	Ticked
+	Stops []int `json:"stops" doc:"steps back after which to stop on the way out, drawn anew each time"`
+}
+
+// Tick ticks a line of a card, or takes one back; false if there is no such
+// card or run.
+func (m Methods) Tick(key string, t Tick) (Now, bool) {
+	card, ok := m.Card(key)
+	run, known := card.Run(t.Run)
+	if !ok || !known {
+		return Now{}, false
+	}
+	now := Now{Stops: []int{}}
+	if t.Undo {
+		now.Ticked = run.Untick(t.Done)
+	} else {
+		now.Ticked = run.Tick(t.Done, t.Tick)
+	}
+	if slices.ContainsFunc(run.Lines, func(l Line) bool { return l.Stops }) {
+		now.Stops = Stops(rand.New(rand.NewPCG(t.Seed, 1)))
+	}
+	return now, true
+}

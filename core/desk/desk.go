@@ -73,6 +73,22 @@ type Reviewed struct {
 	Beads []arena.Told `json:"beads"`
 }
 
+// CardAsked is a tick on a sequence card.
+type CardAsked struct {
+	Key string `json:"key"`
+	catalog.Tick
+	Words phrase.Words `json:"words"`
+}
+
+func (d *Desk) card(in CardAsked) (catalog.Now, error) {
+	now, ok := d.shipped.Methods.Tick(in.Key, in.Tick)
+	if !ok {
+		return catalog.Now{}, fmt.Errorf("there is no card %q with a run %q", in.Key, in.Tick.Run)
+	}
+	phrase.English(in.Words).Tell(&now)
+	return now, nil
+}
+
 // Document is the advisor's input by itself, with the house rules where they
 // are not the shipped ones.
 type Document struct {
@@ -84,7 +100,7 @@ type Document struct {
 var errNothingOpen = errors.New("no session is open here")
 
 // Call answers one question. The names are: catalog, gate, open, add, tell,
-// review, advise.
+// review, card, advise.
 func (d *Desk) Call(name string, asked []byte) ([]byte, error) {
 	if name == "catalog" {
 		c, err := catalog.Decode(asked)
@@ -103,6 +119,8 @@ func (d *Desk) Call(name string, asked []byte) ([]byte, error) {
 		return call(asked, d.add)
 	case "tell":
 		return call(asked, d.tell)
+	case "card":
+		return call(asked, d.card)
 	case "review":
 		return call(asked, d.review)
 	case "advise":

@@ -109,6 +109,42 @@ func TestTheGateAnswersWithoutAServer(t *testing.T) {
 	assert.Contains(t, v.Reasons[0].Text, "Explosive at the gate")
 }
 
+// The sequence card refuses a wrong order where there is no server, too.
+func TestTheSequenceCardIsTickedAtTheDesk(t *testing.T) {
+	d, _ := opened(t)
+	card, ok := shipped(t).Methods.Card("trailer")
+	require.True(t, ok)
+	run := card.Runs[0]
+	tick := func(done []string, line string) catalog.Now {
+		told, err := d.Call("card", asJSON(t, CardAsked{Key: "trailer", Tick: catalog.Tick{Run: run.Key, Done: done, Tick: line}}))
+		require.NoError(t, err)
+		var now catalog.Now
+		require.NoError(t, json.Unmarshal(told, &now))
+		return now
+	}
+	now := tick([]string{}, run.Lines[0].Key)
+	assert.Equal(t, run.Lines[1].Key, now.Next)
+	now = tick(now.Done, run.Lines[3].Key)
+	require.NotNil(t, now.Refused)
+	assert.NotEmpty(t, now.Refused.Text)
+	_, err := d.Call("card", []byte(`{"key":"none"}`))
+	assert.ErrorContains(t, err, "no card")
+}
+
+// What a session came to is read where there is no server, too.
+func TestASessionIsReviewedAtTheDesk(t *testing.T) {
+	d, _ := opened(t)
+	rep := arena.Rep{Ask: horse.Ask{Step: "lead.forward"}, Answer: horse.Accepted, Peak: horse.LevelOf(2)}
+	_, err := d.Call("add", asJSON(t, Added{Now: 62_000, Entries: []arena.Entry{{ID: "a", Kind: arena.KindRep, At: 61_000, Rep: &rep}}}))
+	require.NoError(t, err)
+	told, err := d.Call("review", []byte("{}"))
+	require.NoError(t, err)
+	var r Reviewed
+	require.NoError(t, json.Unmarshal(told, &r))
+	assert.Contains(t, r.Story[0].Text, "It began with forward: 1 answer, 1 soft")
+	assert.Len(t, r.Beads, 1)
+}
+
 func TestADeskSaysWhatItCantDo(t *testing.T) {
 	var d Desk
 	for name, asked := range map[string]string{"tell": "{}", "catalog": "[", "nonsense": "{}"} {

@@ -2378,16 +2378,6 @@ export interface components {
             /** @description how that school works */
             works: string;
         };
-        CardNow: {
-            /** @description keys of the lines ticked, in order */
-            done: string[];
-            /** @description the line to do now; empty: all are done */
-            next?: string;
-            /** @description why the last tick did not count */
-            refused?: components["schemas"]["PhraseMessage"];
-            /** @description steps back after which to stop on the way out, drawn anew each time */
-            stops: number[];
-        };
         CardVariant: {
             name: components["schemas"]["PhraseMessage"];
             /** @enum {string} */
@@ -2652,6 +2642,16 @@ export interface components {
              */
             zone?: "" | "zone 1" | "zone 2" | "zone 3" | "zone 4" | "zone 5";
         };
+        CatalogNow: {
+            /** @description keys of the lines ticked, in order */
+            done: string[];
+            /** @description the line to do now; empty: all are done */
+            next?: string;
+            /** @description why the last tick did not count */
+            refused?: components["schemas"]["PhraseMessage"];
+            /** @description steps back after which to stop on the way out, drawn anew each time */
+            stops: number[];
+        };
         CatalogOption: {
             key: string;
             /** @description what it changes on a ladder */
@@ -2756,6 +2756,20 @@ export interface components {
             variants?: string[];
             /** @description mistakes and cautions */
             watch?: string;
+        };
+        CatalogTick: {
+            /** @description keys ticked so far, in order */
+            done: string[];
+            run: string;
+            /**
+             * Format: int64
+             * @description drawn by the device for this run: it draws the stops
+             */
+            seed: number;
+            /** @description the line to tick; empty: none */
+            tick?: string;
+            /** @description take the last tick back */
+            undo?: boolean;
         };
         ClearStep: {
             ask: string;
@@ -3990,20 +4004,6 @@ export interface components {
             note: string;
             reps: components["schemas"]["ProgressReps"];
             review: components["schemas"]["ArenaReview"];
-        };
-        TickInputBody: {
-            /** @description keys ticked so far, in order */
-            done: string[];
-            run: string;
-            /**
-             * Format: int64
-             * @description drawn by the device for this run: it draws the stops
-             */
-            seed: number;
-            /** @description the line to tick; empty: none */
-            tick?: string;
-            /** @description take the last tick back */
-            undo?: boolean;
         };
         TryInputBody: {
             choices: components["schemas"]["PlanChoices"];
@@ -6032,7 +6032,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TickInputBody"];
+                "application/json": components["schemas"]["CatalogTick"];
             };
         };
         responses: {
@@ -6042,7 +6042,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CardNow"];
+                    "application/json": components["schemas"]["CatalogNow"];
                 };
             };
             /** @description Unauthorized */

@@ -32,6 +32,10 @@ interface Questions {
   }
   add: { asked: { entries: Entry[]; now: number }; said: { refused: Schemas['RefusedEntry'][]; told: Picture } }
   review: { asked: object; said: Schemas['ArenaReview'] & { beads: Schemas['ArenaTold'][] } }
+  card: {
+    asked: { key: string; words: Schemas['PhraseWords'] } & Schemas['CatalogTick']
+    said: Schemas['CatalogNow']
+  }
   tell: { asked: { now: number }; said: Picture }
 }
 

@@ -5,6 +5,8 @@ import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, told, type Schemas } from '../../api/client'
 import { useSend } from '../../api/use'
+import { me } from '../../api/me'
+import { theRules } from '../../rules/rules'
 import ChipRow from '../../parts/ChipRow.vue'
 import PageState from '../../parts/PageState.vue'
 import { count } from '../../words'
@@ -21,17 +23,25 @@ interface Kept {
 }
 const draw = () => Math.floor(Math.random() * 2 ** 31)
 const kept = useLocalStorage<Kept>(`sequence-${card}`, { run: '', done: [], seed: draw() })
-const now = ref<Schemas['CardNow']>()
+const now = ref<Schemas['CatalogNow']>()
 const sending = useSend()
 const run = computed(() => shown.value?.runs.find((r) => r.key === kept.value.run) ?? shown.value?.runs[0])
 const next = computed(() => run.value?.lines.find((l) => l.key === now.value?.next))
 
+/** The rules on this device say whether the order is right: the trailer stands
+ * where there is no signal. */
+async function ticked(body: Schemas['CatalogTick']) {
+  const { version, catalog } = await told(api.GET('/api/catalog'))
+  const rules = theRules()
+  await rules.read(version, () => Promise.resolve(catalog))
+  return rules.ask('card', { key: card, words: me.value?.words ?? shippedWords, ...body })
+}
+const shippedWords: Schemas['PhraseWords'] = { vehicle: 'trailer', sides: 'near and off' }
+
 async function send(tick: string, undo = false) {
   if (!run.value) return
   const body = { run: run.value.key, done: kept.value.done, tick, undo, seed: kept.value.seed }
-  const answer = await sending.send(() =>
-    told(api.POST('/api/sequence-cards/{key}/ticks', { params: { path: { key: card } }, body })),
-  )
+  const answer = await sending.send(() => ticked(body))
   if (!answer) return
   now.value = answer
   kept.value = { ...kept.value, run: run.value.key, done: answer.done }
