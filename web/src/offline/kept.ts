@@ -11,7 +11,7 @@ watch(outbox, (box) => copiesOf(box?.shelf), { immediate: true, flush: 'sync' })
 /** The state of sending, in words; it is always on show. */
 export const keptWords = computed(() => {
   const state = outbox.value?.state
-  if (!state) return ''
+  if (!state?.counted) return ''
   if (state.full) return 'not kept: this device has no room. Write it down.'
   const here = `${state.waiting} kept here`
   switch (true) {

@@ -57,7 +57,8 @@ async function post(topic: Topic, some: Kept[]) {
 }
 
 export class Outbox {
-  readonly state = reactive({ waiting: 0, refused: 0, signal: 'ok' as Signal, oldest: 0, full: false })
+  /** Nothing is said of it before it is counted. */
+  readonly state = reactive({ counted: false, waiting: 0, refused: 0, signal: 'ok' as Signal, oldest: 0, full: false })
   readonly shelf: Shelf
   private readonly listeners = new Map<Topic, Set<Hear<Topic>>>()
   private sending = false
@@ -71,6 +72,7 @@ export class Outbox {
     this.shelf = new Shelf(user, practice)
     void this.count().then(() => this.send())
     window.addEventListener('online', this.hopes)
+    void navigator.storage?.persist?.() // asked for; a browser may still say no
   }
 
   /** The device believes in a signal: worth a try, no more. */
@@ -175,6 +177,7 @@ export class Outbox {
     this.state.waiting = await waiting.count()
     this.state.refused = await this.shelf.in(is.refused).count()
     this.state.oldest = (await waiting.first())?.at ?? 0
+    this.state.counted = true
   }
 
   get old(): boolean {

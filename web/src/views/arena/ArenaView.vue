@@ -45,6 +45,8 @@ useIntervalFn(() => (tick.value = Date.now()), 1000)
 onUnmounted(() => arena.stop())
 // As time goes by what is said may change: a wait is over, a cap has come.
 useIntervalFn(() => void arena.lookAgain(), 15_000)
+// Somebody else may be logging on another device.
+useIntervalFn(() => box.state.signal === 'ok' && box.state.waiting === 0 && void arena.load(), 60_000)
 
 const advice = computed(() => arena.now?.advice)
 const drafted = computed(() => hold.on || hold.draft.peak !== undefined)

@@ -1,7 +1,7 @@
 // A session in the arena: its track as it is kept here, and what the rules on
 // this device say of it after each tap. The server hears of it when it can.
 import { computed, reactive, ref, shallowRef } from 'vue'
-import { api, told, type Schemas, type Trouble } from '../../api/client'
+import { ahead, api, told, type Schemas, type Trouble } from '../../api/client'
 import { useLoad } from '../../api/use'
 import type { Outbox, Said, Topic } from '../../offline/outbox'
 import { state as is } from '../../offline/shelf'
@@ -52,9 +52,12 @@ export function useArena(id: string, box: Outbox) {
   const holder = ref('')
   const known = new Set<string>()
   let skew = 0
+  let turn: Promise<unknown> = Promise.resolve()
   let shownAfter = ''
 
-  const { data, trouble, load } = useLoad(read)
+  // Opening has its turn among the taps: none falls between the track as it is
+  // read and the track as the rules have it.
+  const { data, trouble, load } = useLoad(inTurn(read))
 
   async function read(): Promise<ArenaSession> {
     const view = await fetched()
@@ -72,13 +75,15 @@ export function useArena(id: string, box: Outbox) {
   /** The session as the server has it, else as it is kept here. */
   async function fetched(): Promise<ArenaSession> {
     try {
-      const view = await told(api.GET('/api/sessions/{id}', { params: { path: { id } } }))
+      // Once it is open, no sign-in is asked for over it: it goes on with what is here.
+      const client = picture.value ? ahead : api
+      const view = await told(client.GET('/api/sessions/{id}', { params: { path: { id } } }))
       const off = view.now - Date.now()
       skew = Math.abs(off) > slack ? off : 0
       await box.keep(keptKey(id), view)
       return view
     } catch (error) {
-      const kept = (error as Trouble).status === 401 ? undefined : await box.setting<ArenaSession>(keptKey(id))
+      const kept = (error as Trouble).status === 401 && !picture.value ? undefined : await box.setting<ArenaSession>(keptKey(id))
       if (!kept) throw error
       return kept
     }
@@ -121,8 +126,6 @@ export function useArena(id: string, box: Outbox) {
     take(told)
     return kept.id
   }
-
-  let turn: Promise<unknown> = Promise.resolve()
 
   /** Taps follow one another: each looks at what the one before has left. */
   function inTurn<A extends unknown[], R>(work: (...args: A) => Promise<R>): (...args: A) => Promise<R> {
