@@ -102,6 +102,7 @@ func vocabulary(r huma.Registry) {
 	word(r, arena.Offered{})
 	word(r, arena.SpellPlace{})
 	word(r, arena.Coming{})
+	word(r, arena.Settling{})
 	word(r, assess.Sex{})
 	word(r, assess.Past{})
 	word(r, assess.Energy{})

@@ -36,7 +36,7 @@ type Beginning struct {
 
 // Session is what the advisor looks at in a session that begins so. Arousal 3
 // at the gate leaves the foundations, and the first touch of a horse that can't
-// be haltered (part 6).
+// be haltered; one that may not be ridden today is worked in hand (part 6).
 func (b Brief) Session(c *catalog.Catalog, n Beginning) Input {
 	in := b.Input
 	in.Ask, in.School, in.Started, in.Handler, in.Mind = n.Ask, n.School, n.Started, n.Handler, n.Readiness.Handler
@@ -47,18 +47,21 @@ func (b Brief) Session(c *catalog.Catalog, n Beginning) Input {
 	if n.Readiness.Alone {
 		in.Blocked = append(in.Blocked, b.Bars...)
 	}
-	if n.Readiness.Arousal.Int() != 3 {
-		return in
-	}
+	over, inHand := n.Readiness.Arousal.Int() == 3, n.Readiness.notRidden()
 	for _, l := range c.Ladders {
 		for _, s := range l.Steps {
-			if l.Kind != catalog.Foundation && !(s.Place == 0 && l.ComesFirst()) {
+			first := l.Kind == catalog.Foundation || s.Place == 0 && l.ComesFirst()
+			if over && !first || inHand && s.Ridden {
 				in.Blocked = append(in.Blocked, s.Key)
 			}
 		}
 	}
 	return in
 }
+
+// notRidden reports whether nobody rides today: after days off the horse did
+// not settle, and there is no safe pen for loose movement first (part 6).
+func (r Readiness) notRidden() bool { return r.Settled == NotInFive && r.NoPen }
 
 // Gate says whether and where a session may begin on a day: readiness (part 6),
 // what the grade of care asks for (part 9), and the ask to begin with, empty
@@ -82,6 +85,18 @@ func (b Brief) Gate(c *catalog.Catalog, today string, r Readiness, lead bool) (G
 		say("bars")
 	}
 	wanted := b.wanted(c, g)
+	if step, _ := c.Step(wanted.Step); step.Ridden && b.DaysOff(today) >= 2 {
+		switch {
+		case r.notRidden():
+			say("ridden.not")
+		case r.Settled == NotInFive:
+			say("ridden.loose")
+		case r.Settled == AtOnce:
+			say("ridden.slow")
+		case r.Settled.IsZero():
+			say("ridden.ask")
+		}
+	}
 	if !r.Asked.IsZero() {
 		wanted, g.Lower, g.Baseline = r.Asked, 0, false
 	}

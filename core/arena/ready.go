@@ -8,6 +8,21 @@ import (
 	"ivorybridge/core/phrase"
 )
 
+type settlings struct{}
+
+func (settlings) Words() []string {
+	return []string{"within a minute", "within five minutes", "not in five minutes"}
+}
+
+// Settling is how long a ridden horse takes to settle after days off.
+type Settling = horse.Word[settlings]
+
+// The ends of it that rules name.
+var (
+	AtOnce    = Settling{}.All()[0]
+	NotInFive = Settling{}.All()[2]
+)
+
 // Readiness is what is asked in under a minute before a session (part 6).
 type Readiness struct {
 	Arousal horse.Arousal `json:"arousal" doc:"at the gate"`
@@ -17,6 +32,8 @@ type Readiness struct {
 	Weather string        `json:"weather,omitempty" maxLength:"200" doc:"weather, ground, distraction, who is there"`
 	Stop    horse.Stop    `json:"stop,omitzero" doc:"heat, ice, storm or another reason not to begin"`
 	Alone   bool          `json:"alone,omitempty" doc:"nobody else at the yard"`
+	Settled Settling      `json:"settled,omitzero" doc:"ridden after days off: how soon it settled"`
+	NoPen   bool          `json:"no_pen,omitempty" doc:"there is no safe pen for loose movement"`
 	Asked   horse.Ask     `json:"ask,omitzero" doc:"where the trainer wants to begin; else proposed"`
 }
 

@@ -1361,6 +1361,13 @@ export interface components {
              * @enum {string}
              */
             handler: "" | "calm" | "tight" | "scared" | "angry";
+            /** @description there is no safe pen for loose movement */
+            no_pen?: boolean;
+            /**
+             * @description ridden after days off: how soon it settled
+             * @enum {string}
+             */
+            settled?: "" | "within a minute" | "within five minutes" | "not in five minutes";
             /**
              * @description heat, ice, storm or another reason not to begin
              * @enum {string}

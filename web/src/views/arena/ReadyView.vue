@@ -19,11 +19,15 @@ const router = useRouter()
 const box = outbox.value
 if (!box) throw new Error('nobody is signed in')
 
-const { data, trouble, load, ready, missing, holder, verdict, may, starting, openHere, begin } = useReady(id, box)
+const { data, trouble, load, ready, missing, holder, ridesAfterDaysOff, verdict, may, starting, openHere, begin } = useReady(
+  id,
+  box,
+)
 const picking = ref(false)
 
 const minds = choices(['calm', 'tight', 'scared', 'angry'] as const)
 const stops = choices(['heat', 'ice', 'storm', 'lameness', 'wound', 'pain'] as const)
+const settles = choices(['within a minute', 'within five minutes', 'not in five minutes'] as const)
 const yesNo = choices(['yes', 'no'] as const)
 
 async function enter() {
@@ -87,6 +91,16 @@ async function enter() {
                 :chosen="ready.body === undefined ? [] : [ready.body ? 'yes' : 'no']"
                 @toggle="ready.body = $event === 'yes'"
               />
+            </FieldRow>
+            <FieldRow v-if="ridesAfterDaysOff" label="In hand first: how soon does it settle after the days off?">
+              <ChipRow
+                big
+                label="How soon it settles"
+                :choices="settles"
+                :chosen="[ready.settled ?? '']"
+                @toggle="ready.settled = $event as Readiness['settled']"
+              />
+              <ElCheckbox v-model="ready.noPen">There is no safe pen here</ElCheckbox>
             </FieldRow>
             <FieldRow label="A reason not to begin?">
               <ChipRow

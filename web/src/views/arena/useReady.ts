@@ -43,6 +43,8 @@ export function useReady(caseId: string, box: Outbox) {
     alone: false,
     weather: '',
     stop: '' as Readiness['stop'],
+    settled: '' as Readiness['settled'],
+    noPen: false,
     holder: '',
     step: '',
   })
@@ -58,6 +60,12 @@ export function useReady(caseId: string, box: Outbox) {
     ].filter(Boolean),
   )
   const holder = computed(() => ready.holder || (data.value?.handlers[0]?.id ?? ''))
+  /** Ridden after days off: how soon it settles decides (part 6). */
+  const ridesAfterDaysOff = computed(() => {
+    const stage = data.value?.stage
+    const next = stage?.cards.find((c) => c.key === (ready.step || stage.brief.next))
+    return next?.ridden === true && (data.value?.days_off ?? 0) >= 2
+  })
   const may = computed(() => verdict.value?.may === true && !!verdict.value.ask && missing.value.length === 0)
 
   const readiness = (): Readiness => ({
@@ -68,6 +76,8 @@ export function useReady(caseId: string, box: Outbox) {
     alone: ready.alone,
     weather: ready.weather || undefined,
     stop: ready.stop || undefined,
+    settled: ready.settled || undefined,
+    no_pen: ready.noPen || undefined,
     ask: ready.step ? data.value?.stage.asks.find((a) => a.ask.step === ready.step)?.ask : undefined,
   })
 
@@ -130,5 +140,5 @@ export function useReady(caseId: string, box: Outbox) {
     await box.begin(`start/${caseId}/${id}`, { ...body, begun })
   }
 
-  return { data, trouble, load, ready, missing, holder, verdict, may, starting, openHere, begin }
+  return { data, trouble, load, ready, missing, holder, ridesAfterDaysOff, verdict, may, starting, openHere, begin }
 }
