@@ -93,6 +93,12 @@ func TestEverySchoolHasItsPad(t *testing.T) {
 	u.finds(".pad button", "stands, soft").MustClick()
 	u.seesIn(".strip", "accepted")
 
+	u.finds(".strip button", "^more$").MustClick()
+	u.suitsGloves("more")
+	u.presses("Close")
+	u.finds("button", "^change\\s+ask$").MustClick()
+	u.suitsGloves("asks")
+	u.presses("Close")
 	u.presses("unasked")
 	u.suitsGloves("unasked")
 	u.finds("dialog [role=group] button, dialog [role=radio], dialog label, dialog button", "^\\s*crowded in").MustClick()
@@ -103,7 +109,14 @@ func TestEverySchoolHasItsPad(t *testing.T) {
 	u.presses("halter refitted")
 	u.presses("Close")
 	u.seesIn(".strip", "mark")
+	u.presses("Danger make safe")
+	u.suitsGloves("danger")
+	u.presses("Close")
+	u.sees("all sent")
 	assert.Equal(t, 2, y.counts(`SELECT count(*) FROM entries WHERE kind = 'dose'`))
+	u.goes("/horses")
+	u.begins("Copperfield Moth")
+	u.suitsGloves("rope")
 }
 
 // asksFor changes the ask by hand.

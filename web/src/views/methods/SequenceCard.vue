@@ -38,7 +38,14 @@ async function ticked(body: Schemas['CatalogTick']) {
 }
 const shippedWords: Schemas['PhraseWords'] = { vehicle: 'trailer', sides: 'near and off' }
 
-async function send(tick: string, undo = false) {
+let turn: Promise<unknown> = Promise.resolve()
+
+/** Ticks follow one another: one that is tapped while the rules still load waits. */
+function send(tick: string, undo = false) {
+  turn = turn.then(() => sendNow(tick, undo))
+}
+
+async function sendNow(tick: string, undo: boolean) {
   if (!run.value) return
   const body = { run: run.value.key, done: kept.value.done, tick, undo, seed: kept.value.seed }
   const answer = await sending.send(() => ticked(body))
@@ -49,10 +56,10 @@ async function send(tick: string, undo = false) {
 
 function begin(key: string) {
   kept.value = { run: key, done: [], seed: draw() }
-  void send('')
+  send('')
 }
 watch(run, (r, old) => {
-  if (r && !old) void send('')
+  if (r && !old) send('')
 })
 </script>
 
