@@ -75,23 +75,23 @@ type WayOut struct {
 
 // Card is a step as the arena shows it.
 type Card struct {
-	Key        string             `json:"key"`
-	Name       string             `json:"name"`
-	Ladder     phrase.Slotted     `json:"ladder"`
-	School     horse.School       `json:"school" doc:"in which it is advised"`
-	Works      phrase.Slotted     `json:"works" doc:"how that school works"`
-	Places     []arena.SpellPlace `json:"places" doc:"where spells are, for a school of places"`
-	Foundation bool               `json:"foundation"`
-	Ridden     bool               `json:"ridden"`
-	Trailer    bool               `json:"trailer" doc:"a bar is closed or it is tied there: the sequence card goes along"`
-	Ask        phrase.Slotted     `json:"ask"`
-	Release    phrase.Slotted     `json:"release"`
-	Watch      phrase.Slotted     `json:"watch"`
-	Pass       string             `json:"pass" doc:"the pass mark in words"`
-	Measures   []catalog.Measure  `json:"measures"`
-	Unit       string             `json:"unit"`
-	Values     []int              `json:"values"`
-	Variants   []CardVariant      `json:"variants"`
+	Key        string            `json:"key"`
+	Name       string            `json:"name"`
+	Ladder     phrase.Slotted    `json:"ladder"`
+	School     horse.School      `json:"school" doc:"in which it is advised"`
+	Works      phrase.Slotted    `json:"works" doc:"how that school works"`
+	Places     []arena.PlaceToBe `json:"places" doc:"where spells are, for a school of places"`
+	Foundation bool              `json:"foundation"`
+	Ridden     bool              `json:"ridden"`
+	Trailer    bool              `json:"trailer" doc:"a bar is closed or it is tied there: the sequence card goes along"`
+	Ask        phrase.Slotted    `json:"ask"`
+	Release    phrase.Slotted    `json:"release"`
+	Watch      phrase.Slotted    `json:"watch"`
+	Pass       string            `json:"pass" doc:"the pass mark in words"`
+	Measures   []catalog.Measure `json:"measures"`
+	Unit       string            `json:"unit"`
+	Values     []int             `json:"values"`
+	Variants   []CardVariant     `json:"variants"`
 }
 
 // CardVariant is one way a step is asked.
@@ -336,7 +336,7 @@ func (s *Server) arena(ctx context.Context, c caller, in *sessionInput) (Arena, 
 	view := Arena{
 		Stage: l.stage, ID: n.ID, Weather: n.Readiness.Weather, DaysOff: l.stage.Brief.DaysOff(n.Date), Date: n.Date, Beginning: beginning(n),
 		Rules: n.Rules, Words: c.practice.Words, Track: store.Entries(l.track), Told: s.tellArena(c, l), Now: c.now.UnixMilli(),
-		Handlers: append([]HandlerChoice{{ID: c.ID, Name: c.Name}}, l.stage.Owners...),
+		Handlers: holders(c, l.stage.Owners),
 	}
 	if h := view.Beginning.Handler; !slices.ContainsFunc(view.Handlers, func(o HandlerChoice) bool { return o.ID == h }) {
 		names, err := s.userNames(ctx, c)
@@ -360,7 +360,7 @@ func card(f casefile.File, key string) Card {
 		Values: append([]int{}, step.Pass.Values...), Variants: []CardVariant{},
 	}
 	if school == horse.ReliefPlace {
-		card.Places = arena.PlacesOf(ladder)
+		card.Places = arena.PlacesOf(c, ladder)
 	}
 	for _, v := range step.Variants {
 		card.Variants = append(card.Variants, CardVariant{Variant: v, Side: v.Side, Name: phrase.Of("variant", phrase.Args{"words": phrase.Sided(v.String())})})

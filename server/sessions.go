@@ -108,6 +108,11 @@ func (s *Server) sessionOperations() {
 	operation(s, staff, http.MethodGet, "/api/sessions/{id}/summary", "summary", "What a session came to", s.summary)
 }
 
+// holders lists who may hold the rope: the signed-in user, and those owners.
+func holders(c caller, owners []HandlerChoice) []HandlerChoice {
+	return append([]HandlerChoice{{ID: c.ID, Name: c.Name}}, owners...)
+}
+
 // owners lists the owners who may hold the rope: none where the grade of care
 // does not let them.
 func owners(h store.Horse, f casefile.File) []HandlerChoice {

@@ -67,7 +67,7 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 	}
 	view := Readying{
 		Stage: stage, Case: viewCase(r.kase), Points: r.file.Risk.Points, Safety: phrase.Of("safety.session", nil),
-		Handlers: append([]HandlerChoice{{ID: c.ID, Name: c.Name}}, stage.Owners...), DaysOff: r.file.DaysOff, Open: r.open(), Kit: []string{},
+		Handlers: holders(c, stage.Owners), DaysOff: r.file.DaysOff, Open: r.open(), Kit: []string{},
 		Rules: s.pinned(r.file), Words: c.practice.Words,
 	}
 	if cy := r.file.Cycle; cy.Learned {
@@ -145,7 +145,7 @@ func (s *Server) start(ctx context.Context, c caller, in *startInput) (Arena, er
 		Handler: b.Handler, Readiness: b.Readiness, Catalog: r.file.Catalog().Version, Rules: s.pinned(r.file), Core: arena.Version,
 	}
 	n.Date = time.UnixMilli(n.StartedAt).In(zone).Format(time.DateOnly)
-	holds := append([]HandlerChoice{{ID: c.ID}}, owners(r.horse, r.file)...)
+	holds := holders(c, owners(r.horse, r.file))
 	switch known := slices.ContainsFunc(r.horse.Owners, func(o store.OwnerOf) bool { return o.ID == b.Handler }); {
 	case b.Begun != nil && !r.file.Catalog().HasAsk(*b.Begun):
 		return Arena{}, faulty(FieldProblem{Field: "begun", Say: "That is not an ask of the catalogue. Choose one from the list."})
@@ -174,10 +174,8 @@ func (s *Server) start(ctx context.Context, c caller, in *startInput) (Arena, er
 // startedAt is when a session began, by the device's clock; by the server's
 // where that clock is wrong.
 func startedAt(c caller, started, sent int64) int64 {
-	const slack = 5 * 60_000
-	off := c.now.UnixMilli() - sent
-	switch {
-	case sent > 0 && (off > slack || off < -slack):
+	switch off := store.ClockOff(c.now.UnixMilli(), sent); {
+	case off != 0:
 		return started + off
 	case sent == 0 && (c.now.UnixMilli()-started > 12*3_600_000 || started-c.now.UnixMilli() > 3_600_000):
 		return c.now.UnixMilli()

@@ -106,10 +106,7 @@ func marks(rows []sqlc.GetMarksRow) ([]KeptMark, error) {
 // if that is off, times are corrected.
 func (s *Store) Mark(ctx context.Context, who Who, begun Assessment, sentAt int64, list []assess.Mark) (kept Assessment, refused []error, err error) {
 	refused = make([]error, len(list))
-	off := who.At - sentAt
-	if sentAt == 0 || off <= clockSlack && off >= -clockSlack {
-		off = 0
-	}
+	off := ClockOff(who.At, sentAt)
 	err = s.write(ctx, "keeping marks", func(q *sqlc.Queries) error {
 		row, err := q.GetAssessment(ctx, sqlc.GetAssessmentParams{PracticeID: who.Practice, ID: begun.ID})
 		switch {

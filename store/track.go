@@ -106,6 +106,16 @@ func (s *Store) SessionsOf(ctx context.Context, practice, horseID string) ([]Ses
 // corrected, in milliseconds.
 const clockSlack = 5 * 60_000
 
+// ClockOff is how far a device's clock is behind, in milliseconds, by when it
+// says that it sent something; 0 where it did not say, or is near enough.
+func ClockOff(now, sentAt int64) int64 {
+	off := now - sentAt
+	if sentAt == 0 || off <= clockSlack && off >= -clockSlack {
+		return 0
+	}
+	return off
+}
+
 // Append keeps entries of a session in one transaction, durably, and tells for
 // each why it was refused, or nil. sentAt is the device's clock as it sent
 // them: if that is off, times are corrected and the entries marked. An entry
@@ -113,22 +123,18 @@ const clockSlack = 5 * 60_000
 // for a bad one beside it. The entries come back at their corrected times.
 func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt int64, entries []arena.Entry) (kept []arena.Entry, refused []error, err error) {
 	refused, kept = make([]error, len(entries)), slices.Clone(entries)
-	off := who.At - sentAt
-	clockOff := sentAt > 0 && (off > clockSlack || off < -clockSlack)
+	off := ClockOff(who.At, sentAt)
 	err = s.write(ctx, "keeping entries", func(q *sqlc.Queries) error {
 		ended, err := q.GetSessionEnded(ctx, sqlc.GetSessionEndedParams{PracticeID: who.Practice, SessionID: sessionID})
 		if err != nil {
 			return err
 		}
 		for i, e := range entries {
-			at := e.At
-			if clockOff {
-				at += off
-			}
+			at := e.At + off
 			kept[i].At = at
 			row := sqlc.InsertEntryParams{
 				ID: e.ID, PracticeID: who.Practice, SessionID: sessionID, Device: e.Device, Seq: e.Seq, DeviceAt: e.At, At: at,
-				ReceivedAt: who.At, ClockOff: bit(clockOff), AfterEnd: bit(ended), Kind: e.Kind.String(), WrittenBy: who.User, Body: doc(e),
+				ReceivedAt: who.At, ClockOff: bit(off != 0), AfterEnd: bit(ended), Kind: e.Kind.String(), WrittenBy: who.User, Body: doc(e),
 			}
 			switch err := named(q.InsertEntry(ctx, row)); {
 			case errors.Is(err, ErrTaken):

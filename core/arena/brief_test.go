@@ -53,3 +53,41 @@ func TestOverTheLineAtTheGate(t *testing.T) {
 	assert.NotContains(t, in.Blocked, "lead.forward")
 	assert.Empty(t, Brief{}.Session(c, Beginning{}).Blocked)
 }
+
+// Rest belongs where the horse is wanted: at the trailer, or away from home.
+func TestWhatAPlaceIsMostlyMeantFor(t *testing.T) {
+	c := shipped(t)
+	rests := func(ladder string) map[string]bool {
+		l, _ := c.Ladder(ladder)
+		all := map[string]bool{}
+		for _, p := range PlacesOf(c, l) {
+			all[p.Place.String()] = p.Rest
+		}
+		return all
+	}
+	assert.Equal(t, map[string]bool{"away": false, "beside left": true, "beside right": true, "at the door": true, "front feet in": true, "in": true}, rests("load"))
+	assert.Equal(t, map[string]bool{"near home": false, "companion": false, "away": true}, rests("away"))
+}
+
+// Where the work goes on: at the plan's next step, lower after days off, and
+// where the trainer wants it.
+func TestWhereASessionBegins(t *testing.T) {
+	c := shipped(t)
+	b := Brief{Ladder: "load", Next: "lead.stand", Worked: "2026-06-01", Input: Input{Known: []Known{
+		{Ask: ask("lead.forward"), State: horse.Kept}, {Ask: ask("lead.halt"), State: horse.Met},
+	}}}
+	ready := Readiness{Arousal: horse.ArousalOf(1), Handler: horse.Calm, Tack: true, Body: true}
+	for today, step := range map[string]string{"2026-06-02": "lead.stand", "2026-06-03": "lead.forward", "2026-06-20": "lead.forward"} {
+		_, a := b.Gate(c, today, ready, true)
+		assert.Equal(t, step, a.Step, today)
+	}
+	wanted := ready
+	wanted.Asked = ask("lead.stand")
+	_, a := b.Gate(c, "2026-06-20", wanted, true)
+	assert.Equal(t, "lead.stand", a.Step, "the trainer may want another")
+	b.Care = horse.SpecialistOnly
+	g, a := b.Gate(c, "2026-06-02", ready, false)
+	assert.False(t, g.May)
+	assert.True(t, a.IsZero())
+	assert.Equal(t, -1, Brief{}.DaysOff("2026-06-02"), "never worked")
+}

@@ -326,12 +326,24 @@ func (e Entry) soft() bool {
 	return false
 }
 
+// A PlaceToBe is a place of a ladder's plan, and what it is mostly meant for:
+// rest where the horse is wanted, work elsewhere.
+type PlaceToBe struct {
+	Place SpellPlace `json:"place"`
+	Rest  bool       `json:"rest"`
+}
+
 // PlacesOf lists the places in which a ladder is worked by spells: those round
 // a trailer, or between home and away.
-func PlacesOf(l catalog.Ladder) []SpellPlace {
+func PlacesOf(c *catalog.Catalog, l catalog.Ladder) []PlaceToBe {
 	all := SpellPlace{}.All()
+	words := []SpellPlace{NearHome, ByTheOther, Away}
 	if slices.ContainsFunc(l.Steps, func(s catalog.Step) bool { return s.Trailer }) {
-		return all[:InIt.Rank()]
+		words = all[:InIt.Rank()]
 	}
-	return []SpellPlace{NearHome, ByTheOther, Away}
+	places := make([]PlaceToBe, len(words))
+	for i, p := range words {
+		places[i] = PlaceToBe{Place: p, Rest: !Spell{Ask: horse.Ask{Step: l.Steps[0].Key}, Place: p}.wrongPlace(c)}
+	}
+	return places
 }

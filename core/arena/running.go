@@ -197,9 +197,6 @@ func (r *Running) Advise(now int64) Advice {
 // Beads lists the reps as the rules read them.
 func (r *Running) Beads() []Told { return r.now.beads }
 
-// Check says what is wrong with an entry before it is kept, or nil.
-func (r *Running) Check(e Entry) error { return e.Check(r.cat) }
-
 // Picture tells how the session stands, with all beads.
 func (r *Running) Picture(now int64) Picture {
 	p := Picture{Advice: r.Advise(now), Beads: r.now.beads, Would: r.now.would, Count: len(r.track)}

@@ -1347,6 +1347,11 @@ export interface components {
             /** @description advice that was shown and would now be another */
             would: components["schemas"]["ArenaWould"][];
         };
+        ArenaPlaceToBe: {
+            /** @enum {string} */
+            place: "" | "away" | "beside left" | "beside right" | "at the door" | "front feet in" | "in" | "near home" | "companion";
+            rest: boolean;
+        };
         ArenaReadiness: {
             /** @description nobody else at the yard */
             alone?: boolean;
@@ -2368,7 +2373,7 @@ export interface components {
             /** @description the pass mark in words */
             pass: string;
             /** @description where spells are, for a school of places */
-            places: ("" | "away" | "beside left" | "beside right" | "at the door" | "front feet in" | "in" | "near home" | "companion")[];
+            places: components["schemas"]["ArenaPlaceToBe"][];
             release: string;
             ridden: boolean;
             /**

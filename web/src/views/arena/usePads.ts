@@ -23,7 +23,7 @@ const padOf: Record<string, Pad> = {
 export function usePads(arena: Arena, id: string, take: () => Draft) {
   const measure = ref<Measured>({})
   const running = useLocalStorage<Running | null>(`spell-${id}`, null, { serializer: StorageSerializers.object })
-  const places = computed(() => arena.card?.places.map(String) ?? [])
+  const places = computed(() => arena.card?.places ?? [])
   /** A pad chosen by hand, for the ask it was chosen on. */
   const chosen = ref<{ step: string; pad: Pad }>()
 

@@ -37,7 +37,8 @@ function more(what: 'strokes' | 'steps' | 'kicks') {
   if (run.value) run.value = { ...run.value, [what]: run.value[what] + 1 }
 }
 
-/** It stands: off. How it stood is said by the key; that it moved, by the steps. */
+/** It stands: off. How it stood is said by the key, unless it moved first: then
+ * the rules say what it was. */
 function stands(answer: 'accepted' | 'tolerated') {
   const r = run.value
   if (!r) return
@@ -47,7 +48,7 @@ function stands(answer: 'accepted' | 'tolerated') {
     steps: r.steps || undefined,
     kicks: r.kicks ? Math.min(r.kicks, 10) : undefined,
     seconds: Math.round((Date.now() - r.at) / 1000),
-    answer: r.steps > 0 && answer === 'accepted' ? undefined : answer,
+    answer: r.steps > 0 ? undefined : answer,
   })
 }
 </script>

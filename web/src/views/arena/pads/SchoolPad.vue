@@ -16,7 +16,7 @@ const { pad, hold, card, target, places, running, session, now } = defineProps<{
   hold: { on: boolean; seconds: number; draft: { tries?: unknown[] } }
   card?: Schemas['Card']
   target: number
-  places: string[]
+  places: Schemas['ArenaPlaceToBe'][]
   running?: Running
   session: string
   now: number

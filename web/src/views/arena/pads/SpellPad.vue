@@ -4,6 +4,7 @@
 // elsewhere; one more tap makes it the other. The clock counts from a kept
 // instant, so that a locked phone loses nothing.
 import { computed } from 'vue'
+import type { Schemas } from '../../../api/client'
 import { clock } from '../../../words'
 
 export interface Running {
@@ -12,12 +13,11 @@ export interface Running {
   at: number
 }
 
-const { places, running, now } = defineProps<{ places: string[]; running?: Running; now: number }>()
+const { places, running, now } = defineProps<{ places: Schemas['ArenaPlaceToBe'][]; running?: Running; now: number }>()
 const emit = defineEmits<{ begin: [place: string, rest: boolean]; end: [] }>()
 
 const seconds = computed(() => (running ? Math.max(0, (now - running.at) / 1000) : 0))
-const trailer = computed(() => places.includes('at the door'))
-const elsewhere = computed(() => (trailer.value ? ['away'] : ['near home', 'companion']))
+const trailer = computed(() => places.some((p) => p.place === 'at the door'))
 
 /** Where each place stands on the plan. */
 const spots: Record<string, string> = {
@@ -31,8 +31,8 @@ const spots: Record<string, string> = {
   companion: 'right',
 }
 
-function go(place: string) {
-  if (running?.place !== place) emit('begin', place, !elsewhere.value.includes(place))
+function go({ place, rest }: Schemas['ArenaPlaceToBe']) {
+  if (running?.place !== place) emit('begin', place, rest)
 }
 </script>
 
@@ -41,15 +41,15 @@ function go(place: string) {
     <div class="plan" :class="{ trailer }" role="group" aria-label="Where it is">
       <button
         v-for="p in places"
-        :key="p"
+        :key="p.place"
         type="button"
         class="key"
-        :class="spots[p]"
-        :aria-pressed="running?.place === p"
+        :class="spots[p.place]"
+        :aria-pressed="running?.place === p.place"
         @click="go(p)"
       >
-        {{ p }}
-        <b v-if="running?.place === p">{{ running.rest ? 'rest' : 'work' }} {{ clock(seconds) }}</b>
+        {{ p.place }}
+        <b v-if="running?.place === p.place">{{ running.rest ? 'rest' : 'work' }} {{ clock(seconds) }}</b>
       </button>
     </div>
     <div class="modes" role="group" aria-label="What runs there">
