@@ -38,6 +38,7 @@ test: format lint types unit browser
 	@echo "all: passed"
 
 format: web/node_modules/.package-lock.json
+	@bad=$$(git ls-files '*.fail'); [ -z "$$bad" ] || { echo "a failure of a property test is committed; make it a named test: $$bad"; exit 1; }
 	@bad=$$(gofmt -l cmd core demo e2e server store web/*.go); [ -z "$$bad" ] || { echo "not formatted: $$bad"; exit 1; }
 	cd web && npx --no-install prettier --check --log-level warn .
 

@@ -6,8 +6,11 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"hash/maphash"
 	"slices"
 	"sync"
+
+	lru "github.com/hashicorp/golang-lru/v2"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/casefile"
@@ -130,15 +133,17 @@ type logInput struct {
 }
 
 // arenas keeps what advising the running sessions needs, so that one more rep
-// costs one more insert. All of it can be read again from the store.
+// costs one more insert. All of it can be read again from the store. The locks
+// order the writes to a track and outlive what is kept of it; two sessions may
+// share one.
 type arenas struct {
-	mu   sync.Mutex
-	live map[string]*liveArena
+	live  *lru.Cache[string, *liveArena]
+	locks [256]sync.Mutex
+	seed  maphash.Seed
 }
 
-// liveArena is one session in work; its lock orders the writes to its track.
+// liveArena is one session in work.
 type liveArena struct {
-	mu      sync.Mutex
 	running *arena.Running // nil: not read yet
 	cat     *catalog.Catalog
 	stage   Stage
@@ -148,49 +153,76 @@ type liveArena struct {
 
 const maxArenas = 64
 
-func newArenas() *arenas { return &arenas{live: map[string]*liveArena{}} }
-
-func (a *arenas) of(practice, session string) *liveArena {
-	a.mu.Lock()
-	defer a.mu.Unlock()
-	key := practice + session
-	l := a.live[key]
-	if l == nil {
-		if len(a.live) >= maxArenas {
-			a.live = map[string]*liveArena{}
-		}
-		l = &liveArena{}
-		a.live[key] = l
+func newArenas() *arenas {
+	live, err := lru.New[string, *liveArena](maxArenas)
+	if err != nil {
+		panic(err) // the size is above 0
 	}
-	return l
+	return &arenas{live: live, seed: maphash.MakeSeed()}
 }
 
-func (a *arenas) forget() {
-	a.mu.Lock()
-	defer a.mu.Unlock()
-	a.live = map[string]*liveArena{}
+// of locks a session and gives what is kept of it; the session is the caller's
+// until it unlocks.
+func (a *arenas) of(practice, session string) (l *liveArena, unlock func()) {
+	key := practice + session
+	lock := &a.locks[maphash.String(a.seed, key)%uint64(len(a.locks))]
+	lock.Lock()
+	l, there := a.live.Get(key)
+	if !there {
+		l = &liveArena{}
+		a.live.Add(key, l)
+	}
+	return l, lock.Unlock
 }
 
-// fill reads what the session's advice needs, once.
+func (a *arenas) forget() { a.live.Purge() }
+
+// fill reads what the session's advice needs, once, as it was at one moment.
+// An entry over which the rules break off is left out.
 func (s *Server) fill(ctx context.Context, c caller, l *liveArena, session string) error {
 	if l.running != nil {
 		return nil
 	}
-	n, err := s.Store.Session(ctx, c.Practice, session)
-	if err != nil {
+	err := c.view.Snapshot(ctx, func(v store.View) error {
+		c.view = v
+		n, err := v.Session(ctx, c.Practice, session)
+		if err != nil {
+			return err
+		}
+		l.session = n
+		if l.track, _, err = v.Track(ctx, c.Practice, session); err != nil {
+			return err
+		}
+		l.stage, err = s.stageOf(ctx, c, n)
 		return err
-	}
-	if l.stage, err = s.stageOf(ctx, c, n); err != nil {
+	})
+	if err != nil {
 		return err
 	}
 	if l.cat, err = s.Catalog.Fit(l.stage.Brief.Fitting); err != nil {
 		return err
 	}
-	if l.track, err = s.Store.Track(ctx, c.Practice, session); err != nil {
-		return err
+	open := func(track []store.Kept) (r *arena.Running, err error) {
+		err = guarded(func() error {
+			r, err = desk.Open(l.cat, desk.Opening{Brief: l.stage.Brief, Beginning: beginning(l.session), Rules: l.session.Rules, Track: store.Entries(track)})
+			return err
+		})
+		return r, err
 	}
-	l.session = n
-	l.running, err = desk.Open(l.cat, desk.Opening{Brief: l.stage.Brief, Beginning: beginning(n), Rules: n.Rules, Track: store.Entries(l.track)})
+	for range mostUnread {
+		if l.running, err = open(l.track); !isBroken(err) {
+			return err
+		}
+		s.Log.ErrorContext(ctx, "an entry can't be read", "session", session, "error", err.Error())
+		i := culprit(len(l.track), func(n int) bool {
+			_, err := open(l.track[:n])
+			return !isBroken(err)
+		})
+		if i < 0 {
+			return err
+		}
+		l.track = slices.Delete(slices.Clone(l.track), i, i+1)
+	}
 	return err
 }
 
@@ -202,13 +234,13 @@ func beginning(n store.Session) arena.Beginning {
 // stageOf is the stage of a session: as it was kept, unless what it was read
 // from has changed since.
 func (s *Server) stageOf(ctx context.Context, c caller, n store.Session) (Stage, error) {
-	change, err := s.Store.NewestChange(ctx, c.Practice)
+	change, err := c.view.NewestChange(ctx, c.Practice)
 	if err != nil {
 		return Stage{}, err
 	}
 	kept := store.Stage{Session: n.ID, Edition: s.edition(), Change: change}
 	var stage Stage
-	body, err := s.Store.StageBody(ctx, c.Practice, kept)
+	body, err := c.view.StageBody(ctx, c.Practice, kept)
 	if err == nil && json.Unmarshal([]byte(body), &stage) == nil {
 		return stage, nil
 	}
@@ -261,9 +293,8 @@ func (s *Server) tellArena(c caller, l *liveArena) arena.Picture {
 }
 
 func (s *Server) log(ctx context.Context, c caller, in *logInput) (Logged, error) {
-	l := s.arenas.of(c.Practice, in.ID)
-	l.mu.Lock()
-	defer l.mu.Unlock()
+	l, unlock := s.arenas.of(c.Practice, in.ID)
+	defer unlock()
 	if err := s.fill(ctx, c, l, in.ID); err != nil {
 		return Logged{}, err
 	}
@@ -305,8 +336,17 @@ func (s *Server) log(ctx context.Context, c caller, in *logInput) (Logged, error
 			fresh = append(fresh, e)
 		}
 	}
-	l.running.Add(fresh...)
-	out.Told = s.tellArena(c, l)
+	if err := guarded(func() error {
+		l.running.Add(fresh...)
+		out.Told = s.tellArena(c, l)
+		return nil
+	}); err != nil { // they are kept; what the rules can't read of them is left out
+		l.running = nil
+		if err := s.fill(ctx, c, l, in.ID); err != nil {
+			return Logged{}, err
+		}
+		out.Told = s.tellArena(c, l)
+	}
 	if in.Body.Quiet {
 		out.Told.Beads = nil
 	}
@@ -325,9 +365,8 @@ func mayLog(c caller, e arena.Entry, cat *catalog.Catalog) error {
 }
 
 func (s *Server) arena(ctx context.Context, c caller, in *sessionInput) (Arena, error) {
-	l := s.arenas.of(c.Practice, in.ID)
-	l.mu.Lock()
-	defer l.mu.Unlock()
+	l, unlock := s.arenas.of(c.Practice, in.ID)
+	defer unlock()
 	l.running = nil // read it again: another device may have written
 	if err := s.fill(ctx, c, l, in.ID); err != nil {
 		return Arena{}, err
@@ -370,7 +409,7 @@ func card(f casefile.File, key string) Card {
 
 // contacts lists whom to call, those with a number: vets, owners, the yard.
 func (s *Server) contacts(ctx context.Context, c caller, r reading) ([]Contact, error) {
-	people, err := s.Store.People(ctx, c.Practice)
+	people, err := c.view.People(ctx, c.Practice)
 	list := []Contact{}
 	for _, p := range people {
 		if p.Kind == "vet" && p.Phone != "" {

@@ -124,8 +124,8 @@ type marksInput struct {
 }
 
 func (s *Server) assessmentOperations() {
-	operation(s, staff, http.MethodGet, "/api/cases/{id}/assessment", "assessment", "The newest assessment of a case's horse, and the walk", s.assessment)
-	operation(s, staff, http.MethodGet, "/api/assessments/{id}", "anAssessment", "One assessment, as it was judged on its day", s.anAssessment)
+	operation(s, staff, http.MethodGet, "/api/cases/{id}/assessment", "assessment", "The newest assessment of a case's horse, and the walk", atOnce(s.assessment))
+	operation(s, staff, http.MethodGet, "/api/assessments/{id}", "anAssessment", "One assessment, as it was judged on its day", atOnce(s.anAssessment))
 	operation(s, staff, http.MethodPost, "/api/horses/{id}/assessments/{of}/marks", "mark", "Keep marks of an assessment; one that is not there yet is begun", s.mark)
 }
 
@@ -248,7 +248,7 @@ func (s *Server) overruled(ctx context.Context, c caller, doc assess.Assessment,
 	}
 	var marks []store.KeptMark
 	for _, a := range from {
-		more, err := s.Store.Marks(ctx, c.Practice, a.ID)
+		more, err := c.view.Marks(ctx, c.Practice, a.ID)
 		if err != nil {
 			return nil, err
 		}
@@ -268,7 +268,7 @@ func (s *Server) overruled(ctx context.Context, c caller, doc assess.Assessment,
 }
 
 func (s *Server) anAssessment(ctx context.Context, c caller, in *assessmentInput) (Assessment, error) {
-	a, err := s.Store.Assessment(ctx, c.Practice, in.ID)
+	a, err := c.view.Assessment(ctx, c.Practice, in.ID)
 	if err != nil {
 		return Assessment{}, err
 	}
@@ -325,7 +325,7 @@ func (s *Server) mark(ctx context.Context, c caller, in *marksInput) (Marked, er
 // last one with the case's problem in it, and the document of the assessment
 // as it stands now.
 func (s *Server) standing(ctx context.Context, c caller, kase store.Case, id string) (base, now assess.Assessment, err error) {
-	earlier, err := s.Store.Assessments(ctx, c.Practice, kase.HorseID)
+	earlier, err := c.view.Assessments(ctx, c.Practice, kase.HorseID)
 	if err != nil {
 		return base, now, err
 	}

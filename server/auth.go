@@ -212,7 +212,7 @@ func (s *Server) recognise(ctx context.Context, c *caller, token string) error {
 	if err != nil {
 		return err
 	}
-	c.book = phrase.English(c.practice.Words)
+	c.book, c.view = phrase.English(c.practice.Words), s.Store.View
 	return nil
 }
 

@@ -27,6 +27,7 @@ type reading struct {
 	rehearsals  []clearance.Rehearsal
 	chosen      []store.Chosen // by the plans, the oldest first
 	used        []casefile.Used
+	unread      []store.Unread // entries that are left out
 	file        casefile.File
 }
 
@@ -38,36 +39,58 @@ func (r reading) choices() plan.Choices {
 	return plan.Choices{}
 }
 
-// read reads a case as of the caller's today.
-func (s *Server) read(ctx context.Context, c caller, caseID string) (reading, error) {
-	kase, err := s.Store.Case(ctx, c.Practice, caseID)
+// read reads a case as of the caller's today, all of it as it was at one
+// moment.
+func (s *Server) read(ctx context.Context, c caller, caseID string) (r reading, err error) {
+	err = c.view.Snapshot(ctx, func(v store.View) error {
+		c.view = v
+		kase, err := v.Case(ctx, c.Practice, caseID)
+		if err != nil {
+			return err
+		}
+		h, err := v.Horse(ctx, c.Practice, kase.HorseID)
+		if err != nil {
+			return err
+		}
+		r, err = s.gather(ctx, c, h, kase)
+		return err
+	})
 	if err != nil {
 		return reading{}, err
 	}
-	h, err := s.Store.Horse(ctx, c.Practice, kase.HorseID)
-	if err != nil {
-		return reading{}, err
-	}
-	return s.readOf(ctx, c, h, kase)
+	return s.judgeAll(ctx, c, r)
 }
 
-func (s *Server) readOf(ctx context.Context, c caller, h store.Horse, kase store.Case) (reading, error) {
+func (s *Server) readOf(ctx context.Context, c caller, h store.Horse, kase store.Case) (r reading, err error) {
+	err = c.view.Snapshot(ctx, func(v store.View) error {
+		c.view = v
+		r, err = s.gather(ctx, c, h, kase)
+		return err
+	})
+	if err != nil {
+		return reading{}, err
+	}
+	return s.judgeAll(ctx, c, r)
+}
+
+// gather reads what a case is judged from; the caller's view is a snapshot.
+func (s *Server) gather(ctx context.Context, c caller, h store.Horse, kase store.Case) (reading, error) {
 	r := reading{kase: kase, horse: h}
 	var err error
-	if r.assessments, err = s.Store.Assessments(ctx, c.Practice, h.ID); err != nil {
+	if r.assessments, err = c.view.Assessments(ctx, c.Practice, h.ID); err != nil {
 		return reading{}, err
 	}
-	if r.sessions, r.days, err = s.Store.Days(ctx, c.Practice, h.ID); err != nil {
+	if r.sessions, r.days, r.unread, err = c.view.Days(ctx, c.Practice, h.ID); err != nil {
 		return reading{}, err
 	}
-	rehearsals, err := s.Store.Rehearsals(ctx, c.Practice, h.ID)
+	rehearsals, err := c.view.Rehearsals(ctx, c.Practice, h.ID)
 	if err != nil {
 		return reading{}, err
 	}
 	for _, one := range rehearsals {
 		r.rehearsals = append(r.rehearsals, one.Doc)
 	}
-	if r.chosen, err = s.Store.Choices(ctx, c.Practice, kase.ID); err != nil {
+	if r.chosen, err = c.view.Choices(ctx, c.Practice, kase.ID); err != nil {
 		return reading{}, err
 	}
 	for _, one := range r.chosen {
@@ -77,8 +100,7 @@ func (s *Server) readOf(ctx context.Context, c caller, h store.Horse, kase store
 		}
 		r.used = append(r.used, used)
 	}
-	r.file, err = s.judge(c.today(), r, len(r.days))
-	return r, err
+	return r, nil
 }
 
 // asOf is the case with the plans that were made before a session began; the
@@ -101,7 +123,7 @@ func (s *Server) uses(ctx context.Context, c caller, one store.Chosen) (casefile
 	used := casefile.Used{Since: one.At}
 	for _, key := range slices.Sorted(maps.Keys(one.Choices.Own)) {
 		u := one.Choices.Own[key]
-		l, err := s.Store.Ladder(ctx, c.Practice, u.ID, u.Version)
+		l, err := c.view.Ladder(ctx, c.Practice, u.ID, u.Version)
 		if err != nil {
 			return used, err
 		}

@@ -80,9 +80,9 @@ type PracticeView struct {
 }
 
 func (s *Server) clearanceOperations() {
-	operation(s, staff, http.MethodGet, "/api/cases/{id}/clearance", "clearance", "Who may do which step, and what is missing", s.clearance)
+	operation(s, staff, http.MethodGet, "/api/cases/{id}/clearance", "clearance", "Who may do which step, and what is missing", atOnce(s.clearance))
 	operation(s, staff, http.MethodPost, "/api/cases/{id}/rehearsals", "rehearse", "Write down a rehearsal, or what a clip shows", s.rehearse)
-	operation(s, staff, http.MethodGet, "/api/cases/{id}/homework/{of}", "homework", "The homework card of a person", s.homework)
+	operation(s, staff, http.MethodGet, "/api/cases/{id}/homework/{of}", "homework", "The homework card of a person", atOnce(s.homework))
 	operation(s, staff, http.MethodGet, "/api/practice", "practice", "The practice", s.viewPractice)
 	operation(s, leadsOnly, http.MethodPut, "/api/practice", "setPhone", "Change the number that owners call", s.setPhone)
 }
@@ -92,7 +92,7 @@ func (s *Server) clearance(ctx context.Context, c caller, in *caseInput) (Cleara
 	if err != nil {
 		return Clearances{}, err
 	}
-	kept, err := s.Store.Rehearsals(ctx, c.Practice, r.horse.ID)
+	kept, err := c.view.Rehearsals(ctx, c.Practice, r.horse.ID)
 	if err != nil {
 		return Clearances{}, err
 	}

@@ -59,6 +59,7 @@ type Row struct {
 	DaysOff    int             `json:"days_off" doc:"days since any logged work; -1: never"`
 	Attention  []casefile.Note `json:"attention"`
 	Open       string          `json:"open_session,omitempty" doc:"id of a session that nobody has ended"`
+	Unread     bool            `json:"unread,omitempty" doc:"this horse can't be read; its attention says so"`
 }
 
 // Horse is what is written down of a horse.
@@ -82,6 +83,7 @@ type File struct {
 	Referrals   []assess.Referral `json:"referrals"`
 	Unlooked    []phrase.Message  `json:"unlooked" doc:"what was not looked at; never to be shown as clear"`
 	Attention   []casefile.Note   `json:"attention"`
+	Unread      []UnreadEntry     `json:"unread" doc:"entries that can't be read and are left out"`
 	Assessed    string            `json:"assessed,omitempty" format:"date" doc:"day of the newest assessment; empty: never"`
 	LastWorked  string            `json:"last_worked,omitempty" format:"date"`
 	DaysOff     int               `json:"days_off"`
@@ -134,10 +136,10 @@ type caseChange struct {
 }
 
 func (s *Server) horseOperations() {
-	operation(s, staff, http.MethodGet, "/api/caseload", "caseload", "The horses by what they need", s.caseload)
+	operation(s, staff, http.MethodGet, "/api/caseload", "caseload", "The horses by what they need", atOnce(s.caseload))
 	operation(s, staff, http.MethodGet, "/api/problems", "problems", "The problems that can be taken on", s.problems)
 	operation(s, staff, http.MethodPost, "/api/horses", "takeOn", "Take on a horse: all of it is kept, or nothing", s.takeOn)
-	operation(s, staff, http.MethodGet, "/api/horses/{id}", "horse", "A horse's file", s.horse)
+	operation(s, staff, http.MethodGet, "/api/horses/{id}", "horse", "A horse's file", atOnce(s.horse))
 	operation(s, staff, http.MethodPut, "/api/horses/{id}", "changeHorse", "Change a horse's name, yard and record", s.changeHorse)
 	operation(s, staff, http.MethodPut, "/api/cases/{id}", "changeCase", "Change a case's goal, date or end", s.changeCase)
 }
@@ -155,11 +157,11 @@ func viewHorse(h store.Horse) Horse {
 }
 
 func (s *Server) caseload(ctx context.Context, c caller, _ *struct{}) ([]Row, error) {
-	horses, err := s.Store.Horses(ctx, c.Practice)
+	horses, err := c.view.Horses(ctx, c.Practice)
 	if err != nil {
 		return nil, err
 	}
-	cases, err := s.Store.Cases(ctx, c.Practice)
+	cases, err := c.view.Cases(ctx, c.Practice)
 	if err != nil {
 		return nil, err
 	}
@@ -169,11 +171,24 @@ func (s *Server) caseload(ctx context.Context, c caller, _ *struct{}) ([]Row, er
 		if i < 0 {
 			continue
 		}
-		r, err := s.readOf(ctx, c, h, cases[i])
-		if err != nil {
-			return nil, err
+		var one Row
+		err := guarded(func() error {
+			if h.Damaged != nil {
+				return h.Damaged
+			}
+			r, err := s.readOf(ctx, c, h, cases[i])
+			if err == nil {
+				one = row(r)
+			}
+			return err
+		})
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
 		}
-		rows = append(rows, row(r))
+		if err != nil {
+			one = s.unreadRow(ctx, h, cases[i], err)
+		}
+		rows = append(rows, one)
 	}
 	slices.SortStableFunc(rows, func(a, b Row) int { return urgency(a) - urgency(b) })
 	return rows, nil
@@ -184,6 +199,9 @@ func row(r reading) Row {
 		ID: r.horse.ID, Name: r.horse.Name, Yard: r.horse.Yard.Name, Owners: []string{}, Case: viewCase(r.kase),
 		Bridge: r.file.Bridge, Care: r.file.Risk.Care, LastWorked: r.file.LastWorked, DaysOff: r.file.DaysOff,
 		Attention: r.file.Attention(), Open: r.open(),
+	}
+	for _, u := range r.left() {
+		view.Attention = slices.Insert(view.Attention, 0, casefile.Note{Rank: 1, Say: u.Say})
 	}
 	for _, o := range r.horse.Owners {
 		view.Owners = append(view.Owners, o.Name)
@@ -211,11 +229,11 @@ func (s *Server) newest(ctx context.Context, c caller, horseID string) (reading,
 }
 
 func (s *Server) newestCase(ctx context.Context, c caller, horseID string) (store.Horse, store.Case, error) {
-	h, err := s.Store.Horse(ctx, c.Practice, horseID)
+	h, err := c.view.Horse(ctx, c.Practice, horseID)
 	if err != nil {
 		return store.Horse{}, store.Case{}, err
 	}
-	cases, err := s.Store.Cases(ctx, c.Practice)
+	cases, err := c.view.Cases(ctx, c.Practice)
 	if err != nil {
 		return store.Horse{}, store.Case{}, err
 	}
@@ -236,10 +254,10 @@ func (s *Server) horse(ctx context.Context, c caller, in *horseInput) (File, err
 
 func (s *Server) viewFile(ctx context.Context, c caller, r reading) (File, error) {
 	f := r.file
-	plans, err := s.Store.Plans(ctx, c.Practice, r.kase.ID)
+	plans, err := c.view.Plans(ctx, c.Practice, r.kase.ID)
 	view := File{
 		Horse: viewHorse(r.horse), Case: viewCase(r.kase), Bridge: f.Bridge, Risk: f.Risk, Precautions: f.Precautions,
-		Referrals: f.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Assessed: f.Assessed,
+		Referrals: f.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Unread: r.left(), Assessed: f.Assessed,
 		LastWorked: f.LastWorked, DaysOff: f.DaysOff, Sessions: len(r.sessions), Open: r.open(),
 		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
 		Before: cmp.Or(f.Account().Baseline.Note, f.Account().Story.Description),
@@ -303,7 +321,7 @@ func (s *Server) takeOn(ctx context.Context, c caller, in *intakeInput) (Horse, 
 	if err := s.Store.TakeOn(ctx, c.who(), intake); err != nil {
 		return Horse{}, err
 	}
-	h, err := s.Store.Horse(ctx, c.Practice, intake.Horse.ID)
+	h, err := c.view.Horse(ctx, c.Practice, intake.Horse.ID)
 	return viewHorse(h), err
 }
 
@@ -334,12 +352,12 @@ func (s *Server) changeHorse(ctx context.Context, c caller, in *horseChange) (Ho
 		return Horse{}, stale(err, func(now any) Horse { return viewHorse(now.(store.Horse)) })
 	}
 	s.arenas.forget() // young or guarding horses are advised otherwise
-	h, err := s.Store.Horse(ctx, c.Practice, in.ID)
+	h, err := c.view.Horse(ctx, c.Practice, in.ID)
 	return viewHorse(h), err
 }
 
 func (s *Server) changeCase(ctx context.Context, c caller, in *caseChange) (Case, error) {
-	k, err := s.Store.Case(ctx, c.Practice, in.ID)
+	k, err := c.view.Case(ctx, c.Practice, in.ID)
 	if err != nil {
 		return Case{}, err
 	}

@@ -26,7 +26,7 @@ type letterInput struct {
 }
 
 func (s *Server) letterOperations() {
-	operation(s, staff, http.MethodGet, "/api/horses/{id}/letters/{key}", "letter", "The letter of a referral", s.letter)
+	operation(s, staff, http.MethodGet, "/api/horses/{id}/letters/{key}", "letter", "The letter of a referral", atOnce(s.letter))
 }
 
 func (s *Server) letter(ctx context.Context, c caller, in *letterInput) (Letter, error) {

@@ -94,7 +94,7 @@ type tickInput struct {
 }
 
 func (s *Server) methodOperations() {
-	operation(s, staff, http.MethodGet, "/api/methods", "methods", "The catalogue of methods", s.methods)
+	operation(s, staff, http.MethodGet, "/api/methods", "methods", "The catalogue of methods", atOnce(s.methods))
 	operation(s, leadsOnly, http.MethodPost, "/api/ladders", "copyLadder", "Copy a ladder, to change it", s.copyLadder)
 	operation(s, leadsOnly, http.MethodPut, "/api/ladders/{id}", "changeLadder", "Keep the next version of an own ladder; plans that use an older one keep it", s.changeLadder)
 	operation(s, staff, http.MethodPost, "/api/sequence-cards/{key}/ticks", "tick", "Tick a line of a sequence card; a wrong order is refused with why", s.tick)
@@ -162,7 +162,7 @@ func piers(book phrase.Book, c *catalog.Catalog, needs []catalog.Need) []Pier {
 
 // ownLadders lists the practice's own ladders, of these keys if any are given.
 func (s *Server) ownLadders(ctx context.Context, c caller, keys []string) ([]OwnLadder, error) {
-	kept, err := s.Store.Ladders(ctx, c.Practice)
+	kept, err := c.view.Ladders(ctx, c.Practice)
 	if err != nil {
 		return nil, err
 	}
@@ -192,7 +192,7 @@ func (s *Server) copyLadder(ctx context.Context, c caller, in *ladderInput) (Own
 }
 
 func (s *Server) changeLadder(ctx context.Context, c caller, in *ladderChange) (OwnLadder, error) {
-	kept, err := s.Store.Ladder(ctx, c.Practice, in.ID, 0)
+	kept, err := c.view.Ladder(ctx, c.Practice, in.ID, 0)
 	if err != nil {
 		return OwnLadder{}, err
 	}
@@ -213,7 +213,7 @@ func (s *Server) saveLadder(ctx context.Context, c caller, kept store.Ladder, te
 		before = kept.Doc
 	}
 	next, wrong := edited(shipped, before, text)
-	used, err := s.Store.UsedSteps(ctx, c.Practice, kept.ID)
+	used, err := c.view.UsedSteps(ctx, c.Practice, kept.ID)
 	if err != nil {
 		return OwnLadder{}, err
 	}
@@ -228,7 +228,7 @@ func (s *Server) saveLadder(ctx context.Context, c caller, kept store.Ladder, te
 	if err := s.Store.SaveLadder(ctx, c.who(), kept); err != nil {
 		return OwnLadder{}, stale(err, func(now any) OwnLadder { return s.viewLadder(now.(store.Ladder)) })
 	}
-	saved, err := s.Store.Ladder(ctx, c.Practice, kept.ID, text.Version+1)
+	saved, err := c.view.Ladder(ctx, c.Practice, kept.ID, text.Version+1)
 	return s.viewLadder(saved), err
 }
 

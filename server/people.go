@@ -76,7 +76,7 @@ func (s *Server) peopleOperations() {
 }
 
 func (s *Server) people(ctx context.Context, c caller, _ *struct{}) ([]Person, error) {
-	list, err := s.Store.People(ctx, c.Practice)
+	list, err := c.view.People(ctx, c.Practice)
 	people := make([]Person, 0, len(list))
 	for _, p := range list {
 		people = append(people, Person(p))
@@ -85,7 +85,7 @@ func (s *Server) people(ctx context.Context, c caller, _ *struct{}) ([]Person, e
 }
 
 func (s *Server) yards(ctx context.Context, c caller, _ *struct{}) ([]Yard, error) {
-	list, err := s.Store.Yards(ctx, c.Practice)
+	list, err := c.view.Yards(ctx, c.Practice)
 	yards := make([]Yard, 0, len(list))
 	for _, y := range list {
 		yards = append(yards, Yard(y))

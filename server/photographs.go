@@ -79,7 +79,7 @@ type consentInput struct {
 }
 
 func (s *Server) photographOperations() {
-	operation(s, staff, http.MethodGet, "/api/horses/{id}/photographs", "photographs", "A horse's photographs", s.photographs)
+	operation(s, staff, http.MethodGet, "/api/horses/{id}/photographs", "photographs", "A horse's photographs", atOnce(s.photographs))
 	operation(s, staff, http.MethodDelete, "/api/photographs/{id}", "removePhotograph", "Take a photograph out of sight", s.removePhotograph)
 	operation(s, staff, http.MethodPost, "/api/people/{id}/consents", "consent", "Note what a person agreed to, or no longer", s.consent)
 	huma.Register(s.api, huma.Operation{
@@ -98,7 +98,7 @@ func (s *Server) photographOperations() {
 		Middlewares: huma.Middlewares{s.admit(staff)}, Errors: []int{http.StatusUnauthorized, http.StatusNotFound},
 	}, func(ctx context.Context, in *photographInput) (*pictureOutput, error) {
 		c, _ := ctx.Value(callerKey{}).(caller)
-		p, picture, err := s.Store.Photograph(ctx, c.Practice, in.ID)
+		p, picture, err := c.view.Photograph(ctx, c.Practice, in.ID)
 		if err != nil {
 			return nil, s.problem(ctx, err)
 		}
@@ -107,15 +107,15 @@ func (s *Server) photographOperations() {
 }
 
 func (s *Server) photographs(ctx context.Context, c caller, in *horseInput) (Photographs, error) {
-	h, err := s.Store.Horse(ctx, c.Practice, in.ID)
+	h, err := c.view.Horse(ctx, c.Practice, in.ID)
 	if err != nil {
 		return Photographs{}, err
 	}
-	list, err := s.Store.Photographs(ctx, c.Practice, h.ID)
+	list, err := c.view.Photographs(ctx, c.Practice, h.ID)
 	if err != nil {
 		return Photographs{}, err
 	}
-	consents, err := s.Store.Consents(ctx, c.Practice)
+	consents, err := c.view.Consents(ctx, c.Practice)
 	if err != nil {
 		return Photographs{}, err
 	}
@@ -143,7 +143,7 @@ func (s *Server) addPhotograph(ctx context.Context, c caller, in *pictureInput) 
 	if wrong := pastDay("taken_on", p.TakenOn, c.today()); wrong != nil {
 		return Photographs{}, faulty(*wrong)
 	}
-	if _, err := s.Store.Horse(ctx, c.Practice, in.ID); err != nil {
+	if _, err := c.view.Horse(ctx, c.Practice, in.ID); err != nil {
 		return Photographs{}, err
 	}
 	var wrong string
@@ -191,7 +191,7 @@ func pastDay(field, date, today string) *FieldProblem {
 }
 
 func (s *Server) removePhotograph(ctx context.Context, c caller, in *photographInput) (Photographs, error) {
-	p, _, err := s.Store.Photograph(ctx, c.Practice, in.ID)
+	p, _, err := c.view.Photograph(ctx, c.Practice, in.ID)
 	if err != nil {
 		return Photographs{}, err
 	}
@@ -205,7 +205,7 @@ func (s *Server) consent(ctx context.Context, c caller, in *consentInput) (Perso
 	if wrong := pastDay("on", in.Body.On, c.today()); wrong != nil {
 		return Person{}, faulty(*wrong)
 	}
-	person, err := s.Store.Person(ctx, c.Practice, in.ID)
+	person, err := c.view.Person(ctx, c.Practice, in.ID)
 	if err != nil {
 		return Person{}, err
 	}

@@ -81,7 +81,7 @@ type tryInput struct {
 }
 
 func (s *Server) planOperations() {
-	operation(s, staff, http.MethodGet, "/api/cases/{id}/plan", "plan", "The plan of a case", s.plan)
+	operation(s, staff, http.MethodGet, "/api/cases/{id}/plan", "plan", "The plan of a case", atOnce(s.plan))
 	operation(s, staff, http.MethodPost, "/api/cases/{id}/plan/try", "tryPlan", "The plan as it would be with other choices; nothing is kept", s.tryPlan)
 	operation(s, staff, http.MethodPost, "/api/cases/{id}/plans", "makePlan", "Make the plan anew; the older ones stay", s.makePlan)
 }
@@ -126,7 +126,7 @@ func (s *Server) chosen(ctx context.Context, c caller, r reading, choices plan.C
 	}
 	wrong := faults("choices.", choices.Check(r.file.Catalog(), c.today()))
 	for key, u := range choices.Own {
-		l, err := s.Store.Ladder(ctx, c.Practice, u.ID, u.Version)
+		l, err := c.view.Ladder(ctx, c.Practice, u.ID, u.Version)
 		if err != nil || l.Key != key {
 			wrong = append(wrong, FieldProblem{Field: "choices.own." + key, Say: "That ladder is not here. Choose one from the list."})
 		}
@@ -138,7 +138,7 @@ func (s *Server) chosen(ctx context.Context, c caller, r reading, choices plan.C
 }
 
 func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error) {
-	made, err := s.Store.Plans(ctx, c.Practice, r.kase.ID)
+	made, err := c.view.Plans(ctx, c.Practice, r.kase.ID)
 	if err != nil {
 		return Plan{}, err
 	}

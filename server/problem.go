@@ -112,15 +112,27 @@ func faults[F ~struct{ Field, Say string }](prefix string, list []F) []FieldProb
 func (s *Server) problem(ctx context.Context, err error) error {
 	var p *Problem
 	var value *horse.ValueError
+	var gone *store.MissingError
+	var damaged *store.DamagedError
 	switch {
 	case errors.As(err, &p):
 		return p
+	case errors.As(err, &gone):
+		return newProblem(http.StatusNotFound, "The "+gone.What+" is not here, or not any more. Choose another; nothing was saved.")
+	case errors.As(err, &damaged):
+		s.Log.ErrorContext(ctx, "a record can't be read", "error", err.Error())
+		return newProblem(http.StatusUnprocessableEntity, "One record of this can't be read: "+damaged.What+". All of it is kept. Other horses are not touched; tell whoever keeps the server, its log says which.")
+	case isBroken(err):
+		s.Log.ErrorContext(ctx, "the rules broke off", "error", err.Error())
+		return newProblem(http.StatusUnprocessableEntity, "This can't be read as it was logged. All of it is kept. Other horses are not touched; tell whoever keeps the server, its log says why.")
 	case errors.Is(err, store.ErrNotFound):
 		return newProblem(http.StatusNotFound, "That is not here, or not any more. Go back to the list and choose again.")
 	case errors.Is(err, store.ErrTaken):
 		return newProblem(http.StatusConflict, "That is there already.")
 	case errors.Is(err, store.ErrLastLead):
 		return newProblem(http.StatusConflict, "The last lead trainer stays. Make somebody else a lead trainer first.")
+	case errors.Is(err, store.ErrHasEntries):
+		return newProblem(http.StatusConflict, "Something was logged in this session, so it stays. End it instead.")
 	case errors.Is(err, store.ErrOther):
 		return newProblem(http.StatusConflict, "This id is kept already with other content. Both stay; reload to see what is kept.")
 	case errors.As(err, &value):

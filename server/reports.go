@@ -53,8 +53,8 @@ type wordingInput struct {
 
 func (s *Server) reportOperations() {
 	s.api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[Wording](), true, "")
-	operation(s, staff, http.MethodGet, "/api/horses/{id}/reports", "reports", "A horse's reports, newest first", s.reports)
-	operation(s, staff, http.MethodGet, "/api/sessions/{id}/report", "report", "The owner's page of one visit", s.report)
+	operation(s, staff, http.MethodGet, "/api/horses/{id}/reports", "reports", "A horse's reports, newest first", atOnce(s.reports))
+	operation(s, staff, http.MethodGet, "/api/sessions/{id}/report", "report", "The owner's page of one visit", atOnce(s.report))
 	operation(s, staff, http.MethodPut, "/api/sessions/{id}/report", "wordReport", "Keep the trainer's wording of a report", s.wordReport)
 }
 
@@ -90,7 +90,7 @@ func (s *Server) document(r reading, i int) (report.Document, error) {
 }
 
 func (s *Server) readSession(ctx context.Context, c caller, id string) (reading, int, error) {
-	n, err := s.Store.Session(ctx, c.Practice, id)
+	n, err := c.view.Session(ctx, c.Practice, id)
 	if err != nil {
 		return reading{}, 0, err
 	}
@@ -107,7 +107,7 @@ func (s *Server) report(ctx context.Context, c caller, in *sessionInput) (Report
 	if err != nil {
 		return Report{}, err
 	}
-	edits, err := s.Store.Edits(ctx, c.Practice, in.ID)
+	edits, err := c.view.Edits(ctx, c.Practice, in.ID)
 	if err != nil {
 		return Report{}, err
 	}
@@ -138,7 +138,7 @@ func (s *Server) wordReport(ctx context.Context, c caller, in *wordingInput) (Re
 			known[sentence.ID] = true
 		}
 	}
-	earlier, err := s.Store.Edits(ctx, c.Practice, in.ID)
+	earlier, err := c.view.Edits(ctx, c.Practice, in.ID)
 	if err != nil {
 		return Report{}, err
 	}
@@ -171,7 +171,7 @@ func (s *Server) reports(ctx context.Context, c caller, in *horseInput) ([]Repor
 	}
 	rows := []ReportRow{}
 	for i := len(r.sessions) - 1; i >= 0; i-- {
-		edits, err := s.Store.Edits(ctx, c.Practice, r.sessions[i].ID)
+		edits, err := c.view.Edits(ctx, c.Practice, r.sessions[i].ID)
 		if err != nil {
 			return nil, err
 		}

@@ -126,6 +126,7 @@ type caller struct {
 	practice store.Practice
 	book     phrase.Book
 	now      time.Time
+	view     store.View // what is kept; within one answer a snapshot
 }
 
 func (c caller) who() store.Who {
@@ -147,6 +148,19 @@ type output[O any] struct{ Body O }
 // practice's words; what it fails with becomes a problem.
 func operation[I, O any](s *Server, need access, method, path, id, summary string, run func(context.Context, caller, *I) (O, error)) {
 	handle(s, s.describe(need, method, path, id, summary), run)
+}
+
+// atOnce lets an operation read all that makes its answer as it was at one
+// moment. It may not wait for a session's lock.
+func atOnce[I, O any](run func(context.Context, caller, *I) (O, error)) func(context.Context, caller, *I) (O, error) {
+	return func(ctx context.Context, c caller, in *I) (out O, err error) {
+		err = c.view.Snapshot(ctx, func(v store.View) error {
+			c.view = v
+			out, err = run(ctx, c, in)
+			return err
+		})
+		return out, err
+	}
 }
 
 // describe is an operation as it is told to the library and in the API's

@@ -96,8 +96,8 @@ type Summary struct {
 }
 
 func (s *Server) sessionOperations() {
-	operation(s, staff, http.MethodGet, "/api/horses/{id}/sessions", "sessions", "A horse's sessions, newest first", s.sessions)
-	operation(s, staff, http.MethodGet, "/api/cases/{id}/readying", "readying", "What is looked at before a session", s.readying)
+	operation(s, staff, http.MethodGet, "/api/horses/{id}/sessions", "sessions", "A horse's sessions, newest first", atOnce(s.sessions))
+	operation(s, staff, http.MethodGet, "/api/cases/{id}/readying", "readying", "What is looked at before a session", atOnce(s.readying))
 	operation(s, staff, http.MethodPost, "/api/cases/{id}/gate", "gate", "Whether and where a session may begin, without beginning one", s.gate)
 	operation(s, staff, http.MethodPost, "/api/cases/{id}/sessions", "startSession", "Begin a session", s.start)
 	operation(s, staff, http.MethodGet, "/api/catalog", "catalog", "The shipped catalogue whole, for the rules that run in the browser", s.wholeCatalog)
@@ -105,7 +105,24 @@ func (s *Server) sessionOperations() {
 	log := s.describe(staff, http.MethodPost, "/api/sessions/{id}/entries", "log", "Keep entries of the track and be advised")
 	log.MaxBodyBytes, log.SkipValidateBody = maxTrack, true // each entry is checked by itself
 	handle(s, log, s.log)
+	operation(s, staff, http.MethodDelete, "/api/sessions/{id}", "dropSession", "Throw away a session on whose track nothing stands", s.drop)
 	operation(s, staff, http.MethodGet, "/api/sessions/{id}/summary", "summary", "What a session came to", s.summary)
+}
+
+// Dropped is the answer to a session that was thrown away.
+type Dropped struct {
+	HorseID string `json:"horse_id"`
+}
+
+func (s *Server) drop(ctx context.Context, c caller, in *sessionInput) (Dropped, error) {
+	l, unlock := s.arenas.of(c.Practice, in.ID)
+	defer unlock()
+	n, err := c.view.Session(ctx, c.Practice, in.ID)
+	if err != nil {
+		return Dropped{}, err
+	}
+	l.running = nil
+	return Dropped{n.HorseID}, s.Store.DropSession(ctx, c.who(), in.ID)
 }
 
 // holders lists who may hold the rope: the signed-in user, and those owners.
@@ -159,7 +176,7 @@ func (s *Server) sessions(ctx context.Context, c caller, in *horseInput) ([]Sess
 }
 
 func (s *Server) userNames(ctx context.Context, c caller) (map[string]string, error) {
-	users, err := s.Store.Users(ctx, c.Practice)
+	users, err := c.view.Users(ctx, c.Practice)
 	names := map[string]string{}
 	for _, u := range users {
 		names[u.ID] = u.Name
@@ -216,25 +233,36 @@ func changes(c *catalog.Catalog, v arena.Visit) []StateChange {
 	return list
 }
 
-func (s *Server) summary(ctx context.Context, c caller, in *sessionInput) (Summary, error) {
-	n, err := s.Store.Session(ctx, c.Practice, in.ID)
+func (s *Server) summary(ctx context.Context, c caller, in *sessionInput) (sum Summary, err error) {
+	l, unlock := s.arenas.of(c.Practice, in.ID)
+	defer unlock()
+	l.running = nil
+	err = c.view.Snapshot(ctx, func(v store.View) error {
+		c.view = v
+		sum, err = s.summaryOf(ctx, c, l, in.ID)
+		return err
+	})
+	return sum, err
+}
+
+func (s *Server) summaryOf(ctx context.Context, c caller, l *liveArena, id string) (Summary, error) {
+	r, i, err := s.readSession(ctx, c, id)
 	if err != nil {
 		return Summary{}, err
 	}
-	r, err := s.read(ctx, c, n.CaseID)
-	if err != nil {
-		return Summary{}, err
-	}
+	n := r.sessions[i]
 	names, err := s.userNames(ctx, c)
 	if err != nil {
 		return Summary{}, err
 	}
-	i := r.before(in.ID)
 	before, err := s.judge(n.Date, r, i)
 	if err != nil {
 		return Summary{}, err
 	}
 	after, err := s.judge(n.Date, r, i+1)
+	if err != nil {
+		return Summary{}, err
+	}
 	sum := Summary{
 		SessionRow: s.sessionRow(r, i, names), Horse: HorseRef{r.horse.ID, r.horse.Name},
 		Bridge: after.Bridge, Care: after.Risk.Care, Was: before.Risk.Care,
@@ -242,14 +270,7 @@ func (s *Server) summary(ctx context.Context, c caller, in *sessionInput) (Summa
 	if end := endedBy(r.days[i].Track); end != nil {
 		sum.EndID = end.ID
 	}
-	if err != nil {
-		return Summary{}, err
-	}
-	l := s.arenas.of(c.Practice, in.ID)
-	l.mu.Lock()
-	defer l.mu.Unlock()
-	l.running = nil
-	if err := s.fill(ctx, c, l, in.ID); err != nil {
+	if err := s.fill(ctx, c, l, id); err != nil {
 		return Summary{}, err
 	}
 	sum.Review, sum.Names = l.running.Review(), names
@@ -259,12 +280,11 @@ func (s *Server) summary(ctx context.Context, c caller, in *sessionInput) (Summa
 	if g, _ := l.stage.Brief.Gate(l.cat, n.Date, n.Readiness, true); !g.May {
 		sum.Gate = g.Reasons
 	}
-	track := l.track
-	for _, k := range track {
+	for _, k := range l.track {
 		sum.Clock = sum.Clock || k.ClockOff
 		if k.AfterEnd && k.Replaces == "" && k.Kind != arena.KindUndo && k.Kind != arena.KindAdvice && k.Kind != arena.KindEnd {
 			sum.Late++
 		}
 	}
-	return sum, err
+	return sum, nil
 }

@@ -167,7 +167,7 @@ func (s *Server) changePassword(ctx context.Context, c caller, in *passwordInput
 	if say := WeakPassword(in.Body.New); say != "" {
 		return signedIn{}, faulty(FieldProblem{Field: "new", Say: say})
 	}
-	user, err := s.Store.User(ctx, c.Practice, c.ID)
+	user, err := c.view.User(ctx, c.Practice, c.ID)
 	if err != nil {
 		return signedIn{}, err
 	}

@@ -59,7 +59,7 @@ func viewUser(u store.User) User {
 }
 
 func (s *Server) users(ctx context.Context, c caller, _ *struct{}) ([]User, error) {
-	list, err := s.Store.Users(ctx, c.Practice)
+	list, err := c.view.Users(ctx, c.Practice)
 	users := make([]User, 0, len(list))
 	for _, u := range list {
 		users = append(users, viewUser(u))
@@ -85,7 +85,7 @@ func (s *Server) invite(ctx context.Context, c caller, in *inviteInput) (Invitat
 }
 
 func (s *Server) reset(ctx context.Context, c caller, in *userInput) (Invitation, error) {
-	u, err := s.Store.User(ctx, c.Practice, in.ID)
+	u, err := c.view.User(ctx, c.Practice, in.ID)
 	if err != nil {
 		return Invitation{}, err
 	}
@@ -101,6 +101,6 @@ func (s *Server) activate(ctx context.Context, c caller, in *activeInput) (User,
 	if err := s.Store.SetActive(ctx, c.who(), in.ID, in.Body.Active); err != nil {
 		return User{}, err
 	}
-	u, err := s.Store.User(ctx, c.Practice, in.ID)
+	u, err := c.view.User(ctx, c.Practice, in.ID)
 	return viewUser(u), err
 }

@@ -30,7 +30,7 @@ type KeptMark struct {
 // AddAssessment keeps a whole assessment at once; marks go on from it.
 func (s *Store) AddAssessment(ctx context.Context, who Who, a Assessment) error {
 	a.Base = a.Doc
-	return s.write(ctx, "adding an assessment", func(q *sqlc.Queries) error { return insertAssessment(ctx, q, who, a) })
+	return s.write(ctx, "adding an assessment", func(q *sqlc.Queries) error { return insertAssessment(ctx, q, who, a) }, theHorse(ctx, who, a.HorseID))
 }
 
 func insertAssessment(ctx context.Context, q *sqlc.Queries, who Who, a Assessment) error {
@@ -52,8 +52,8 @@ func assessment(a sqlc.GetAssessmentRow) (Assessment, error) {
 }
 
 // Assessment reads one assessment.
-func (s *Store) Assessment(ctx context.Context, practice, id string) (Assessment, error) {
-	a, err := s.read.GetAssessment(ctx, sqlc.GetAssessmentParams{PracticeID: practice, ID: id})
+func (v View) Assessment(ctx context.Context, practice, id string) (Assessment, error) {
+	a, err := v.read.GetAssessment(ctx, sqlc.GetAssessmentParams{PracticeID: practice, ID: id})
 	if err != nil {
 		return Assessment{}, reading("the assessment", err)
 	}
@@ -61,8 +61,8 @@ func (s *Store) Assessment(ctx context.Context, practice, id string) (Assessment
 }
 
 // Assessments lists the assessments of a horse, the oldest first.
-func (s *Store) Assessments(ctx context.Context, practice, horseID string) ([]Assessment, error) {
-	rows, err := s.read.GetAssessments(ctx, sqlc.GetAssessmentsParams{PracticeID: practice, HorseID: horseID})
+func (v View) Assessments(ctx context.Context, practice, horseID string) ([]Assessment, error) {
+	rows, err := v.read.GetAssessments(ctx, sqlc.GetAssessmentsParams{PracticeID: practice, HorseID: horseID})
 	if err != nil {
 		return nil, reading("the assessments", err)
 	}
@@ -79,8 +79,8 @@ func (s *Store) Assessments(ctx context.Context, practice, horseID string) ([]As
 
 // Marks lists the marks of an assessment in their order, at their corrected
 // times.
-func (s *Store) Marks(ctx context.Context, practice, assessmentID string) ([]KeptMark, error) {
-	rows, err := s.read.GetMarks(ctx, sqlc.GetMarksParams{PracticeID: practice, AssessmentID: assessmentID})
+func (v View) Marks(ctx context.Context, practice, assessmentID string) ([]KeptMark, error) {
+	rows, err := v.read.GetMarks(ctx, sqlc.GetMarksParams{PracticeID: practice, AssessmentID: assessmentID})
 	if err != nil {
 		return nil, reading("the marks", err)
 	}
@@ -135,7 +135,7 @@ func (s *Store) Mark(ctx context.Context, who Who, begun Assessment, sentAt int6
 			return err
 		}
 		return s.fold(ctx, q, who, &kept)
-	})
+	}, theHorse(ctx, who, begun.HorseID))
 	return kept, refused, err
 }
 

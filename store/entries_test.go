@@ -37,7 +37,7 @@ func TestEveryKindOfEntryIsKept(t *testing.T) {
 	for _, r := range refused {
 		require.NoError(t, r)
 	}
-	_, days, err := p.Days(ctx, p.who.Practice, p.horse)
+	_, days, _, err := p.Days(ctx, p.who.Practice, p.horse)
 	require.NoError(t, err)
 	kept := days[0].Track[len(days[0].Track)-len(sent):]
 	assert.Equal(t, sent, kept)
@@ -76,7 +76,7 @@ func TestOldTracksAreCarriedOver(t *testing.T) {
 	s, err := Open(ctx, path, time.Now())
 	require.NoError(t, err)
 	defer func() { assert.NoError(t, s.Close()) }()
-	_, days, err := s.Days(ctx, practice, h)
+	_, days, _, err := s.Days(ctx, practice, h)
 	require.NoError(t, err)
 	require.Len(t, days[0].Track, 1)
 	assert.Equal(t, horse.Accepted, days[0].Track[0].Rep.Answer)

@@ -16,6 +16,7 @@ type Horse struct {
 	Record  assess.Record
 	Owners  []OwnerOf
 	Version int64
+	Damaged error // in a list: its record can't be read
 }
 
 // OwnerOf is a person who owns a horse now.
@@ -73,12 +74,26 @@ func (s *Store) TakeOn(ctx context.Context, who Who, in Intake) error {
 			return err
 		}
 		return who.changed(ctx, q, "horse taken on", h.ID)
-	})
+	}, thePerson(ctx, who, "owner", in.OwnerID), theYard(ctx, who, in.Horse.YardID))
+}
+
+func theHorse(ctx context.Context, who Who, id string) reference {
+	return reference{"horse", func(q *sqlc.Queries) error {
+		_, err := q.GetHorse(ctx, sqlc.GetHorseParams{PracticeID: who.Practice, ID: id})
+		return err
+	}}
+}
+
+func theCase(ctx context.Context, who Who, id string) reference {
+	return reference{"case", func(q *sqlc.Queries) error {
+		_, err := q.GetCase(ctx, sqlc.GetCaseParams{PracticeID: who.Practice, ID: id})
+		return err
+	}}
 }
 
 // Horse reads one horse.
-func (s *Store) Horse(ctx context.Context, practice, id string) (Horse, error) {
-	h, err := s.read.GetHorse(ctx, sqlc.GetHorseParams{PracticeID: practice, ID: id})
+func (v View) Horse(ctx context.Context, practice, id string) (Horse, error) {
+	h, err := v.read.GetHorse(ctx, sqlc.GetHorseParams{PracticeID: practice, ID: id})
 	if err != nil {
 		return Horse{}, reading("the horse", err)
 	}
@@ -86,7 +101,7 @@ func (s *Store) Horse(ctx context.Context, practice, id string) (Horse, error) {
 	if err != nil {
 		return Horse{}, err
 	}
-	owners, err := s.owners(ctx, practice)
+	owners, err := v.owners(ctx, practice)
 	return Horse{
 		ID: h.ID, Name: h.Name, YardID: h.YardID.String, Record: record, Version: h.Version, Owners: owners[h.ID],
 		Yard: Yard{ID: h.YardID.String, Name: h.YardName.String, Address: h.YardAddress.String, Phone: h.YardPhone.String},
@@ -94,28 +109,25 @@ func (s *Store) Horse(ctx context.Context, practice, id string) (Horse, error) {
 }
 
 // Horses lists the caseload by name.
-func (s *Store) Horses(ctx context.Context, practice string) ([]Horse, error) {
-	rows, err := s.read.GetHorses(ctx, practice)
+func (v View) Horses(ctx context.Context, practice string) ([]Horse, error) {
+	rows, err := v.read.GetHorses(ctx, practice)
 	if err != nil {
 		return nil, reading("the horses", err)
 	}
-	owners, err := s.owners(ctx, practice)
+	owners, err := v.owners(ctx, practice)
 	if err != nil {
 		return nil, err
 	}
 	horses := make([]Horse, 0, len(rows))
 	for _, h := range rows {
-		record, err := undoc[assess.Record]("a horse's record", h.Record)
-		if err != nil {
-			return nil, err
-		}
-		horses = append(horses, Horse{ID: h.ID, Name: h.Name, YardID: h.YardID.String, Yard: Yard{ID: h.YardID.String, Name: h.YardName.String}, Record: record, Version: h.Version, Owners: owners[h.ID]})
+		record, err := undoc[assess.Record]("the horse's record", h.Record)
+		horses = append(horses, Horse{Damaged: err, ID: h.ID, Name: h.Name, YardID: h.YardID.String, Yard: Yard{ID: h.YardID.String, Name: h.YardName.String}, Record: record, Version: h.Version, Owners: owners[h.ID]})
 	}
 	return horses, nil
 }
 
-func (s *Store) owners(ctx context.Context, practice string) (map[string][]OwnerOf, error) {
-	rows, err := s.read.GetOwners(ctx, practice)
+func (v View) owners(ctx context.Context, practice string) (map[string][]OwnerOf, error) {
+	rows, err := v.read.GetOwners(ctx, practice)
 	byHorse := map[string][]OwnerOf{}
 	for _, o := range rows {
 		byHorse[o.HorseID] = append(byHorse[o.HorseID], OwnerOf{ID: o.PersonID, Name: o.Name, Phone: o.Phone})
@@ -132,7 +144,7 @@ func (s *Store) UpdateHorse(ctx context.Context, who Who, h Horse) error {
 			return err
 		}
 		return who.changed(ctx, q, "horse changed", h.ID)
-	})
+	}, theYard(ctx, who, h.YardID))
 	return stale(err, func() (any, error) { return s.Horse(ctx, who.Practice, h.ID) })
 }
 
@@ -141,14 +153,14 @@ func caseOf(c sqlc.GetCaseRow) Case {
 }
 
 // Case reads one case.
-func (s *Store) Case(ctx context.Context, practice, id string) (Case, error) {
-	c, err := s.read.GetCase(ctx, sqlc.GetCaseParams{PracticeID: practice, ID: id})
+func (v View) Case(ctx context.Context, practice, id string) (Case, error) {
+	c, err := v.read.GetCase(ctx, sqlc.GetCaseParams{PracticeID: practice, ID: id})
 	return caseOf(c), reading("the case", err)
 }
 
 // Cases lists the practice's cases, the newest first.
-func (s *Store) Cases(ctx context.Context, practice string) ([]Case, error) {
-	rows, err := s.read.GetCases(ctx, practice)
+func (v View) Cases(ctx context.Context, practice string) ([]Case, error) {
+	rows, err := v.read.GetCases(ctx, practice)
 	cases := make([]Case, 0, len(rows))
 	for _, c := range rows {
 		cases = append(cases, caseOf(sqlc.GetCaseRow(c)))

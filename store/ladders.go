@@ -23,8 +23,8 @@ type Ladder struct {
 }
 
 // Ladders lists the practice's own ladders, each in its newest version.
-func (s *Store) Ladders(ctx context.Context, practice string) ([]Ladder, error) {
-	rows, err := s.read.GetLadders(ctx, practice)
+func (v View) Ladders(ctx context.Context, practice string) ([]Ladder, error) {
+	rows, err := v.read.GetLadders(ctx, practice)
 	if err != nil {
 		return nil, reading("the ladders", err)
 	}
@@ -40,15 +40,15 @@ func (s *Store) Ladders(ctx context.Context, practice string) ([]Ladder, error) 
 }
 
 // Ladder reads a version of an own ladder; version 0 is the newest.
-func (s *Store) Ladder(ctx context.Context, practice, id string, version int64) (Ladder, error) {
+func (v View) Ladder(ctx context.Context, practice, id string, version int64) (Ladder, error) {
 	var row sqlc.GetLadderRow
 	var err error
 	if version == 0 {
 		var newest sqlc.GetLatestLadderRow
-		newest, err = s.read.GetLatestLadder(ctx, sqlc.GetLatestLadderParams{PracticeID: practice, ID: id})
+		newest, err = v.read.GetLatestLadder(ctx, sqlc.GetLatestLadderParams{PracticeID: practice, ID: id})
 		row = sqlc.GetLadderRow(newest)
 	} else {
-		row, err = s.read.GetLadder(ctx, sqlc.GetLadderParams{PracticeID: practice, ID: id, Version: version})
+		row, err = v.read.GetLadder(ctx, sqlc.GetLadderParams{PracticeID: practice, ID: id, Version: version})
 	}
 	if err != nil {
 		return Ladder{}, reading("the ladder", err)
@@ -94,8 +94,8 @@ func (s *Store) SaveLadder(ctx context.Context, who Who, l Ladder) error {
 
 // UsedSteps lists the keys of the steps that plans made with an own ladder
 // have.
-func (s *Store) UsedSteps(ctx context.Context, practice, ladderID string) ([]string, error) {
-	docs, err := s.read.GetPlannedWithOwn(ctx, sqlc.GetPlannedWithOwnParams{PracticeID: practice, LadderID: ladderID})
+func (v View) UsedSteps(ctx context.Context, practice, ladderID string) ([]string, error) {
+	docs, err := v.read.GetPlannedWithOwn(ctx, sqlc.GetPlannedWithOwnParams{PracticeID: practice, LadderID: ladderID})
 	if err != nil {
 		return nil, reading("the plans", err)
 	}

@@ -43,8 +43,8 @@ func addPerson(ctx context.Context, q *sqlc.Queries, who Who, p Person) error {
 }
 
 // People lists the practice's people by name.
-func (s *Store) People(ctx context.Context, practice string) ([]Person, error) {
-	rows, err := s.read.GetPeople(ctx, practice)
+func (v View) People(ctx context.Context, practice string) ([]Person, error) {
+	rows, err := v.read.GetPeople(ctx, practice)
 	people := make([]Person, 0, len(rows))
 	for _, p := range rows {
 		people = append(people, Person(p))
@@ -53,8 +53,8 @@ func (s *Store) People(ctx context.Context, practice string) ([]Person, error) {
 }
 
 // Person reads one person.
-func (s *Store) Person(ctx context.Context, practice, id string) (Person, error) {
-	p, err := s.read.GetPerson(ctx, sqlc.GetPersonParams{PracticeID: practice, ID: id})
+func (v View) Person(ctx context.Context, practice, id string) (Person, error) {
+	p, err := v.read.GetPerson(ctx, sqlc.GetPersonParams{PracticeID: practice, ID: id})
 	return Person(p), reading("the person", err)
 }
 
@@ -100,8 +100,8 @@ func addYard(ctx context.Context, q *sqlc.Queries, who Who, y Yard) error {
 }
 
 // Yards lists the practice's yards by name.
-func (s *Store) Yards(ctx context.Context, practice string) ([]Yard, error) {
-	rows, err := s.read.GetYards(ctx, practice)
+func (v View) Yards(ctx context.Context, practice string) ([]Yard, error) {
+	rows, err := v.read.GetYards(ctx, practice)
 	yards := make([]Yard, 0, len(rows))
 	for _, y := range rows {
 		yards = append(yards, Yard(y))
@@ -129,4 +129,24 @@ func asStale(err error) (*StaleError, bool) {
 	var stale *StaleError
 	ok := errors.As(err, &stale)
 	return stale, ok
+}
+
+func thePerson(ctx context.Context, who Who, what, id string) reference {
+	return reference{what, func(q *sqlc.Queries) error {
+		if id == "" {
+			return nil
+		}
+		_, err := q.GetPerson(ctx, sqlc.GetPersonParams{PracticeID: who.Practice, ID: id})
+		return err
+	}}
+}
+
+func theYard(ctx context.Context, who Who, id string) reference {
+	return reference{"yard", func(q *sqlc.Queries) error {
+		if id == "" {
+			return nil
+		}
+		_, err := q.GetYard(ctx, sqlc.GetYardParams{PracticeID: who.Practice, ID: id})
+		return err
+	}}
 }

@@ -63,7 +63,7 @@ func (s *Store) AddPhotograph(ctx context.Context, who Who, p Photograph, pictur
 			return err
 		}
 		return who.changed(ctx, q, "photograph added", p.ID)
-	})
+	}, theHorse(ctx, who, p.HorseID))
 }
 
 // keepFile writes a file whole or not at all, and durably.
@@ -87,8 +87,8 @@ func keepFile(dir, name string, content []byte) error {
 }
 
 // Photographs lists the pictures of a horse, the newest first.
-func (s *Store) Photographs(ctx context.Context, practice, horseID string) ([]Photograph, error) {
-	rows, err := s.read.GetPhotographs(ctx, sqlc.GetPhotographsParams{PracticeID: practice, HorseID: horseID})
+func (v View) Photographs(ctx context.Context, practice, horseID string) ([]Photograph, error) {
+	rows, err := v.read.GetPhotographs(ctx, sqlc.GetPhotographsParams{PracticeID: practice, HorseID: horseID})
 	list := make([]Photograph, 0, len(rows))
 	for _, r := range rows {
 		list = append(list, Photograph(r))
@@ -98,8 +98,8 @@ func (s *Store) Photographs(ctx context.Context, practice, horseID string) ([]Ph
 
 // Photograph reads one picture with its bytes, which must still have the hash
 // they were kept under.
-func (s *Store) Photograph(ctx context.Context, practice, id string) (Photograph, []byte, error) {
-	r, err := s.read.GetPhotograph(ctx, sqlc.GetPhotographParams{PracticeID: practice, ID: id})
+func (v View) Photograph(ctx context.Context, practice, id string) (Photograph, []byte, error) {
+	r, err := v.read.GetPhotograph(ctx, sqlc.GetPhotographParams{PracticeID: practice, ID: id})
 	if err != nil {
 		return Photograph{}, nil, reading("the photograph", err)
 	}
@@ -107,7 +107,7 @@ func (s *Store) Photograph(ctx context.Context, practice, id string) (Photograph
 		ID: r.ID, HorseID: r.HorseID, About: r.About, Caption: r.Caption, TakenOn: r.TakenOn, MediaType: r.MediaType,
 		Width: r.Width, Height: r.Height, Bytes: r.Bytes, Hash: r.Hash,
 	}
-	picture, err := readPicture(folder(s.path), r.Hash)
+	picture, err := readPicture(folder(v.path), r.Hash)
 	return p, picture, err
 }
 
@@ -159,7 +159,7 @@ func (s *Store) Agree(ctx context.Context, who Who, c Consent) error {
 			return err
 		}
 		return who.changed(ctx, q, "consent noted", c.Person)
-	})
+	}, thePerson(ctx, who, "person", c.Person))
 }
 
 // Withdraw ends a person's consent on a day.
@@ -177,8 +177,8 @@ func (s *Store) Withdraw(ctx context.Context, who Who, c Consent) error {
 }
 
 // Consents lists all consents of a practice.
-func (s *Store) Consents(ctx context.Context, practice string) ([]Consent, error) {
-	rows, err := s.read.GetConsents(ctx, practice)
+func (v View) Consents(ctx context.Context, practice string) ([]Consent, error) {
+	rows, err := v.read.GetConsents(ctx, practice)
 	list := make([]Consent, 0, len(rows))
 	for _, r := range rows {
 		list = append(list, Consent{Person: r.PersonID, Kind: r.Kind, GivenOn: r.GivenOn, WithdrawnOn: r.WithdrawnOn.String})

@@ -38,13 +38,13 @@ func (s *Store) AddPlan(ctx context.Context, who Who, caseID string, p Plan) (in
 			return err
 		}
 		return who.changed(ctx, q, "plan made", caseID)
-	})
+	}, theCase(ctx, who, caseID))
 	return number, err
 }
 
 // Plans lists the versions of a case's plan, the newest first.
-func (s *Store) Plans(ctx context.Context, practice, caseID string) ([]Plan, error) {
-	rows, err := s.read.GetPlans(ctx, sqlc.GetPlansParams{PracticeID: practice, CaseID: caseID})
+func (v View) Plans(ctx context.Context, practice, caseID string) ([]Plan, error) {
+	rows, err := v.read.GetPlans(ctx, sqlc.GetPlansParams{PracticeID: practice, CaseID: caseID})
 	if err != nil {
 		return nil, reading("the plans", err)
 	}
@@ -70,8 +70,8 @@ type Chosen struct {
 }
 
 // Choices lists what a case's plans chose, the oldest first.
-func (s *Store) Choices(ctx context.Context, practice, caseID string) ([]Chosen, error) {
-	rows, err := s.read.GetChoices(ctx, sqlc.GetChoicesParams{PracticeID: practice, CaseID: caseID})
+func (v View) Choices(ctx context.Context, practice, caseID string) ([]Chosen, error) {
+	rows, err := v.read.GetChoices(ctx, sqlc.GetChoicesParams{PracticeID: practice, CaseID: caseID})
 	if err != nil {
 		return nil, reading("the plans' choices", err)
 	}
@@ -96,8 +96,8 @@ type Edits struct {
 }
 
 // Edits reads the newest wording of a session's report.
-func (s *Store) Edits(ctx context.Context, practice, session string) (Edits, error) {
-	r, err := s.read.GetLatestReport(ctx, sqlc.GetLatestReportParams{PracticeID: practice, SessionID: session})
+func (v View) Edits(ctx context.Context, practice, session string) (Edits, error) {
+	r, err := v.read.GetLatestReport(ctx, sqlc.GetLatestReportParams{PracticeID: practice, SessionID: session})
 	if named(err) == ErrNotFound {
 		return Edits{Edits: map[string]report.Edit{}}, nil
 	}
@@ -125,7 +125,7 @@ func (s *Store) SaveEdits(ctx context.Context, who Who, session string, e Edits)
 			return err
 		}
 		return who.changed(ctx, q, "report saved", session)
-	})
+	}, theSession(ctx, who, session))
 	return s.staleEdits(ctx, err, who.Practice, session)
 }
 

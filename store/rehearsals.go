@@ -26,12 +26,12 @@ func (s *Store) AddRehearsal(ctx context.Context, who Who, r Rehearsal) error {
 			return err
 		}
 		return who.changed(ctx, q, "rehearsal kept", r.ID)
-	})
+	}, theHorse(ctx, who, r.HorseID), thePerson(ctx, who, "person", r.Doc.Person))
 }
 
 // Rehearsals lists what was practised with a horse, the oldest first.
-func (s *Store) Rehearsals(ctx context.Context, practice, horseID string) ([]Rehearsal, error) {
-	rows, err := s.read.GetRehearsals(ctx, sqlc.GetRehearsalsParams{PracticeID: practice, HorseID: horseID})
+func (v View) Rehearsals(ctx context.Context, practice, horseID string) ([]Rehearsal, error) {
+	rows, err := v.read.GetRehearsals(ctx, sqlc.GetRehearsalsParams{PracticeID: practice, HorseID: horseID})
 	if err != nil {
 		return nil, reading("the rehearsals", err)
 	}

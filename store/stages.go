@@ -17,15 +17,15 @@ type Stage struct {
 
 // NewestChange numbers what was changed in a practice; tracks and marks are not
 // counted, they drop the stages that they bear on.
-func (s *Store) NewestChange(ctx context.Context, practice string) (int64, error) {
-	n, err := s.read.GetNewestChange(ctx, practice)
+func (v View) NewestChange(ctx context.Context, practice string) (int64, error) {
+	n, err := v.read.GetNewestChange(ctx, practice)
 	return n, reading("the changes", err)
 }
 
 // StageBody reads a stage as it was kept, or ErrNotFound if there is none that
 // holds: of that edition, after that change.
-func (s *Store) StageBody(ctx context.Context, practice string, g Stage) (string, error) {
-	body, err := s.read.GetStage(ctx, sqlc.GetStageParams{PracticeID: practice, SessionID: g.Session, Edition: g.Edition, ChangeID: g.Change})
+func (v View) StageBody(ctx context.Context, practice string, g Stage) (string, error) {
+	body, err := v.read.GetStage(ctx, sqlc.GetStageParams{PracticeID: practice, SessionID: g.Session, Edition: g.Edition, ChangeID: g.Change})
 	return body, reading("the stage", err)
 }
 
@@ -33,5 +33,5 @@ func (s *Store) StageBody(ctx context.Context, practice string, g Stage) (string
 func (s *Store) KeepStage(ctx context.Context, practice string, g Stage) error {
 	return s.write(ctx, "keeping the stage", func(q *sqlc.Queries) error {
 		return q.KeepStage(ctx, sqlc.KeepStageParams{PracticeID: practice, SessionID: g.Session, Edition: g.Edition, ChangeID: g.Change, Body: g.Body})
-	})
+	}, theSession(ctx, Who{Practice: practice}, g.Session))
 }

@@ -15,6 +15,7 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"strings"
 	"time"
 
 	"github.com/pressly/goose/v3"
@@ -35,19 +36,52 @@ var ErrTaken = errors.New("already there")
 // ErrLastLead is returned where the last active lead trainer would go.
 var ErrLastLead = errors.New("the last lead trainer stays")
 
+// ErrStays is returned for a change of what is never changed or taken away.
+var ErrStays = errors.New("what was kept is never changed or taken away")
+
+// A MissingError says that something refers to what is not in the practice: a
+// yard, an owner, a horse. It is an ErrNotFound.
+type MissingError struct{ What string }
+
+func (e *MissingError) Error() string { return "the " + e.What + " is not there" }
+
+// Is reports that what is missing was not found.
+func (*MissingError) Is(target error) bool { return target == ErrNotFound }
+
 // A StaleError says that a document was changed by somebody else since it was
 // read. Current is the version now kept.
 type StaleError struct{ Current any }
 
 func (*StaleError) Error() string { return "changed by somebody else since it was read" }
 
-// A Store is an open database.
+// A Store is an open database. Each of the reads of its View sees what is kept
+// at that moment; those that make one answer together go into a Snapshot.
 type Store struct {
-	path   string
+	View
 	writer *sql.DB
-	reader *sql.DB
-	read   *sqlc.Queries // prepared on the reader
 	change *sqlc.Queries // prepared on the writer
+}
+
+// A View is what is read: the database as it is, or as it was when a snapshot
+// of it began.
+type View struct {
+	path   string
+	reader *sql.DB       // nil in a snapshot
+	read   *sqlc.Queries // prepared on the reader
+}
+
+// Snapshot lets f read the database as it is now, whatever is written
+// meanwhile. In a snapshot it is that one.
+func (v View) Snapshot(ctx context.Context, f func(View) error) error {
+	if v.reader == nil {
+		return f(v)
+	}
+	tx, err := v.reader.BeginTx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("beginning to read: %w", err)
+	}
+	defer func() { _ = tx.Rollback() }() // only read from
+	return f(View{path: v.path, read: v.read.WithTx(tx)})
 }
 
 // Open opens the database at path, makes it if it is not there, and brings it
@@ -69,9 +103,9 @@ func Open(ctx context.Context, path string, now time.Time) (*Store, error) {
 	if err != nil {
 		return nil, errors.Join(err, writer.Close())
 	}
-	reader.SetMaxOpenConns(4)
+	reader.SetMaxOpenConns(16)
 	reader.SetMaxIdleConns(4)
-	s := &Store{path: path, writer: writer, reader: reader}
+	s := &Store{View: View{path: path, reader: reader}, writer: writer}
 	if s.read, err = sqlc.Prepare(ctx, reader); err == nil {
 		s.change, err = sqlc.Prepare(ctx, writer)
 	}
@@ -225,20 +259,45 @@ func check(ctx context.Context, path string) error {
 	return checkPictures(ctx, db, path)
 }
 
-// write runs one transaction on the writer.
-func (s *Store) write(ctx context.Context, doing string, f func(*sqlc.Queries) error) error {
+// A reference is something that a change refers to: looked for when the
+// database says that one is missing, since it does not say which.
+type reference struct {
+	what string
+	look func(*sqlc.Queries) error
+}
+
+// write runs one transaction on the writer. It may refer to things that are
+// not there; then the error names the first that is missing.
+func (s *Store) write(ctx context.Context, doing string, f func(*sqlc.Queries) error, refers ...reference) error {
 	tx, err := s.writer.BeginTx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("%s: %w", doing, err)
 	}
-	if err := f(s.change.WithTx(tx)); err != nil {
-		return fmt.Errorf("%s: %w", doing, errors.Join(named(err), tx.Rollback()))
+	q := s.change.WithTx(tx)
+	if err := f(q); err != nil {
+		return fmt.Errorf("%s: %w", doing, errors.Join(missing(named(err), q, refers), tx.Rollback()))
 	}
 	if err := tx.Commit(); err != nil {
 		return fmt.Errorf("%s: %w", doing, err)
 	}
 	return nil
 }
+
+// missing names the reference that is not there, where one was asked for.
+func missing(err error, q *sqlc.Queries, refers []reference) error {
+	if !errors.Is(err, errReference) {
+		return err
+	}
+	for _, r := range refers {
+		if errors.Is(r.look(q), sql.ErrNoRows) {
+			return &MissingError{r.what}
+		}
+	}
+	return err
+}
+
+// errReference is a reference to what is not there, that nobody has named.
+var errReference = errors.New("refers to something that is not there")
 
 // sqliteError is what the driver's errors tell.
 type sqliteError interface {
@@ -264,13 +323,28 @@ func named(err error) error {
 	}
 	switch sqlite.Code() {
 	case constraintForeignKey:
-		return ErrNotFound
+		return fmt.Errorf("%w: %w", errReference, err)
 	case constraintUnique, constraintPrimaryKey:
 		return ErrTaken
 	case constraintTrigger:
-		return ErrLastLead
+		for raised, is := range triggers {
+			if strings.Contains(sqlite.Error(), raised) {
+				return is
+			}
+		}
 	}
 	return err
+}
+
+// triggers are the errors that the schema's triggers raise, by their words.
+var triggers = map[string]error{
+	"the last lead trainer stays":               ErrLastLead,
+	"an entry is never changed":                 ErrStays,
+	"an entry is never taken away":              ErrStays,
+	"a mark is never changed":                   ErrStays,
+	"a mark is never taken away":                ErrStays,
+	"a version of a ladder is never changed":    ErrStays,
+	"a version of a ladder is never taken away": ErrStays,
 }
 
 // reading wraps the error of a read once.
@@ -296,10 +370,22 @@ func doc(v any) string {
 func undoc[T any](what, text string) (T, error) {
 	var v T
 	if err := json.Unmarshal([]byte(text), &v); err != nil {
-		return v, fmt.Errorf("reading %s as it was kept: %w", what, err)
+		return v, &DamagedError{what, err}
 	}
 	return v, nil
 }
+
+// A DamagedError says that something can't be read as it was kept.
+type DamagedError struct {
+	What string
+	err  error
+}
+
+func (e *DamagedError) Error() string {
+	return "reading " + e.What + " as it was kept: " + e.err.Error()
+}
+
+func (e *DamagedError) Unwrap() error { return e.err }
 
 // Who is the signed-in user a change is made by.
 type Who struct {

@@ -133,7 +133,7 @@ func TestEntriesAreKeptOnce(t *testing.T) {
 	assert.ErrorIs(t, refused[1], ErrOther)
 	assert.NoError(t, refused[2], "the good one beside it is kept")
 
-	track, err := p.Track(ctx, p.who.Practice, p.session)
+	track, _, err := p.Track(ctx, p.who.Practice, p.session)
 	require.NoError(t, err)
 	require.Len(t, track, 3)
 	assert.Equal(t, horse.Try, track[0].Rep.Answer)
@@ -158,7 +158,7 @@ func TestAWrongClockLosesNothing(t *testing.T) {
 	a.At, b.At = a.At-day, b.At-day
 	_, _, err := p.Append(ctx, p.who, p.session, p.who.At-day, []arena.Entry{a, b})
 	require.NoError(t, err)
-	track, err := p.Track(ctx, p.who.Practice, p.session)
+	track, _, err := p.Track(ctx, p.who.Practice, p.session)
 	require.NoError(t, err)
 	assert.True(t, track[0].ClockOff)
 	assert.Equal(t, a.ID, track[0].ID, "in the device's order")
@@ -172,7 +172,7 @@ func TestEntriesAfterTheEndAreMarked(t *testing.T) {
 	late := rep(9, horse.Try)
 	_, _, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{rep(1, horse.Try), end, late})
 	require.NoError(t, err)
-	track, err := p.Track(ctx, p.who.Practice, p.session)
+	track, _, err := p.Track(ctx, p.who.Practice, p.session)
 	require.NoError(t, err)
 	assert.Equal(t, []bool{false, false, true}, []bool{track[0].AfterEnd, track[1].AfterEnd, track[2].AfterEnd})
 }

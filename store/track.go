@@ -55,7 +55,7 @@ func (s *Store) StartSession(ctx context.Context, who Who, n Session) error {
 			return err
 		}
 		return q.DropStagesAfter(ctx, sqlc.DropStagesAfterParams{PracticeID: who.Practice, SessionID: n.ID})
-	})
+	}, theCase(ctx, who, n.CaseID), theHorse(ctx, who, n.HorseID))
 	if !errors.Is(err, ErrTaken) {
 		return err
 	}
@@ -66,9 +66,16 @@ func (s *Store) StartSession(ctx context.Context, who Who, n Session) error {
 	return fmt.Errorf("starting a session: %w", ErrOther)
 }
 
+func theSession(ctx context.Context, who Who, id string) reference {
+	return reference{"session", func(q *sqlc.Queries) error {
+		_, err := q.GetSession(ctx, sqlc.GetSessionParams{PracticeID: who.Practice, ID: id})
+		return err
+	}}
+}
+
 // Session reads one session.
-func (s *Store) Session(ctx context.Context, practice, id string) (Session, error) {
-	r, err := s.read.GetSession(ctx, sqlc.GetSessionParams{PracticeID: practice, ID: id})
+func (v View) Session(ctx context.Context, practice, id string) (Session, error) {
+	r, err := v.read.GetSession(ctx, sqlc.GetSessionParams{PracticeID: practice, ID: id})
 	if err != nil {
 		return Session{}, reading("the session", err)
 	}
@@ -86,8 +93,8 @@ func session(r sqlc.GetSessionRow) (Session, error) {
 }
 
 // SessionsOf lists a horse's sessions, the oldest first.
-func (s *Store) SessionsOf(ctx context.Context, practice, horseID string) ([]Session, error) {
-	rows, err := s.read.GetSessionsOfHorse(ctx, sqlc.GetSessionsOfHorseParams{PracticeID: practice, HorseID: horseID})
+func (v View) SessionsOf(ctx context.Context, practice, horseID string) ([]Session, error) {
+	rows, err := v.read.GetSessionsOfHorse(ctx, sqlc.GetSessionsOfHorseParams{PracticeID: practice, HorseID: horseID})
 	if err != nil {
 		return nil, reading("the sessions", err)
 	}
@@ -146,7 +153,7 @@ func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt in
 			}
 		}
 		return q.DropStagesAfter(ctx, sqlc.DropStagesAfterParams{PracticeID: who.Practice, SessionID: sessionID})
-	})
+	}, theSession(ctx, who, sessionID))
 	return kept, refused, err
 }
 
@@ -161,22 +168,42 @@ func sameAsKept(ctx context.Context, q *sqlc.Queries, row sqlc.InsertEntryParams
 	return nil
 }
 
-// Track reads a session's entries in track order, each at its corrected time.
-func (s *Store) Track(ctx context.Context, practice, sessionID string) ([]Kept, error) {
-	rows, err := s.read.GetEntriesOfSession(ctx, sqlc.GetEntriesOfSessionParams{PracticeID: practice, SessionID: sessionID})
+// An Unread entry is one that can't be read; all others of its track can. An
+// entry that undoes it sets it aside.
+type Unread struct {
+	Session string
+	ID      string
+	At      int64
+	Kind    string
+	Why     error
+}
+
+// setAside drops the unread entries that an undo of their own track names.
+func setAside(unread []Unread, undone map[string]bool) []Unread {
+	return slices.DeleteFunc(unread, func(u Unread) bool { return undone[u.ID] })
+}
+
+// Track reads a session's entries in track order, each at its corrected time,
+// and tells which can't be read.
+func (v View) Track(ctx context.Context, practice, sessionID string) ([]Kept, []Unread, error) {
+	rows, err := v.read.GetEntriesOfSession(ctx, sqlc.GetEntriesOfSessionParams{PracticeID: practice, SessionID: sessionID})
 	if err != nil {
-		return nil, reading("the track", err)
+		return nil, nil, reading("the track", err)
 	}
-	track := make([]Kept, 0, len(rows))
+	track, unread, undone := make([]Kept, 0, len(rows)), []Unread(nil), map[string]bool{}
 	for _, r := range rows {
 		e, err := undoc[arena.Entry]("an entry", r.Body)
 		if err != nil {
-			return nil, err
+			unread = append(unread, Unread{Session: sessionID, ID: r.ID, At: r.At, Kind: r.Kind, Why: err})
+			continue
+		}
+		if e.Kind == arena.KindUndo {
+			undone[e.Replaces] = true
 		}
 		e.At = r.At
 		track = append(track, Kept{Entry: e, ReceivedAt: r.ReceivedAt, ClockOff: r.ClockOff == 1, AfterEnd: r.AfterEnd == 1})
 	}
-	return track, nil
+	return track, setAside(unread, undone), nil
 }
 
 // Entries gives the plain entries of a track.
@@ -189,28 +216,65 @@ func Entries(track []Kept) []arena.Entry {
 }
 
 // Days reads a horse's sessions with their tracks, for the states of its
-// steps; advice entries are left out.
-func (s *Store) Days(ctx context.Context, practice, horseID string) ([]Session, []arena.Day, error) {
-	sessions, err := s.SessionsOf(ctx, practice, horseID)
-	if err != nil {
-		return nil, nil, err
-	}
-	rows, err := s.read.GetEntriesOfHorse(ctx, sqlc.GetEntriesOfHorseParams{PracticeID: practice, HorseID: horseID})
-	if err != nil {
-		return nil, nil, reading("the tracks", err)
-	}
-	days := make([]arena.Day, len(sessions))
-	for i, n := range sessions {
-		days[i] = arena.Day{Date: n.Date, Started: n.StartedAt, Handler: cmp.Or(n.Handler, n.StartedBy)}
-	}
-	for _, r := range rows {
-		e, err := undoc[arena.Entry]("an entry", r.Body)
-		if err != nil {
-			return nil, nil, err
+// steps, and tells which entries can't be read; advice entries are left out.
+func (v View) Days(ctx context.Context, practice, horseID string) (sessions []Session, days []arena.Day, unread []Unread, err error) {
+	err = v.Snapshot(ctx, func(v View) error {
+		if sessions, err = v.SessionsOf(ctx, practice, horseID); err != nil {
+			return err
 		}
-		e.At = r.At
-		i := slices.IndexFunc(sessions, func(n Session) bool { return n.ID == r.SessionID })
-		days[i].Track = append(days[i].Track, e)
-	}
-	return sessions, days, nil
+		rows, err := v.read.GetEntriesOfHorse(ctx, sqlc.GetEntriesOfHorseParams{PracticeID: practice, HorseID: horseID})
+		if err != nil {
+			return reading("the tracks", err)
+		}
+		place := make(map[string]int, len(sessions))
+		days = make([]arena.Day, len(sessions))
+		for i, n := range sessions {
+			place[n.ID] = i
+			days[i] = arena.Day{Date: n.Date, Started: n.StartedAt, Handler: cmp.Or(n.Handler, n.StartedBy)}
+		}
+		undone := map[string]bool{}
+		for _, r := range rows {
+			e, err := undoc[arena.Entry]("an entry", r.Body)
+			if err != nil {
+				unread = append(unread, Unread{Session: r.SessionID, ID: r.ID, At: r.At, Kind: r.Kind, Why: err})
+				continue
+			}
+			if e.Kind == arena.KindUndo {
+				undone[e.Replaces] = true
+			}
+			e.At = r.At
+			day := &days[place[r.SessionID]]
+			day.Track = append(day.Track, e)
+		}
+		unread = setAside(unread, undone)
+		return nil
+	})
+	return sessions, days, unread, err
 }
+
+// DropSession takes back a session on whose track nothing stands, not even
+// advice (part 6, case 33); ErrHasEntries if something does.
+func (s *Store) DropSession(ctx context.Context, who Who, id string) error {
+	return s.write(ctx, "throwing away a session", func(q *sqlc.Queries) error {
+		n, err := q.CountEntries(ctx, sqlc.CountEntriesParams{PracticeID: who.Practice, SessionID: id})
+		if err != nil {
+			return err
+		}
+		if n > 0 {
+			return ErrHasEntries
+		}
+		if err := q.DropStage(ctx, sqlc.DropStageParams{PracticeID: who.Practice, SessionID: id}); err != nil {
+			return err
+		}
+		if err := q.DropStagesAfter(ctx, sqlc.DropStagesAfterParams{PracticeID: who.Practice, SessionID: id}); err != nil {
+			return err
+		}
+		if err := one(q.DeleteSession(ctx, sqlc.DeleteSessionParams{PracticeID: who.Practice, ID: id})); err != nil {
+			return err
+		}
+		return who.changed(ctx, q, "empty session thrown away", id)
+	})
+}
+
+// ErrHasEntries is returned for a session that can't be thrown away.
+var ErrHasEntries = errors.New("something stands on the track of this session")

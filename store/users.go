@@ -62,14 +62,14 @@ func practice(p sqlc.Practice) Practice {
 }
 
 // Practice reads a practice.
-func (s *Store) Practice(ctx context.Context, id string) (Practice, error) {
-	p, err := s.read.GetPractice(ctx, id)
+func (v View) Practice(ctx context.Context, id string) (Practice, error) {
+	p, err := v.read.GetPractice(ctx, id)
 	return practice(p), reading("the practice", err)
 }
 
 // FirstPractice reads the oldest practice; ErrNotFound in an empty database.
-func (s *Store) FirstPractice(ctx context.Context) (Practice, error) {
-	p, err := s.read.GetFirstPractice(ctx)
+func (v View) FirstPractice(ctx context.Context) (Practice, error) {
+	p, err := v.read.GetFirstPractice(ctx)
 	return practice(p), reading("the practice", err)
 }
 
@@ -95,14 +95,14 @@ func bit(b bool) int64 {
 }
 
 // UserByEmail finds a sign-in by its address, in whatever practice.
-func (s *Store) UserByEmail(ctx context.Context, email string) (User, error) {
-	u, err := s.read.GetUserByEmail(ctx, email)
+func (v View) UserByEmail(ctx context.Context, email string) (User, error) {
+	u, err := v.read.GetUserByEmail(ctx, email)
 	return user(sqlc.GetUserRow(u)), reading("the user", err)
 }
 
 // User reads a user of a practice.
-func (s *Store) User(ctx context.Context, practice, id string) (User, error) {
-	u, err := s.read.GetUser(ctx, sqlc.GetUserParams{PracticeID: practice, ID: id})
+func (v View) User(ctx context.Context, practice, id string) (User, error) {
+	u, err := v.read.GetUser(ctx, sqlc.GetUserParams{PracticeID: practice, ID: id})
 	return user(u), reading("the user", err)
 }
 
@@ -111,8 +111,8 @@ func user(u sqlc.GetUserRow) User {
 }
 
 // Users lists the practice's users, active ones first; without their hashes.
-func (s *Store) Users(ctx context.Context, practice string) ([]User, error) {
-	rows, err := s.read.GetUsers(ctx, practice)
+func (v View) Users(ctx context.Context, practice string) ([]User, error) {
+	rows, err := v.read.GetUsers(ctx, practice)
 	users := make([]User, 0, len(rows))
 	for _, u := range rows {
 		users = append(users, User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), MustChange: u.MustChange == 1, Active: u.Active == 1})
@@ -175,8 +175,8 @@ func (s *Store) AddSignIn(ctx context.Context, who Who, hash []byte, device stri
 
 // SignedIn finds the active user behind a token's hash, and the practice;
 // ErrNotFound if there is none or it has run out.
-func (s *Store) SignedIn(ctx context.Context, hash []byte, now int64) (User, Practice, error) {
-	u, err := s.read.GetSignedIn(ctx, sqlc.GetSignedInParams{TokenHash: hash, ExpiresAt: now})
+func (v View) SignedIn(ctx context.Context, hash []byte, now int64) (User, Practice, error) {
+	u, err := v.read.GetSignedIn(ctx, sqlc.GetSignedInParams{TokenHash: hash, ExpiresAt: now})
 	return User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), MustChange: u.MustChange == 1, Active: true},
 		Practice{ID: u.PracticeID, Name: u.PracticeName, Zone: u.Zone, Words: phrase.Words{Vehicle: u.Vehicle, Sides: u.Sides}, Phone: u.Phone},
 		reading("the sign-in", err)

@@ -49,6 +49,21 @@ func TestARunningSessionSaysWhatAFreshReadingSays(t *testing.T) {
 	})
 }
 
+// An undo may arrive before what it undoes: nothing of it is ever told.
+func TestAnUndoBeforeWhatItUndoes(t *testing.T) {
+	c := shipped(t)
+	s := on("head.flex near").mark(1000, Mark{Arousal: horse.ArousalOf(2), EasyMinutes: 3}).reps("offered@10", way(horse.Bucked))
+	undo := Entry{ID: "undo", Kind: KindUndo, At: s.at + 1000, Replaces: s.track[1].ID}
+	r, err := Run(c, c.Rules, on("head.flex near").input(in("doses")))
+	require.NoError(t, err)
+	for _, e := range []Entry{s.track[0], undo, s.track[1]} {
+		r.Add(e)
+		assert.Empty(t, r.Since(s.at+300_000).Beads)
+		assert.Zero(t, r.Advise(s.at+300_000).Numbers.N)
+	}
+	assert.NotEqual(t, MakeSafe, r.Advise(s.at).Action, "what was undone was no danger")
+}
+
 func TestAnEntryThatCantBeIsNamedAndTheOthersStand(t *testing.T) {
 	r, err := Run(shipped(t), shipped(t).Rules, on("quarters.hind near").input())
 	require.NoError(t, err)

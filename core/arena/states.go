@@ -84,7 +84,9 @@ func (f *folder) renew(steps []string) {
 
 func (f *folder) newDay() {
 	for a, reps := range f.today {
-		f.endedWell[a] = reps[len(reps)-1].passes
+		if n := len(reps); n > 0 { // an ask known only from memory has none
+			f.endedWell[a] = reps[n-1].passes
+		}
 	}
 	f.today = map[horse.Ask][]told{}
 	f.before = make(map[horse.Ask]Known, len(f.known))

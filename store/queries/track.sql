@@ -21,11 +21,11 @@ INSERT INTO entries (
 SELECT session_id, device, seq, device_at, body FROM entries WHERE practice_id = ? AND id = ?;
 
 -- name: GetEntriesOfSession :many
-SELECT id, device, seq, device_at, at, received_at, clock_off, after_end, body FROM entries
+SELECT id, device, seq, device_at, at, received_at, clock_off, after_end, kind, body FROM entries
 WHERE practice_id = ? AND session_id = ? ORDER BY at, device, seq;
 
 -- name: GetEntriesOfHorse :many
-SELECT e.session_id, e.id, e.device, e.seq, e.at, e.body FROM entries AS e
+SELECT e.session_id, e.id, e.device, e.seq, e.at, e.kind, e.body FROM entries AS e
 JOIN sessions AS s ON s.practice_id = e.practice_id AND s.id = e.session_id
 WHERE s.practice_id = ? AND s.horse_id = ? AND e.kind <> 'advice'
 ORDER BY e.session_id, e.at, e.device, e.seq;
@@ -65,3 +65,12 @@ DELETE FROM stages WHERE stages.practice_id = @practice_id AND stages.session_id
   WHERE this.practice_id = @practice_id AND this.id = @session_id AND later.id <> this.id
     AND (later.local_date, later.started_at) >= (this.local_date, this.started_at)
 );
+
+-- name: CountEntries :one
+SELECT count(*) FROM entries WHERE practice_id = ? AND session_id = ?;
+
+-- name: DropStage :exec
+DELETE FROM stages WHERE practice_id = ? AND session_id = ?;
+
+-- name: DeleteSession :execrows
+DELETE FROM sessions WHERE practice_id = ? AND id = ?;

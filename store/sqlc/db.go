@@ -24,14 +24,23 @@ func New(db DBTX) *Queries {
 func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	q := Queries{db: db}
 	var err error
+	if q.countEntriesStmt, err = db.PrepareContext(ctx, countEntries); err != nil {
+		return nil, fmt.Errorf("error preparing query CountEntries: %w", err)
+	}
 	if q.deleteExpiredSignInsStmt, err = db.PrepareContext(ctx, deleteExpiredSignIns); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteExpiredSignIns: %w", err)
+	}
+	if q.deleteSessionStmt, err = db.PrepareContext(ctx, deleteSession); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteSession: %w", err)
 	}
 	if q.deleteSignInStmt, err = db.PrepareContext(ctx, deleteSignIn); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteSignIn: %w", err)
 	}
 	if q.deleteSignInsOfStmt, err = db.PrepareContext(ctx, deleteSignInsOf); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteSignInsOf: %w", err)
+	}
+	if q.dropStageStmt, err = db.PrepareContext(ctx, dropStage); err != nil {
+		return nil, fmt.Errorf("error preparing query DropStage: %w", err)
 	}
 	if q.dropStagesAfterStmt, err = db.PrepareContext(ctx, dropStagesAfter); err != nil {
 		return nil, fmt.Errorf("error preparing query DropStagesAfter: %w", err)
@@ -251,9 +260,19 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 
 func (q *Queries) Close() error {
 	var err error
+	if q.countEntriesStmt != nil {
+		if cerr := q.countEntriesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing countEntriesStmt: %w", cerr)
+		}
+	}
 	if q.deleteExpiredSignInsStmt != nil {
 		if cerr := q.deleteExpiredSignInsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing deleteExpiredSignInsStmt: %w", cerr)
+		}
+	}
+	if q.deleteSessionStmt != nil {
+		if cerr := q.deleteSessionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteSessionStmt: %w", cerr)
 		}
 	}
 	if q.deleteSignInStmt != nil {
@@ -264,6 +283,11 @@ func (q *Queries) Close() error {
 	if q.deleteSignInsOfStmt != nil {
 		if cerr := q.deleteSignInsOfStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing deleteSignInsOfStmt: %w", cerr)
+		}
+	}
+	if q.dropStageStmt != nil {
+		if cerr := q.dropStageStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropStageStmt: %w", cerr)
 		}
 	}
 	if q.dropStagesAfterStmt != nil {
@@ -660,9 +684,12 @@ func (q *Queries) queryRow(ctx context.Context, stmt *sql.Stmt, query string, ar
 type Queries struct {
 	db                       DBTX
 	tx                       *sql.Tx
+	countEntriesStmt         *sql.Stmt
 	deleteExpiredSignInsStmt *sql.Stmt
+	deleteSessionStmt        *sql.Stmt
 	deleteSignInStmt         *sql.Stmt
 	deleteSignInsOfStmt      *sql.Stmt
+	dropStageStmt            *sql.Stmt
 	dropStagesAfterStmt      *sql.Stmt
 	dropStagesOfHorseStmt    *sql.Stmt
 	getAssessmentStmt        *sql.Stmt
@@ -740,9 +767,12 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 	return &Queries{
 		db:                       tx,
 		tx:                       tx,
+		countEntriesStmt:         q.countEntriesStmt,
 		deleteExpiredSignInsStmt: q.deleteExpiredSignInsStmt,
+		deleteSessionStmt:        q.deleteSessionStmt,
 		deleteSignInStmt:         q.deleteSignInStmt,
 		deleteSignInsOfStmt:      q.deleteSignInsOfStmt,
+		dropStageStmt:            q.dropStageStmt,
 		dropStagesAfterStmt:      q.dropStagesAfterStmt,
 		dropStagesOfHorseStmt:    q.dropStagesOfHorseStmt,
 		getAssessmentStmt:        q.getAssessmentStmt,

@@ -9,6 +9,53 @@ import (
 	"context"
 )
 
+const countEntries = `-- name: CountEntries :one
+SELECT count(*) FROM entries WHERE practice_id = ? AND session_id = ?
+`
+
+type CountEntriesParams struct {
+	PracticeID string
+	SessionID  string
+}
+
+func (q *Queries) CountEntries(ctx context.Context, arg CountEntriesParams) (int64, error) {
+	row := q.queryRow(ctx, q.countEntriesStmt, countEntries, arg.PracticeID, arg.SessionID)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
+}
+
+const deleteSession = `-- name: DeleteSession :execrows
+DELETE FROM sessions WHERE practice_id = ? AND id = ?
+`
+
+type DeleteSessionParams struct {
+	PracticeID string
+	ID         string
+}
+
+func (q *Queries) DeleteSession(ctx context.Context, arg DeleteSessionParams) (int64, error) {
+	result, err := q.exec(ctx, q.deleteSessionStmt, deleteSession, arg.PracticeID, arg.ID)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
+const dropStage = `-- name: DropStage :exec
+DELETE FROM stages WHERE practice_id = ? AND session_id = ?
+`
+
+type DropStageParams struct {
+	PracticeID string
+	SessionID  string
+}
+
+func (q *Queries) DropStage(ctx context.Context, arg DropStageParams) error {
+	_, err := q.exec(ctx, q.dropStageStmt, dropStage, arg.PracticeID, arg.SessionID)
+	return err
+}
+
 const dropStagesAfter = `-- name: DropStagesAfter :exec
 DELETE FROM stages WHERE stages.practice_id = ?1 AND stages.session_id IN (
   SELECT later.id FROM sessions AS later
@@ -44,7 +91,7 @@ func (q *Queries) DropStagesOfHorse(ctx context.Context, arg DropStagesOfHorsePa
 }
 
 const getEntriesOfHorse = `-- name: GetEntriesOfHorse :many
-SELECT e.session_id, e.id, e.device, e.seq, e.at, e.body FROM entries AS e
+SELECT e.session_id, e.id, e.device, e.seq, e.at, e.kind, e.body FROM entries AS e
 JOIN sessions AS s ON s.practice_id = e.practice_id AND s.id = e.session_id
 WHERE s.practice_id = ? AND s.horse_id = ? AND e.kind <> 'advice'
 ORDER BY e.session_id, e.at, e.device, e.seq
@@ -61,6 +108,7 @@ type GetEntriesOfHorseRow struct {
 	Device    string
 	Seq       int64
 	At        int64
+	Kind      string
 	Body      string
 }
 
@@ -79,6 +127,7 @@ func (q *Queries) GetEntriesOfHorse(ctx context.Context, arg GetEntriesOfHorsePa
 			&i.Device,
 			&i.Seq,
 			&i.At,
+			&i.Kind,
 			&i.Body,
 		); err != nil {
 			return nil, err
@@ -95,7 +144,7 @@ func (q *Queries) GetEntriesOfHorse(ctx context.Context, arg GetEntriesOfHorsePa
 }
 
 const getEntriesOfSession = `-- name: GetEntriesOfSession :many
-SELECT id, device, seq, device_at, at, received_at, clock_off, after_end, body FROM entries
+SELECT id, device, seq, device_at, at, received_at, clock_off, after_end, kind, body FROM entries
 WHERE practice_id = ? AND session_id = ? ORDER BY at, device, seq
 `
 
@@ -113,6 +162,7 @@ type GetEntriesOfSessionRow struct {
 	ReceivedAt int64
 	ClockOff   int64
 	AfterEnd   int64
+	Kind       string
 	Body       string
 }
 
@@ -134,6 +184,7 @@ func (q *Queries) GetEntriesOfSession(ctx context.Context, arg GetEntriesOfSessi
 			&i.ReceivedAt,
 			&i.ClockOff,
 			&i.AfterEnd,
+			&i.Kind,
 			&i.Body,
 		); err != nil {
 			return nil, err
