@@ -8,7 +8,7 @@ WEB     := $(shell find web/src web/public web/index.html web/vite.config.ts -ty
 GO      := $(shell find cmd core demo server store web -name '*.go' -o -path 'store/migrations/*' -o -path 'core/*.yaml' -o -path 'core/*.txt')
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 
-.PHONY: demo build test format lint types unit browser bench soak generate screenshots chromium clean
+.PHONY: demo build test format lint types unit browser bench soak mutate generate screenshots chromium clean
 
 demo: build
 	bin/ivorybridge demo --address $(ADDRESS) --log-level warn $(if $(FRESH),--fresh)
@@ -69,6 +69,11 @@ bench: web/dist/index.html
 # far from a signal, and a server that is killed a hundred times.
 soak: bin/ivorybridge chromium
 	SOAK=1 go test -count=1 -timeout 30m -v -run 'FarFromASignal|KilledWhileItWrites' ./e2e
+
+# Each number of the rules, changed by one, must make a test fail. MOST bounds it.
+MOST ?= 30m
+mutate:
+	go run -modfile=tools/go.mod ./tools/mutate -most $(MOST) core/arena core/assess core/plan
 
 # What is made from other files and committed: the typed queries and the
 # client's types.

@@ -85,6 +85,7 @@ func vocabulary(r huma.Registry) {
 	word(r, horse.Form{})
 	word(r, horse.Aid{})
 	word(r, horse.Held{})
+	word(r, horse.CameFrom{})
 	word(r, horse.EndedBy{})
 	word(r, horse.Flag{})
 	word(r, horse.Sign{})

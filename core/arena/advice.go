@@ -207,18 +207,35 @@ func (s *session) advice(d decision) Advice {
 	if !d.ask.IsZero() {
 		a.Next = &Next{Ask: d.ask, Target: d.target, StartLevel: 1, BuildTo: d.buildTo}
 	}
-	if s.lastIsRep {
-		a.Release = s.size
-		if a.Rest == 0 {
-			a.Rest = s.restSeconds(a.Release)
-		}
-	} else if s.bad != nil && s.arousal <= 2 {
-		a.Release = horse.Medium
-	}
+	a.Release, a.Rest = s.release(d)
 	a.Warnings = s.warnings()
 	a.Say = s.say(d)
 	return a
 }
+
+// release names the release and the rest for the entry just logged: none while
+// something is to be kept on, or before the horse is back.
+func (s *session) release(d decision) (horse.ReleaseSize, int) {
+	b := s.bad
+	switch {
+	case b != nil && b.danger || d.action == MakeSafe:
+		if b != nil && b.noted && s.arousal <= 2 && !s.lastIsRep {
+			return horse.Medium, 0
+		}
+		return horse.ReleaseSize{}, d.rest
+	case !s.lastIsRep, d.action == Hold, d.action == Wait, d.action == SettleByFeet, s.warned, s.keepsOn():
+		return horse.ReleaseSize{}, d.rest
+	case d.at1:
+		return horse.ReleaseSize{}, 0
+	case d.rest > 0:
+		return s.size, d.rest
+	}
+	return s.size, s.restSeconds(s.size)
+}
+
+// keepsOn reports whether waiting it out keeps its feel on after the last
+// answer: there was no try to let go of.
+func (s *session) keepsOn() bool { return s.col.open && !s.tryReleased() }
 
 // say puts the action into one sentence.
 func (s *session) say(d decision) phrase.Message {

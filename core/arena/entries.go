@@ -63,6 +63,7 @@ type Offer struct {
 	horse.Ask
 	From    string         `json:"from,omitempty" maxLength:"60" doc:"distance or object"`
 	To      string         `json:"to,omitempty" maxLength:"60"`
+	Quarter horse.CameFrom `json:"came_from,omitzero" doc:"from where it was come to the horse"`
 	Answer  Offered        `json:"answer"`
 	Arousal horse.Arousal  `json:"arousal,omitzero" doc:"after it"`
 	Signs   []horse.Sign   `json:"signs,omitempty" maxItems:"20"`
@@ -72,7 +73,7 @@ type Offer struct {
 }
 
 func (o Offer) rep() Rep {
-	r := Rep{Ask: o.Ask, Answer: horse.Accepted, Peak: horse.LevelOf(1), Arousal: o.Arousal, Signs: o.Signs, WaysOut: o.WaysOut, Handler: o.Handler, Flags: o.Flags}
+	r := Rep{Ask: o.Ask, Answer: horse.Accepted, Peak: horse.LevelOf(1), Arousal: o.Arousal, From: o.Quarter, Signs: o.Signs, WaysOut: o.WaysOut, Handler: o.Handler, Flags: o.Flags}
 	switch o.Answer {
 	case Hesitated:
 		r.Answer = horse.Try
@@ -108,6 +109,9 @@ func (comings) Words() []string { return []string{"by itself", "asked"} }
 // Coming is how the horse came to a place.
 type Coming = horse.Word[comings]
 
+// AskedTo: it was led there. A rest that was not chosen earns no pass.
+var AskedTo = Coming{}.All()[1]
+
 // A Spell is work or rest in a place (relief place).
 type Spell struct {
 	horse.Ask
@@ -139,7 +143,7 @@ func (p Spell) wrongPlace(c *catalog.Catalog) bool {
 func (p Spell) rep(c *catalog.Catalog) Rep {
 	step, _ := c.Step(p.Step)
 	r := Rep{Ask: p.Ask, Answer: horse.Try, Peak: horse.LevelOf(p.Level.Int()), Arousal: p.Arousal, Signs: p.Signs, WaysOut: p.WaysOut, Handler: p.Handler, Target: step.Last()}
-	if p.Seconds >= restFor(step) && !p.wrongPlace(c) {
+	if p.Seconds >= restFor(step) && !p.wrongPlace(c) && p.Came != AskedTo {
 		r.Answer = horse.Accepted
 	}
 	r.Reached = &p.Seconds

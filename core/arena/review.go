@@ -130,7 +130,7 @@ func (r *Running) timing() []Timing {
 		switch {
 		case b.Release == horse.WrongMoment:
 			t.Wrong++
-		case b.Release == horse.Late || b.ToTry != nil && b.Seconds-*b.ToTry > lateBy:
+		case b.isLate():
 			t.Late++
 		case b.Release == horse.OnTheTry || b.Release.IsZero():
 			t.OnTheTry++
@@ -139,8 +139,8 @@ func (r *Running) timing() []Timing {
 			t.Starts++
 			t.FromOne += btoi(b.Start.Int() <= 1)
 		}
-		if b.ToTry != nil && b.Seconds >= *b.ToTry {
-			delays[b.Handler] = append(delays[b.Handler], b.Seconds-*b.ToTry)
+		if delay, ok := b.delay(); ok {
+			delays[b.Handler] = append(delays[b.Handler], delay)
 		}
 	}
 	for i := range all {
@@ -164,9 +164,9 @@ func (r *Running) next() phrase.Message {
 	}
 	last := s.lastRep()
 	switch {
-	case s.dangers > 1 || s.over == "2":
+	case s.dangers > 1:
 		return phrase.Of("next.danger", nil)
-	case s.over == "3" || last != nil && !last.soft():
+	case s.over != nil && s.over.rule == "3" || last != nil && !last.soft():
 		return phrase.Of("next.soon", nil)
 	}
 	return phrase.Of("next.days", nil)

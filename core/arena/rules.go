@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"cmp"
 	"slices"
 
 	"ivorybridge/core/horse"
@@ -20,6 +21,7 @@ type decision struct {
 	easy    *horse.Ask
 	whole   bool // a whole step lower, for the rest of the session
 	begin   bool
+	at1     bool // at once: no rest
 	why     phrase.Message
 }
 
@@ -32,15 +34,21 @@ type rule struct {
 // Where part 6's table leaves one to the school, its column decides.
 var rulesInOrder = []rule{
 	{"ended", hasEnded},
+	{"3", endedForGood},
 	{"1", stopReasons},
+	{"3", tooLong},
 	{"2", danger},
 	{"3", overTheLine},
+	{"4", finished},
 	{"4", caps},
+	{"8", warningBeforeAnAsk},
 	{"begin", begin},
 	{"5", notCounted},
 	{"6", stepTooBig},
 	{"6", getDown},
-	{"7", func(s *session) (decision, bool) { return s.col.refused(s) }},
+	{"7", refused},
+	{"8", warningLook},
+	{"12", holdBroken},
 	{"8", func(s *session) (decision, bool) { return s.col.tolerated(s) }},
 	{"9", ownersFirst},
 	{"10", timeUp},
@@ -58,7 +66,7 @@ func (s *session) decide(now int64) decision {
 		if !ok {
 			continue
 		}
-		d.rule = r.number
+		d.rule = cmp.Or(d.rule, r.number)
 		d.from, _ = s.current()
 		return s.keepOpen(d)
 	}
@@ -107,7 +115,11 @@ func (s *session) down(from horse.Ask, value, steps int, whole bool, why phrase.
 		return decision{action: EndAsk, easy: s.easyKnown(from), why: phrase.Of("why.nothing_lower", nil)}
 	}
 	lower, _ := s.cat.Step(low.Step)
-	return decision{action: Down, ask: low, target: s.startFor(low, lower), whole: whole, why: why}
+	target := s.startFor(low, lower)
+	if s.bad != nil || s.bumped {
+		target = lower.Start() // after a scare it begins small, also where it was met
+	}
+	return decision{action: Down, ask: low, target: target, whole: whole, why: why}
 }
 
 func (s *session) lastRep() *told {

@@ -3,19 +3,21 @@ package arena
 import (
 	"slices"
 
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 )
 
 // begin speaks before the first rep of an ask that was chosen by hand.
 func begin(s *session) (decision, bool) {
-	if s.asked == nil && len(s.reps) > 0 {
-		return decision{}, false
-	}
-	if s.asked == nil && s.workSpells > 0 {
+	if s.asked == nil && s.atWork != nil || s.asked == nil && s.workSpells > 0 {
 		if d, ok := refusedRelief(s); ok {
+			d.rule = "7"
 			return d, true
 		}
+	}
+	if s.asked == nil && len(s.reps) > 0 {
+		return decision{}, false
 	}
 	a, v := s.current()
 	step, _ := s.cat.Step(a.Step)
@@ -34,7 +36,9 @@ func notCounted(s *session) (decision, bool) {
 	case r.wrong && s.wrongs[r.Handler] >= 3:
 		return decision{action: ChangeAsk, why: phrase.Of("why.wrong.third", nil)}, true
 	case r.wrong:
-		return s.same(phrase.Of("why.wrong", nil))
+		d, _ := s.same(phrase.Of("why.wrong", nil))
+		d.at1 = true
+		return d, true
 	case slices.Contains(r.Flags, horse.NotNoticed):
 		return decision{action: Refocus, then: []Action{Same}, ask: horse.Ask{Step: "head.down"}, why: phrase.Of("why.not_noticed", nil)}, true
 	}
@@ -85,6 +89,50 @@ func (s *session) ceiling(handler string) int {
 	return 8
 }
 
+// Rule 7, as the school has it; where that asks again, a warning look comes
+// first.
+func refused(s *session) (decision, bool) {
+	d, ok := s.col.refused(s)
+	if ok && s.warned && (d.action == Same || d.action == Retreat) {
+		return decision{}, false
+	}
+	return d, ok
+}
+
+// Rule 8: a warning look gets no release. What is on stays on, from out of
+// reach, until it softens; with nothing on it is waited for.
+func warningLook(s *session) (decision, bool) {
+	if !s.warned {
+		return decision{}, false
+	}
+	if !s.warnedOn {
+		return decision{action: Wait, why: phrase.Of("why.look.wait", nil)}, true
+	}
+	a, v := s.current()
+	return decision{action: Hold, ask: a, target: v, why: phrase.Of("why.look.hold", nil)}, true
+}
+
+// warningBeforeAnAsk is rule 8 where nothing was asked yet.
+func warningBeforeAnAsk(s *session) (decision, bool) {
+	if s.asked == nil && len(s.reps) > 0 {
+		return decision{}, false
+	}
+	return warningLook(s)
+}
+
+// Rule 12: a hold that the horse ended goes to its start value, whatever the
+// grade.
+func holdBroken(s *session) (decision, bool) {
+	r := s.lastRep()
+	if r.EndedBy != horse.ByHorse || !r.step.Has(catalog.MeasureHold) {
+		return decision{}, false
+	}
+	if r.Target != r.step.Start() {
+		return decision{action: Down, ask: r.Ask, target: r.step.Start(), why: phrase.Of("why.hold_broken", nil)}, true
+	}
+	return s.same(phrase.Of("why.hold_broken.start", nil))
+}
+
 // Rule 7, as building and releasing has it.
 func refusedBuilding(s *session) (decision, bool) {
 	r := s.lastRep()
@@ -131,7 +179,7 @@ func toleratedBuilding(s *session) (decision, bool) {
 		d.rest = 90
 		return d, true
 	}
-	if mixed(run) >= 6 {
+	if mixed(run, told.soft) >= mixedRow {
 		return rested(phrase.Of("why.mixed", nil))
 	}
 	switch r.answer {
@@ -154,11 +202,20 @@ func toleratedBuilding(s *session) (decision, bool) {
 	return decision{}, false
 }
 
-// mixed counts the run's newest reps without one accepted; a try that got
-// lighter or quicker does not count.
-func mixed(run []told) int {
+// mixedRow is how many answers in a row without a good one are enough.
+const mixedRow = 6
+
+// quietStand is what doses take for good: it stood, and is no higher than
+// attentive.
+func (t told) quietStand() bool {
+	return t.answer.Rank() >= horse.Tolerated.Rank() && t.arousal <= 1
+}
+
+// mixed counts the run's newest reps without a good one; a try that got lighter
+// or quicker does not count.
+func mixed(run []told, good func(told) bool) int {
 	n := 0
-	for i := len(run) - 1; i >= 0 && !run[i].soft(); i-- {
+	for i := len(run) - 1; i >= 0 && !good(run[i]); i-- {
 		if run[i].answer == horse.Try && i > 0 && better(run[i], run[i-1]) {
 			continue
 		}
@@ -171,5 +228,8 @@ func better(t, before told) bool {
 	if t.Peak.Noted() && before.Peak.Noted() && t.Peak.Int() < before.Peak.Int() {
 		return true
 	}
-	return t.ToTry != nil && before.ToTry != nil && *t.ToTry < *before.ToTry
+	if t.ToTry != nil && before.ToTry != nil {
+		return *t.ToTry < *before.ToTry
+	}
+	return t.Seconds > 0 && before.Seconds > 0 && t.Seconds < before.Seconds
 }

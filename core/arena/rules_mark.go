@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"slices"
 
-	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 )
@@ -67,12 +66,6 @@ func routine(s *session) (decision, bool) {
 // Rule 12.
 func passMark(s *session) (decision, bool) {
 	r := s.lastRep()
-	if r.EndedBy == horse.ByHorse && r.step.Has(catalog.MeasureHold) {
-		if r.Target != r.step.Start() {
-			return decision{action: Down, ask: r.Ask, target: r.step.Start(), why: phrase.Of("why.hold_broken", nil)}, true
-		}
-		return s.same(phrase.Of("why.hold_broken.start", nil))
-	}
 	if !s.reachedMark() || s.arousal > 1 {
 		return decision{}, false
 	}
@@ -130,7 +123,7 @@ func beforeTheDip(s *session) (decision, bool) {
 // Rule 14.
 func balance(s *session) (decision, bool) {
 	r := s.lastRep()
-	if s.rules.SwapSides != "after each dose" || !s.good() || s.dip(r.n) || r.Variant.Side.IsZero() {
+	if s.rules.SwapSides != afterEach || !s.good() || s.dip(r.n) || r.Variant.Side.IsZero() {
 		return decision{}, false
 	}
 	other, ok := s.oppositeSide(r.Ask)

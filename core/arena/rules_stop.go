@@ -9,50 +9,77 @@ func hasEnded(s *session) (decision, bool) {
 	return decision{action: EndSession, why: phrase.Of("why.ended", nil)}, s.ended
 }
 
+// endedForGood: what a stop, a danger or too long a wait has ended is not begun
+// again, whatever comes after (rule 3).
+func endedForGood(s *session) (decision, bool) {
+	if s.over == nil {
+		return decision{}, false
+	}
+	if s.arousal >= 3 && s.bad != nil && s.bad.danger && s.over.rule != "3" {
+		return decision{}, false // it is made safe first
+	}
+	return decision{rule: s.over.rule, action: EndSession, why: s.over.why}, true
+}
+
 // Rule 1.
 func stopReasons(s *session) (decision, bool) {
 	if len(s.stops) == 0 {
 		return decision{}, false
 	}
 	why := phrase.Of("why.stop", phrase.Args{"reason": s.stops[0].String()})
-	if s.arousal >= 3 || s.bad != nil && s.bad.danger && s.bad.fresh {
+	if s.arousal >= 3 || s.bad != nil && s.bad.danger && !s.bad.noted {
 		return decision{action: MakeSafe, then: []Action{EndSession}, why: why}, true
 	}
 	return decision{action: EndSession, why: why}, true
 }
 
-// lasts reports whether a bad moment has lasted too long (rule 3).
+// How long what is to bring a horse down may take, in minutes (rule 3).
+const (
+	minutesTo2 = 10
+	minutesTo1 = 20
+)
+
+// lasts reports whether a horse has been over the line, or something has had to
+// be waited for, too long (rule 3).
 func (s *session) lasts() (int, bool) {
-	minutes := float64(s.now-s.bad.since) / 60000
+	since := s.overSince
+	if since < 0 {
+		since = s.waitSince
+	}
+	minutes := float64(s.now-since) / 60000
 	switch {
-	case minutes >= 10 && s.arousal >= 3:
-		return 10, true
-	case minutes >= 20 && s.arousal >= 2:
-		return 20, true
+	case since < 0:
+		return 0, false
+	case minutes >= minutesTo1 && s.arousal >= 2:
+		return minutesTo1, true
+	case minutes >= minutesTo2 && s.arousal >= 3:
+		return minutesTo2, true
 	}
 	return 0, false
 }
 
+func tooLong(s *session) (decision, bool) {
+	m, ok := s.lasts()
+	return decision{action: EndSession, why: phrase.Of("why.lasts", phrase.Args{"n": m})}, ok
+}
+
 // Rule 2.
 func danger(s *session) (decision, bool) {
-	if s.over == "2" || s.dangers > 1 {
+	if s.dangers > 1 {
 		return s.secondDanger(), true
 	}
 	b := s.bad
 	if b == nil || !b.danger {
 		return decision{}, false
 	}
-	if m, ok := s.lasts(); ok {
-		return decision{action: EndSession, why: phrase.Of("why.lasts", phrase.Args{"n": m})}, true
-	}
 	why := phrase.Of("why.danger", nil)
 	if b.ridden {
 		why = phrase.Of("why.danger.ridden", nil)
 	}
-	if b.fresh || s.arousal >= 2 {
+	if !b.noted || s.arousal >= 2 {
 		return decision{action: MakeSafe, then: []Action{Down}, why: why}, true
 	}
-	if s.capPassed() {
+	if _, ok := caps(s); ok {
 		return decision{}, false
 	}
 	if b.onEasy || b.from.IsZero() {
@@ -61,13 +88,15 @@ func danger(s *session) (decision, bool) {
 	return s.down(b.from, b.target, 2, true, phrase.Of("why.danger.after", nil)), true
 }
 
+// secondDanger ends the session; one easy answer first only where it has come
+// back, and not of what was dangerous.
 func (s *session) secondDanger() decision {
 	why := phrase.Of("why.danger.second", nil)
 	if s.arousal >= 3 {
 		return decision{action: MakeSafe, then: []Action{EndSession}, why: why}
 	}
 	d := decision{action: EndSession, why: why}
-	if r := s.lastRep(); s.arousal <= 1 && r != nil && s.bad != nil {
+	if r := s.lastRep(); s.arousal <= 1 && r != nil && s.bad != nil && !s.bad.onEasy {
 		d.easy = s.easyKnown(r.Ask)
 	}
 	return d
@@ -75,33 +104,21 @@ func (s *session) secondDanger() decision {
 
 // Rule 3; what is done while it is over the line is the school's.
 func overTheLine(s *session) (decision, bool) {
-	if s.over == "3" {
-		return decision{action: EndSession, why: phrase.Of("why.over.done", nil)}, true
-	}
 	b := s.bad
 	if b == nil || b.danger {
-		if s.overs >= 3 {
-			return decision{action: EndSession, why: phrase.Of("why.over.third", nil)}, true
-		}
 		return decision{}, false
 	}
-	if m, ok := s.lasts(); ok {
-		return decision{action: EndSession, why: phrase.Of("why.lasts", phrase.Args{"n": m})}, true
-	}
-	third := s.overs >= 3
-	if b.fresh || s.arousal >= s.col.back {
-		if third {
-			return decision{action: Wait, then: []Action{EndSession}, why: phrase.Of("why.over", nil)}, true
+	last := s.overs >= s.col.overs
+	if back := s.col.backFrom(b); s.arousal >= back {
+		if last {
+			return decision{action: Wait, then: []Action{EndSession}, why: phrase.Of("why.over.last", phrase.Args{"n": s.overs})}, true
 		}
 		return s.col.over(s, b)
 	}
-	if third {
-		return decision{action: EndSession, easy: s.easyKnown(b.from), why: phrase.Of("why.over.third", nil)}, true
+	if last {
+		return decision{action: EndSession, easy: s.easyKnown(b.from), why: phrase.Of("why.over.third", phrase.Args{"n": s.overs})}, true
 	}
-	if s.capPassed() {
-		return decision{}, false
-	}
-	if !b.whole && !s.col.lowers(b) {
+	if _, ok := caps(s); ok || !b.whole && !s.col.lowers(b) {
 		return decision{}, false
 	}
 	key := "why.over.after"
@@ -110,6 +127,27 @@ func overTheLine(s *session) (decision, bool) {
 	}
 	return s.down(b.from, b.target, 1, b.whole, phrase.Of(key, nil)), true
 }
+
+// finished: an easy known ask was to be answered first. A good answer, or the
+// second try, is the end that it was wanted for.
+func finished(s *session) (decision, bool) {
+	f := s.finish
+	if f == nil || len(s.reps) <= f.since || s.lastRep().Ask != f.easy {
+		return decision{}, false
+	}
+	d := f.end
+	switch {
+	case s.good():
+	case len(s.reps)-f.since >= easyTries || s.spoiltEasy[f.easy]:
+		d.why = phrase.Of("why.quiet_moment", nil)
+	default:
+		d.easy = &f.easy
+	}
+	return d, true
+}
+
+// easyTries is how often the easy ask that something ends on is tried.
+const easyTries = 2
 
 // Rule 4.
 func caps(s *session) (decision, bool) {
@@ -125,21 +163,11 @@ func caps(s *session) (decision, bool) {
 		}
 		return decision{action: EndSession, why: phrase.Of("why.open_over", phrase.Args{"n": s.openMinutes() + openMore})}, true
 	}
-	if s.good() || len(s.reps) == 0 {
-		return d, true
-	}
-	if s.finishing >= 0 && len(s.reps)-s.finishing >= 2 {
-		d.why = phrase.Of("why.quiet_moment", nil)
-		return d, true
+	if s.good() || len(s.reps) == 0 || s.bad != nil && s.bad.onEasy {
+		return d, true // good, or even the easy one was dangerous
 	}
 	from, _ := s.current()
-	if s.finishing >= 0 {
-		easy := s.finishEasy
-		d.easy = &easy
-	} else {
-		d.easy = s.easyKnown(from)
-	}
-	if d.easy == nil {
+	if d.easy = s.easyKnown(from); d.easy == nil {
 		d.why = phrase.Of("why.quiet_moment", nil)
 	}
 	return d, true
@@ -155,9 +183,9 @@ func (s *session) openIsOver() bool {
 	return s.blockMinutes() >= most || s.schooling()-float64(s.rules.SessionCap) >= most
 }
 
-// tryReleased reports whether the last entry was a try or better that was let
-// go of.
+// tryReleased reports whether the last answer was a try or better that was let
+// go of, whatever was marked after it.
 func (s *session) tryReleased() bool {
 	r := s.lastRep()
-	return r != nil && s.lastIsRep && r.answer.Rank() >= horse.Try.Rank() && r.Release != horse.NotReleased
+	return r != nil && r.answer.Rank() >= horse.Try.Rank() && r.Release != horse.NotReleased
 }

@@ -18,30 +18,39 @@ type column struct {
 	tooBig    bool                                  // rule 6 holds
 	cycle     bool                                  // rule 13 holds
 	open      bool                                  // rule 4 waits for the next released try
-	back      int                                   // below this arousal it is no longer over the line
+	back      int                                   // below this arousal it is no longer over the line, unless fear was seen
+	overs     int                                   // the arousal 3 that ends the session
 	stays     bool                                  // it does not go lower once it is back, unless fear was seen
 }
 
 // lowers reports whether the work goes lower once it is back.
 func (c column) lowers(b *bad) bool { return !c.stays || b.fear && c.open }
 
+// backFrom is the arousal below which the horse is back from a moment over the
+// line: after a sign of fear it is waited for until 1.
+func (c column) backFrom(b *bad) int {
+	if b.fear {
+		return 2
+	}
+	return c.back
+}
+
+// How many moments over the line a session takes.
+const (
+	usualOvers  = 3
+	listenOvers = 2
+)
+
 // columnOf is the column of a school; false if there is no such school.
 func columnOf(school horse.School) (column, bool) {
 	c, ok := map[horse.School]column{
-		horse.BuildAndRelease: {over: waitThenDown, refused: refusedBuilding, tolerated: toleratedBuilding, passed: passMark, tooBig: true, cycle: true, back: 2},
-		horse.WaitItOut:       {over: overWaiting, refused: refusedWaiting, tolerated: toleratedWaiting, passed: passMark, cycle: true, open: true, back: 3, stays: true},
-		horse.Doses:           {over: overDoses, refused: refusedDoses, tolerated: toleratedDoses, passed: passedDoses, tooBig: true, cycle: true, back: 2},
-		horse.AskAndListen:    {over: overListening, refused: refusedListening, tolerated: toleratedListening, passed: passedListening, tooBig: true, cycle: true, back: 2, stays: true},
-		horse.ReliefPlace:     {over: overRelief, refused: refusedRelief, tolerated: toleratedRelief, passed: passedRelief, tooBig: true, back: 3, stays: true},
+		horse.BuildAndRelease: {over: waitThenDown, refused: refusedBuilding, tolerated: toleratedBuilding, passed: passMark, tooBig: true, cycle: true, back: 2, overs: usualOvers},
+		horse.WaitItOut:       {over: overWaiting, refused: refusedWaiting, tolerated: toleratedWaiting, passed: passMark, cycle: true, open: true, back: 3, overs: usualOvers, stays: true},
+		horse.Doses:           {over: overDoses, refused: refusedDoses, tolerated: toleratedDoses, passed: passedDoses, tooBig: true, cycle: true, back: 2, overs: usualOvers},
+		horse.AskAndListen:    {over: overListening, refused: refusedListening, tolerated: toleratedListening, passed: passedListening, tooBig: true, cycle: true, back: 2, overs: listenOvers, stays: true},
+		horse.ReliefPlace:     {over: overRelief, refused: refusedRelief, tolerated: toleratedRelief, passed: passedRelief, tooBig: true, back: 3, overs: usualOvers, stays: true},
 	}[school]
 	return c, ok
-}
-
-// fearful reports whether the newest entry, or the mark that holds it over the
-// line, showed a sign of fear.
-func (s *session) fearful() bool {
-	r := s.lastRep()
-	return s.fearSeen || r != nil && s.lastIsRep && slices.ContainsFunc(r.Signs, horse.FearSign)
 }
 
 // waitThenDown is rule 3 in build and release: nothing until it is back, then
@@ -52,7 +61,7 @@ func waitThenDown(*session, *bad) (decision, bool) {
 
 // overWaiting: without a sign of fear the feel stays as it is.
 func overWaiting(s *session, b *bad) (decision, bool) {
-	if s.fearful() {
+	if b.fear {
 		return waitThenDown(s, b)
 	}
 	a, v := s.current()
@@ -96,9 +105,15 @@ func (s *session) openMinutes() int { return cmp.Or(s.rules.OpenTime, shippedOpe
 
 const shippedOpenTime = 60
 
-// overDoses: the contact lies still for a minute at most, then off; then
-// lower.
-func overDoses(s *session, _ *bad) (decision, bool) {
+// stillSeconds is how long the contact may lie still over the line.
+const stillSeconds = 60
+
+// overDoses: the contact lies still for a minute at most, off at the first
+// softening or then; then nothing until it is back, and lower.
+func overDoses(s *session, b *bad) (decision, bool) {
+	if s.arousal < 3 || s.now-b.since >= stillSeconds*1000 {
+		return waitThenDown(s, b)
+	}
 	a, v := s.current()
 	return decision{action: Hold, then: []Action{Wait, Down}, ask: a, target: v, why: phrase.Of("why.over.still", nil)}, true
 }
@@ -137,7 +152,7 @@ func (s *session) startDose(r told) int {
 // without one is a rest and lower.
 func toleratedDoses(s *session) (decision, bool) {
 	r := s.lastRep()
-	if tail(s.log(r.Ask).run, func(t told) bool { return t.answer.Rank() < horse.Tolerated.Rank() }) >= 6 {
+	if mixed(s.log(r.Ask).run, told.quietStand) >= mixedRow {
 		d := s.down(r.Ask, r.Target, 1, false, phrase.Of("why.mixed", nil))
 		d.rest = 90
 		return d, true
@@ -145,7 +160,7 @@ func toleratedDoses(s *session) (decision, bool) {
 	switch {
 	case r.answer == horse.Try:
 		return s.same(phrase.Of("why.try", nil))
-	case r.answer == horse.Tolerated && (s.arousal > 1 || s.arousal > s.arousalBy):
+	case r.answer == horse.Tolerated && s.arousal > 1:
 		return s.same(phrase.Of("why.tense_after", nil))
 	}
 	return decision{}, false
@@ -157,15 +172,23 @@ func toleratedDoses(s *session) (decision, bool) {
 func passedDoses(s *session) (decision, bool) {
 	r := s.lastRep()
 	last := s.lastValue(r.step)
-	quiet := r.answer.Rank() >= horse.Tolerated.Rank() && s.arousal <= 1 && s.arousal <= max(s.arousalBy, 1)
-	if !quiet || !r.counted {
+	if !r.counted || !r.quietStand() {
 		return decision{}, false
 	}
+	if s.arousal > s.arousalBy {
+		return s.same(phrase.Of("why.dose.rose", nil))
+	}
+	if d, ok := passMark(s); ok && (last == 0 || r.step.Reaches(r.Target, last)) {
+		return d, true
+	}
+	if d, ok := s.afterEachDose(*r, last); ok {
+		return d, true
+	}
 	if last == 0 || r.step.Reaches(r.Target, last) {
-		return passMark(s)
+		return decision{}, false
 	}
 	if s.blockMinutes() >= float64(s.rules.BlockMinutes) {
-		return decision{action: EndAsk, why: phrase.Of("why.time.block", phrase.Args{"n": s.rules.BlockMinutes})}, true
+		return s.same(phrase.Of("why.dose.no_more", phrase.Args{"n": s.rules.BlockMinutes}))
 	}
 	if s.stay[r.Ask] {
 		return decision{action: EndAsk, why: phrase.Of("why.stays_lower", nil)}, true
@@ -173,15 +196,27 @@ func passedDoses(s *session) (decision, bool) {
 	return decision{action: Up, ask: r.Ask, target: s.upTo(*r, last), why: phrase.Of("why.dose.up", nil)}, true
 }
 
-// overListening: back to what was last accepted; the second time one easy yes
-// and the end.
+// afterEachDose goes to the other side after a dose that was stood for, where
+// the rules of the house have it so: near 4, off 4, off 6, near 6 (rule 12).
+func (s *session) afterEachDose(r told, last int) (decision, bool) {
+	other, ok := s.oppositeSide(r.Ask)
+	if s.rules.SwapSides != afterEach || r.Variant.Side.IsZero() || !ok || s.passedAsk(other, s.in.Levels[r.Step]) {
+		return decision{}, false
+	}
+	stood := func(t told) bool { return t.quietStand() && r.step.Reaches(t.Target, r.Target) }
+	here, there := s.log(r.Ask), s.log(other)
+	atLast := last == 0 || r.step.Reaches(r.Target, last)
+	if slices.ContainsFunc(there.reps, stood) && (!atLast || there.passRun >= here.passRun) {
+		return decision{}, false
+	}
+	return decision{action: OtherSide, ask: other, target: r.Target, why: phrase.Of("why.dose.side", nil)}, true
+}
+
+const afterEach = "after each dose"
+
+// overListening: back to what was last accepted.
 func overListening(s *session, _ *bad) (decision, bool) {
 	a, v := s.current()
-	if s.overs >= 2 {
-		d := decision{action: Wait, then: []Action{EndSession}, why: phrase.Of("why.over.third", nil)}
-		d.easy = s.easyKnown(a)
-		return d, true
-	}
 	return decision{action: Retreat, then: []Action{Wait}, ask: a, target: v, why: phrase.Of("why.over.retreat", nil)}, true
 }
 
@@ -213,7 +248,7 @@ func yes(reps []told) int {
 // toleratedListening counts a tolerated offer as hesitated.
 func toleratedListening(s *session) (decision, bool) {
 	r := s.lastRep()
-	if mixed(s.log(r.Ask).run) >= 6 {
+	if mixed(s.log(r.Ask).run, told.soft) >= mixedRow {
 		d := s.down(r.Ask, r.Target, 1, false, phrase.Of("why.mixed", nil))
 		d.rest = 90
 		return d, true
@@ -246,9 +281,11 @@ const (
 
 // overRelief: easy asks already met bring its feet back; three of them without
 // it, and nothing more is asked until it is back.
-func overRelief(s *session, _ *bad) (decision, bool) {
-	from, _ := s.current()
-	easy := s.easyKnown(from)
+func overRelief(s *session, b *bad) (decision, bool) {
+	if s.arousal < 3 { // it was afraid: nothing before 1
+		return decision{action: Wait, why: phrase.Of("why.over", nil)}, true
+	}
+	easy := s.easyKnown(b.from)
 	if s.settled >= easyAsks || easy == nil {
 		return decision{action: Wait, why: phrase.Of("why.over.feet_done", nil)}, true
 	}
@@ -271,6 +308,9 @@ func refusedRelief(s *session) (decision, bool) {
 	}
 	if !s.lastIsRep && s.workSpells > 0 {
 		return s.same(phrase.Of("why.work", nil))
+	}
+	if s.atWork != nil {
+		return s.same(phrase.Of("why.work.near", nil))
 	}
 	return decision{}, false
 }

@@ -36,7 +36,7 @@ type askLog struct {
 // bad is a danger or an "over the line" that is not over yet.
 type bad struct {
 	danger bool
-	fresh  bool // no entry since
+	noted  bool // how it is was noted since
 	since  int64
 	from   horse.Ask
 	target int
@@ -44,6 +44,13 @@ type bad struct {
 	onEasy bool
 	ridden bool
 	fear   bool // a sign of fear was seen
+}
+
+// finish is an easy known ask that something ends on, at most two tries of it.
+type finish struct {
+	easy  horse.Ask
+	since int // reps logged when it was first wanted
+	end   decision
 }
 
 // worked is the level of the last work at a place.
@@ -68,8 +75,15 @@ type session struct {
 	lastIsRep bool
 	workStep  string
 	asked     *horse.Ask // chosen by hand, nothing logged on it yet
+	atWork    *horse.Ask // of the last spell of work, nothing answered since
 	arousal   int
-	arousalBy int // arousal before the last rep
+	arousalBy int   // arousal before the last rep
+	overSince int64 // of the first entry at 3 since it was back at 1; -1: none
+	waitSince int64 // since nothing was to be asked; -1: something may be
+	warned    bool  // a warning look, and nothing soft since
+	warnedOn  bool  // something was on as it looked
+	bumped    bool  // a bump, and not two accepted answers since
+	afterBump int
 
 	dangers, overs int
 	afoot          bool                // it was dangerous ridden: the rest of the session is in hand
@@ -84,9 +98,8 @@ type session struct {
 	bigGiven       map[horse.Ask]bool
 	wrongs         map[string]int
 
-	fearSeen   bool // while it is over the line
-	settled    int  // easy asks given while it is over the line (relief place)
-	workSpells int  // since it last came near
+	settled    int // easy asks given while it is over the line (relief place)
+	workSpells int // since it last came near
 	approached int64
 	fromMemory map[horse.Ask]horse.Answer // last answers of asks that were written down afterwards
 	workAt     worked
@@ -96,12 +109,11 @@ type session struct {
 	blockStart             int64
 	blockLadder            string
 	askEnded               bool
-	finishing              int // reps logged when the easy known ask was first wanted, -1 none
-	finishEasy             horse.Ask
+	finish                 *finish // an easy known ask was wanted, to end on
 	last                   decision
 
 	stops          []horse.Stop
-	over           string // rule that ended the session for good
+	over           *decision // that ended the session for good
 	ended          bool
 	incidentWanted bool
 	halterAt       int64
@@ -114,7 +126,7 @@ func newSession(c *catalog.Catalog, rules catalog.HouseRules, in Input) *session
 		overAt: map[horse.Ask][]int{}, closed: map[string]bool{}, spoiltEasy: map[horse.Ask]bool{},
 		downs: map[horse.Ask]int{}, stay: map[horse.Ask]bool{}, passed: map[horse.Ask]int{},
 		bigGiven: map[horse.Ask]bool{}, wrongs: map[string]int{},
-		blockStart: in.Started, halterAt: in.Started, finishing: -1,
+		blockStart: in.Started, halterAt: in.Started, overSince: -1, waitSince: -1,
 		arousal: 1, approached: in.Started, fromMemory: map[horse.Ask]horse.Answer{},
 	}
 	s.turn(in.Ask)
@@ -146,6 +158,10 @@ func (s *session) clone() *session {
 		b := *s.bad
 		c.bad = &b
 	}
+	if s.finish != nil {
+		f := *s.finish
+		c.finish = &f
+	}
 	return &c
 }
 
@@ -161,6 +177,7 @@ func (s *session) log(a horse.Ask) *askLog {
 // absorb takes in one live entry.
 func (s *session) absorb(e Entry) {
 	s.now = max(s.now, e.At)
+	s.tooLong()
 	if r, ok := e.asRep(s.cat); ok {
 		s.rep(s.fill(r, s.now))
 		if e.Kind == KindSpell {
@@ -201,7 +218,7 @@ func (s *session) fill(r Rep, at int64) told {
 	switch {
 	case r.Arousal.Noted():
 		t.arousal = r.Arousal.Int()
-	case s.arousal >= 3:
+	case s.arousal >= 3 && !s.settling(r.Ask):
 		t.arousal = 1 // nothing is asked before it is back
 	default:
 		t.arousal = s.arousal
@@ -216,6 +233,9 @@ func (s *session) fill(r Rep, at int64) told {
 	}
 	if shutDown {
 		t.arousal = max(t.arousal, 2)
+	}
+	if slices.Contains(r.WaysOut, horse.LostItsBalance) {
+		t.arousal = max(t.arousal, 3)
 	}
 	if t.Manner.IsZero() {
 		t.Manner = horse.Tense
@@ -288,7 +308,9 @@ func (s *session) turn(a horse.Ask) {
 
 // rep takes in a filled rep.
 func (s *session) rep(t told) {
-	s.turn(t.Ask)
+	if !s.settling(t.Ask) {
+		s.turn(t.Ask)
+	}
 	taken := s.last.action == Down && t.Ask == s.last.ask && t.Target == s.last.target
 	if taken {
 		s.tookDown(s.last)
@@ -318,11 +340,16 @@ func (s *session) rep(t told) {
 		s.wrongs[t.Handler]++
 	}
 	s.arousalBy = s.arousal
-	s.arousal = t.arousal
+	s.felt(t.arousal)
 	over := s.bad
-	s.asked, s.bad, s.lastIsRep = nil, nil, true
+	s.asked, s.atWork, s.lastIsRep = nil, nil, true
+	if over == nil || !over.danger || t.Arousal.Noted() {
+		s.bad = nil // a danger is not over before somebody says how it is
+	}
 	s.reps = append(s.reps, t)
 	s.look(t.WaysOut, t.at)
+	s.gaze(t.Signs, true)
+	s.afterABump(t)
 	s.judge(t, log, over)
 	if t.counted && log.passRun >= t.step.Pass.Run && t.step.Reaches(t.Target, s.lastValue(t.step)) {
 		s.pass(t, log)
@@ -337,12 +364,20 @@ func (s *session) rep(t told) {
 // long the horse has not come near.
 func (s *session) work(p Spell) {
 	s.turn(p.Ask)
+	began := s.now - int64(p.Seconds)*1000
 	if s.blockLadder == "" {
-		s.blockOf(p.Ask, s.now-int64(p.Seconds)*1000)
+		s.blockOf(p.Ask, began)
 	}
+	if at, _ := s.current(); at != p.Ask {
+		s.workSpells = 0 // another place: it has its own ten minutes
+	}
+	s.asked, s.atWork = nil, &p.Ask
 	s.mark(Mark{Arousal: p.Arousal, Signs: p.Signs, WaysOut: p.WaysOut})
 	w := worked{noted: p.Level.Noted(), level: p.Level.Int()}
 	if p.wrongPlace(s.cat) {
+		if s.workSpells == 0 {
+			s.approached = began
+		}
 		s.workSpells++
 		s.workAway = w
 		return

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
 )
 
 // pass notes that the pass mark is reached, at the highest level of the run.
@@ -17,36 +18,97 @@ func (s *session) pass(t told, log *askLog) {
 	}
 }
 
+// felt notes arousal, filled in or tapped.
+func (s *session) felt(level int) {
+	s.arousal = level
+	switch {
+	case level <= 1:
+		s.overSince, s.waitSince = -1, -1
+	case level >= 3 && s.overSince < 0:
+		s.overSince = s.now
+	}
+}
+
+// tooLong ends the session for good where what was to bring the horse down has
+// had its time before this entry (rule 3); what comes after can't lead back to
+// an ask.
+func (s *session) tooLong() {
+	if m, ok := s.lasts(); ok && s.over == nil {
+		s.over = &decision{rule: "3", action: EndSession, why: phrase.Of("why.lasts", phrase.Args{"n": m})}
+	}
+}
+
+// settling reports whether an ask is one that settles the horse by its feet: it
+// is advised in the school at work.
+func (s *session) settling(a horse.Ask) bool {
+	return s.school == horse.ReliefPlace && s.bad != nil && !s.bad.danger && s.arousal >= 3 && a != s.bad.from
+}
+
+// gaze notes a warning look; a soft sign, or a later answer without one, is its
+// end. on tells whether something was on as it looked.
+func (s *session) gaze(signs []horse.Sign, on bool) {
+	switch looks := slices.Contains(signs, horse.WarningLook); {
+	case slices.ContainsFunc(signs, horse.SoftSign):
+		s.warned = false // what is on softened it
+	case looks && !s.in.Horse.GuardsItself:
+		s.warned, s.warnedOn = true, on
+	case on:
+		s.warned = false
+	}
+}
+
+// afterABump counts accepted answers after a bump: two of them make it good.
+func (s *session) afterABump(t told) {
+	if s.bumped && t.counted && t.soft() {
+		s.afterBump++
+		s.bumped = s.afterBump < 2
+	}
+}
+
+// easyNow reports whether an ask is the easy one that was just advised.
+func (s *session) easyNow(a horse.Ask) bool {
+	return s.finish != nil && a == s.finish.easy || s.last.action == SettleByFeet && a == s.last.ask
+}
+
 // judge looks for danger and for arousal over the line (rules 2 and 3).
 // over is the moment over the line that was not over before this entry.
 func (s *session) judge(t told, log *askLog, over *bad) {
-	if t.arousal < 3 {
-		s.settled = 0
-	}
-	b := bad{fresh: true, since: t.at, from: t.Ask, target: t.Target}
+	b := bad{since: t.at, from: t.Ask, target: t.Target}
+	easy := s.school == horse.ReliefPlace && over != nil && !over.danger && t.Ask != over.from
 	switch {
 	case s.dangerous(t, log):
-		b.danger = true
-		b.onEasy = s.finishing >= 0 && t.Ask == s.finishEasy
-		b.ridden = t.ridden()
+		b.danger, b.onEasy, b.ridden = true, s.easyNow(t.Ask), t.ridden()
 		s.danger(b)
-	case t.arousal == 3 && s.school == horse.ReliefPlace && over != nil && !over.danger && t.Ask != over.from:
-		over.fresh = false // an easy ask, to settle it by its feet
-		s.settled++
+	case t.arousal >= 3 && easy:
+		s.settled++ // an easy ask, to settle it by its feet
 		s.bad = over
 	case t.arousal == 3:
-		s.overs++
 		s.settled = 0
 		b.fear = slices.ContainsFunc(t.Signs, horse.FearSign)
-		s.fearSeen = b.fear
-		seen := append(s.overAt[t.Ask], len(log.reps))
-		s.overAt[t.Ask] = seen
-		if k := len(seen); k > 1 && seen[k-1]-seen[k-2] < 4 {
-			b.whole = true
-		}
-		s.bad = &b
+		s.overTheLine(b, len(log.reps))
+	case easy && over.fear && t.arousal > 1:
+		s.bad = over
+	case easy: // its feet have brought it back: the work in places goes on
+		s.settled = 0
+		from := over.from
+		s.asked = &from
 	}
 }
+
+// overTheLine takes in a moment at arousal 3, at the nth counted rep of its ask.
+func (s *session) overTheLine(b bad, n int) {
+	s.overs++
+	seen := append(s.overAt[b.from], n)
+	s.overAt[b.from] = seen
+	if k := len(seen); k > 1 && seen[k-1]-seen[k-2] < closeTogether {
+		b.whole = true
+	}
+	s.bad = &b
+}
+
+// closeTogether is within how many entries of an ask a second arousal 3 means a
+// whole step lower.
+const closeTogether = 4
 
 func (s *session) dangerous(t told, log *askLog) bool {
 	if t.Arousal.Int() == 4 {
@@ -90,9 +152,6 @@ func (s *session) danger(b bad) {
 
 // mark takes in a mark.
 func (s *session) mark(m Mark) {
-	if s.bad != nil {
-		s.bad.fresh = false
-	}
 	s.lastIsRep = false
 	s.easyMinutes += m.EasyMinutes
 	s.blockEasy += m.EasyMinutes
@@ -105,46 +164,54 @@ func (s *session) mark(m Mark) {
 	if m.Incident {
 		s.incidentWanted = false
 	}
+	if m.Bump {
+		s.bumped, s.afterBump = true, 0
+	}
 	if !m.Stop.IsZero() {
 		s.stops = append(s.stops, m.Stop)
 	}
 	if m.Ask != nil {
 		a := *m.Ask
-		s.asked = &a
+		s.asked, s.finish = &a, nil
 		s.turn(a)
-		if s.arousal <= 1 {
+		if s.arousal <= 1 && (s.bad == nil || !s.bad.danger || s.bad.noted) {
 			s.bad = nil // it is back, and the trainer has chosen
 		}
 		s.blockOf(a, s.now)
 	}
 	s.look(m.WaysOut, s.now)
+	s.gaze(m.Signs, false)
+	if m.Arousal.Noted() && m.Arousal.Int() <= 1 {
+		s.warned = false
+	}
 	s.markArousal(m)
 }
 
 func (s *session) markArousal(m Mark) {
 	level := s.arousal
+	if slices.Contains(m.WaysOut, horse.LostItsBalance) {
+		m.Arousal = horse.ArousalOf(max(m.Arousal.Int(), 3))
+	}
 	if m.Arousal.Noted() {
 		level = m.Arousal.Int()
+		if s.bad != nil {
+			s.bad.noted = true
+		}
 	}
 	from, target := s.current()
+	fear := slices.ContainsFunc(m.Signs, horse.FearSign)
 	dangerous := slices.ContainsFunc(m.WaysOut, horse.Dangerous)
 	sameEvent := s.bad != nil && s.bad.danger
+	s.felt(level)
 	switch {
 	case dangerous || m.Arousal.Noted() && level == 4 && !sameEvent:
-		since := s.now
-		if s.bad != nil && s.arousal >= 3 {
-			since = s.bad.since
-		}
 		r := s.lastRep()
-		s.danger(bad{danger: true, fresh: true, since: since, from: from, target: target, ridden: r != nil && r.ridden()})
+		s.danger(bad{danger: true, since: s.now, from: from, target: target, onEasy: s.easyNow(from), ridden: r != nil && r.ridden()})
 	case m.Arousal.Noted() && level == 3 && s.bad == nil:
-		s.overs++
-		s.fearSeen = slices.ContainsFunc(m.Signs, horse.FearSign)
-		s.bad = &bad{fresh: true, since: s.now, from: from, target: target, fear: s.fearSeen}
-	case s.bad != nil && slices.ContainsFunc(m.Signs, horse.FearSign):
-		s.bad.fear, s.fearSeen = true, true
+		s.overTheLine(bad{since: s.now, from: from, target: target, fear: fear}, len(s.log(from).reps))
+	case s.bad != nil && fear:
+		s.bad.fear = true
 	}
-	s.arousal = level
 }
 
 func (s *session) look(ways []horse.WayOut, at int64) {
@@ -155,9 +222,11 @@ func (s *session) look(ways []horse.WayOut, at int64) {
 
 // current is the ask at work and its value.
 func (s *session) current() (horse.Ask, int) {
-	if s.asked != nil {
-		step, _ := s.cat.Step(s.asked.Step)
-		return *s.asked, s.startFor(*s.asked, step)
+	for _, chosen := range []*horse.Ask{s.asked, s.atWork} {
+		if chosen != nil {
+			step, _ := s.cat.Step(chosen.Step)
+			return *chosen, s.startFor(*chosen, step)
+		}
 	}
 	if n := len(s.reps); n > 0 {
 		return s.reps[n-1].Ask, s.reps[n-1].Target

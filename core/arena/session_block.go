@@ -9,9 +9,10 @@ import (
 // block begins a new block on another ladder, or after an ask was ended; the
 // easy known ask that finishes one belongs to it.
 func (s *session) block(t told) {
-	if s.finishing >= 0 && t.Ask == s.finishEasy {
+	if s.finish != nil && t.Ask == s.finish.easy || s.settling(t.Ask) {
 		return
 	}
+	s.finish = nil // something else was done
 	s.blockOf(t.Ask, t.at-int64(t.Seconds*1000))
 }
 
@@ -24,23 +25,31 @@ func (s *session) blockOf(a horse.Ask, at int64) {
 	if s.blockLadder != "" {
 		s.blockStart, s.blockEasy = max(at, s.blockStart), 0
 	}
-	s.blockLadder, s.askEnded, s.finishing = step.Ladder, false, -1
+	s.blockLadder, s.askEnded, s.finish = step.Ladder, false, nil
 	s.bigGiven = map[horse.Ask]bool{}
 }
 
 // note keeps what later decisions need of a decision that was just made.
 func (s *session) note(d decision) {
 	s.last = d
+	switch wait := d.action == Wait || d.action == MakeSafe; {
+	case wait && s.waitSince < 0:
+		s.waitSince = s.now
+	case !wait && s.overSince < 0:
+		s.waitSince = -1
+	}
 	switch {
-	case d.action == EndSession && slices.Contains([]string{"1", "2", "3"}, d.rule):
-		s.over = d.rule
+	case d.action == EndSession && d.easy == nil && slices.Contains([]string{"1", "2", "3"}, d.rule):
+		s.over = &d
 	case d.action == EndAsk || d.action == ChangeAsk:
 		s.askEnded = true
 	default:
 		s.askEnded = false
 	}
-	if d.easy != nil && s.finishing < 0 {
-		s.finishing, s.finishEasy = len(s.reps), *d.easy
+	if d.easy != nil && s.finish == nil {
+		end := d
+		end.easy = nil
+		s.finish = &finish{easy: *d.easy, since: len(s.reps), end: end}
 	}
 }
 

@@ -206,7 +206,8 @@ func (s *session) easyKnown(not horse.Ask) *horse.Ask {
 }
 
 // unpassedVariant is another side, zone, direction or place of the step that
-// is not passed yet: the other side of the same zone first.
+// is not passed yet. Of zones, all of one side come first, the nearest first
+// (rule 12).
 func (s *session) unpassedVariant(a horse.Ask, level int) (horse.Ask, bool) {
 	step, _ := s.cat.Step(a.Step)
 	var found []horse.Ask
@@ -218,12 +219,17 @@ func (s *session) unpassedVariant(a horse.Ask, level int) (horse.Ask, bool) {
 	if len(found) == 0 {
 		return horse.Ask{}, false
 	}
-	for _, b := range found {
-		if b.Variant.Zone == a.Variant.Zone && b.Variant.Side != a.Variant.Side {
-			return b, true
-		}
+	if a.Variant.Zone.IsZero() {
+		return found[0], true
 	}
-	return found[0], true
+	away := func(b horse.Ask) [2]int {
+		zones := b.Variant.Zone.Rank() - a.Variant.Zone.Rank()
+		return [2]int{btoi(b.Variant.Side != a.Variant.Side), max(zones, -zones)}
+	}
+	return slices.MinFunc(found, func(b, c horse.Ask) int {
+		x, y := away(b), away(c)
+		return slices.Compare(x[:], y[:])
+	}), true
 }
 
 // nextOpen is the next step up the ladder that is open.

@@ -100,6 +100,7 @@ type Rep struct {
 	Signs       []horse.Sign      `json:"signs,omitempty" maxItems:"20"`
 	WaysOut     []horse.WayOut    `json:"ways_out,omitempty" maxItems:"20"`
 	Held        horse.Held        `json:"held,omitzero"`
+	From        horse.CameFrom    `json:"came_from,omitzero" doc:"from where it was come to the horse"`
 	EndedBy     horse.EndedBy     `json:"ended_by,omitzero"`
 	Handler     string            `json:"handler,omitempty" maxLength:"60" doc:"who holds the rope"`
 	Flags       []horse.Flag      `json:"flags,omitempty" maxItems:"6"`

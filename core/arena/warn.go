@@ -61,22 +61,37 @@ func (s *session) restSeconds(size horse.ReleaseSize) int {
 type warning struct {
 	name string
 	look func(*session) (phrase.Args, bool)
+	key  func(*session) string // of its words, where it is not the name
 }
 
 // warningsInOrder are those of part 6 that reps can show.
 var warningsInOrder = []warning{
-	{"wrong moment", warnWrong}, {"late", warnLate}, {"starts high", warnStartsHigh}, {"sharp", warnSharp},
-	{"nagging", warnNagging}, {"under-met", warnUnderMet}, {"over-met", warnOverMet}, {"one-sided", warnOneSided},
-	{"fed while pushing", warnFed}, {"lick and chew alone", warnLick}, {"warning look rewarded", warnLook},
-	{"trying too early", warnTooEarly}, {"check the halter", warnHalter}, {"handler tight", warnTight},
-	{"no firm levels", warnFirm}, {"time is up", warnOpen}, {"wrong slope", warnSlope},
+	{name: "wrong moment", look: warnWrong}, {name: "late", look: warnLate}, {name: "starts high", look: warnStartsHigh},
+	{name: "sharp", look: warnSharp}, {name: "nagging", look: warnNagging, key: naggingKey},
+	{name: "under-met", look: warnUnderMet}, {name: "over-met", look: warnOverMet}, {name: "one-sided", look: warnOneSided},
+	{name: "fed while pushing", look: warnFed}, {name: "lick and chew alone", look: warnLick},
+	{name: "warning look rewarded", look: warnLook}, {name: "trying too early", look: warnTooEarly},
+	{name: "check the halter", look: warnHalter}, {name: "handler tight", look: warnTight},
+	{name: "no firm levels", look: warnFirm}, {name: "time is up", look: warnOpen}, {name: "wrong slope", look: warnSlope},
+}
+
+// naggingKey: at arousal 2 no clearer ask but a smaller step.
+func naggingKey(s *session) string {
+	if s.arousal >= 2 {
+		return "nagging.smaller"
+	}
+	return "nagging"
 }
 
 func (s *session) warnings() []Fired {
 	var fired []Fired
 	for _, w := range warningsInOrder {
 		if args, ok := w.look(s); ok {
-			fired = append(fired, Fired{Rule: w.name, Why: phrase.Of("warn."+w.name, args)})
+			key := w.name
+			if w.key != nil {
+				key = w.key(s)
+			}
+			fired = append(fired, Fired{Rule: w.name, Why: phrase.Of("warn."+key, args)})
 		}
 	}
 	return fired
@@ -99,8 +114,24 @@ func warnWrong(s *session) (phrase.Args, bool) {
 // lateBy is the release delay in seconds over which a release is late.
 const lateBy = 1.0
 
-func isLate(t told) bool {
-	return t.Release == horse.Late || t.ToTry != nil && t.Seconds-*t.ToTry > lateBy
+// isLate reports whether a release came late; where each try was tapped, each
+// was its own release.
+func (r Rep) isLate() bool {
+	delay, ok := r.delay()
+	return r.Release == horse.Late || ok && delay > lateBy
+}
+
+// delay is the time from the last try that was tapped before the pressure ended
+// until it ended, in seconds; false where it was not measured.
+func (r Rep) delay() (float64, bool) {
+	if r.ToTry == nil || r.Seconds < *r.ToTry {
+		return 0, false
+	}
+	last := *r.ToTry
+	if n := len(r.Tries); n > 1 {
+		last += float64(r.Tries[n-1].At-r.Tries[0].At) / 1000
+	}
+	return max(r.Seconds-last, 0), true
 }
 
 func warnLate(s *session) (phrase.Args, bool) {
@@ -110,7 +141,7 @@ func warnLate(s *session) (phrase.Args, bool) {
 	four := s.reps[max(len(s.reps)-4, 0):]
 	late := 0
 	for _, t := range four {
-		late += btoi(isLate(t))
+		late += btoi(t.isLate())
 	}
 	return phrase.Args{"n": late, "of": len(four)}, late >= 2
 }
@@ -139,6 +170,9 @@ func warnNagging(s *session) (phrase.Args, bool) {
 	}
 	five := run[len(run)-5:]
 	firm := !slices.ContainsFunc(five, func(t told) bool { return t.Peak.Int() < 5 }) && five[4].Peak.Int() >= five[0].Peak.Int()
+	if s.school == horse.WaitItOut { // it keeps one level on purpose
+		return nil, false
+	}
 	pulsed := !slices.ContainsFunc(five, func(t told) bool { return t.Pulses.Int() < 5 }) && five[4].Pulses.Int() >= five[0].Pulses.Int()
 	return phrase.Args{"to": min(r.Peak.Int()+2, s.ceiling(r.Handler))}, firm || pulsed
 }
@@ -195,7 +229,7 @@ func warnLick(s *session) (phrase.Args, bool) {
 
 func warnLook(s *session) (phrase.Args, bool) {
 	r, ok := s.latest(1)
-	return nil, ok && slices.Contains(r[0].Signs, horse.WarningLook) && r[0].Release != horse.NotReleased
+	return nil, ok && slices.Contains(r[0].Signs, horse.WarningLook) && r[0].Release != horse.NotReleased && !s.in.Horse.GuardsItself
 }
 
 func warnTooEarly(s *session) (phrase.Args, bool) {

@@ -125,6 +125,14 @@ func (aids) Words() []string {
 // Aid is what the pressure was given with (part 2).
 type Aid = Word[aids]
 
+type quarters struct{}
+
+func (quarters) Words() []string { return []string{"front", "shoulder", "behind"} }
+
+// CameFrom is from where it was come to the horse (part 2): some say no to one
+// of them only.
+type CameFrom = Word[quarters]
+
 type holds struct{}
 
 func (holds) Words() []string {
@@ -326,8 +334,13 @@ func (stops) Words() []string {
 	return []string{
 		"injury to horse", "injury to person", "pain", "lameness", "wound", "exhaustion",
 		"heat", "ice", "storm", "handler angry", "handler frightened", "handler hurt",
+		"must be held to be mounted", "ears back at the block, mouth open or a hind leg unweighted",
 	}
 }
+
+// AtTheBlock reports whether a stop reason is one of mounting: nobody gets on
+// (part 9).
+func AtTheBlock(s Stop) bool { return s.Rank() > 12 }
 
 // Stop is a reason that ends the session at once (parts 6 and 9).
 type Stop = Word[stops]

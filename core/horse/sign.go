@@ -11,7 +11,7 @@ func (waysOut) Words() []string {
 		"leaned", "pulled back", "planted", "jogged on the spot", "went sideways", "rushed through",
 		"snatched the reins", "spun", "kicked at a tool or rope",
 		"kicked at a person", "struck", "bit", "charged", "reared", "bucked", "bolted", "fell or went over backwards",
-		"nibbled", "pinned ears", "caught early",
+		"nibbled", "pinned ears", "caught early", "lost its balance",
 	}
 }
 
@@ -36,6 +36,7 @@ var (
 	WentOver         = word[waysOut]("fell or went over backwards")
 	Planted          = word[waysOut]("planted")
 	PinnedEars       = word[waysOut]("pinned ears")
+	LostItsBalance   = word[waysOut]("lost its balance") // counts as arousal 3
 	dangerousWaysOut = []WayOut{KickedAtPerson, Struck, Bit, Charged, Reared, Bucked, Bolted, WentOver}
 	violentWaysOut   = append([]WayOut{PulledBack}, dangerousWaysOut...)
 )
@@ -52,7 +53,7 @@ func (signs) Words() []string {
 	return []string{
 		"soft turn-in", "sigh", "lick and chew", "head lowered", "blink", "let-down", "curious",
 		"warning look", "nose pushed out", "tight lip", "held breath", "shakes", "white of eye", "snorts",
-		"tail pressed", "shut down", "leaves as far as it can",
+		"tail pressed", "shut down", "leaves as far as it can", "mouthed the object",
 	}
 }
 
