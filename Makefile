@@ -39,7 +39,7 @@ test: format lint types unit browser
 
 format: web/node_modules/.package-lock.json
 	@bad=$$(git ls-files '*.fail'); [ -z "$$bad" ] || { echo "a failure of a property test is committed; make it a named test: $$bad"; exit 1; }
-	@bad=$$(gofmt -l cmd core demo e2e server store web/*.go); [ -z "$$bad" ] || { echo "not formatted: $$bad"; exit 1; }
+	@bad=$$(gofmt -l cmd core demo e2e server store tools web/*.go); [ -z "$$bad" ] || { echo "not formatted: $$bad"; exit 1; }
 	cd web && npx --no-install prettier --check --log-level warn .
 
 lint: web/dist/index.html
@@ -73,7 +73,8 @@ soak: bin/ivorybridge chromium
 # Each number of the rules, changed by one, must make a test fail. MOST bounds it.
 MOST ?= 30m
 mutate:
-	go run -modfile=tools/go.mod ./tools/mutate -most $(MOST) core/arena core/assess core/plan
+	go -C tools build -o ../bin/mutate ./mutate
+	bin/mutate -most $(MOST) core/arena core/assess core/plan
 
 # What is made from other files and committed: the typed queries and the
 # client's types.

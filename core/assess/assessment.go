@@ -22,6 +22,7 @@ type Assessment struct {
 	Sources   map[string]horse.Source     `json:"sources,omitempty" doc:"by section, where it is another"`
 	Problems  map[horse.Problem]Account   `json:"problems,omitempty" doc:"A, E and E2 of each problem"`
 	Events    map[string]Event            `json:"events,omitempty" doc:"dangerous things that happened, by an id of the device"`
+	Ways      map[string][]horse.WayOut   `json:"ways_out,omitempty" doc:"ways out seen in C, D and F, by section; those of E stand with the problem"`
 	Body      map[horse.BodyItem]BodyNote `json:"body,omitempty" doc:"B"`
 	Checkups  Checkups                    `json:"checkups,omitzero" doc:"B: dates of the last care"`
 	Tack      Tack                        `json:"tack,omitzero" doc:"C: what is on the horse"`
@@ -201,6 +202,11 @@ type Overruling struct {
 // assessment says: if neither does, section A is told, all else seen in person.
 func (a Assessment) source(l horse.Look) horse.Source {
 	section, _, _ := strings.Cut(l.String(), ".")
+	return a.sourceIn(section)
+}
+
+// sourceIn is where what a section noted comes from.
+func (a Assessment) sourceIn(section string) horse.Source {
 	switch said := a.Sources[section]; {
 	case !said.IsZero():
 		return said

@@ -116,6 +116,7 @@ type Block struct {
 	Lifts phrase.Message `json:"lifts"`
 
 	Earliest string `json:"earliest,omitempty" doc:"the earliest day it can lift, where one is known"`
+	Never    bool   `json:"never,omitempty" doc:"it stays: the step is neither planned nor offered"`
 }
 
 // Blocks lists the steps that the body blocks, in the catalogue's order: until

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"time"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
@@ -130,6 +131,9 @@ func (f finder) cause(c horse.Cause) Cause {
 	slices.SortStableFunc(cause.Against, byWeight)
 	p := logistic(sum)
 	cause.Score = &p
+	if _, clear := f.best["body_relevant_clear"]; clear && c == horse.Body {
+		settled = true // every item that bears on it was looked at
+	}
 	if bearing == 1 && !settled {
 		cause.Belief = notEnough
 	} else {
@@ -175,6 +179,35 @@ func (f finder) frightened() bool {
 		}
 	}
 	return false
+}
+
+// against gathers what speaks against the schools with this horse.
+func (f finder) against(causes []Cause, inHand bool) Against {
+	a, account := f.in.Assessment, f.in.Assessment.Problems[f.in.Problem]
+	base := account.Baseline
+	g := Against{
+		Arousal: base.Arousal.Int(), Frightened: f.frightened(), Throws: base.Arousal.Int() == 4 || inHand,
+		Fit: f.in.Record.Energy.String() == "high", DaysToDate: -1,
+	}
+	for _, c := range causes {
+		g.FearLikely = g.FearLikely || c.Cause == horse.Fear && (c.Belief == likely || c.Bound != nil)
+		g.Sore = g.Sore || c.Cause == horse.Body && c.Belief == likely
+	}
+	for _, item := range f.j.RelevantTo(f.in.Problem) {
+		g.Sore = g.Sore || ill(a.BodyOf(item))
+	}
+	for _, h := range a.Handlers {
+		g.Unsteady = g.Unsteady || h.Main && h.Steadiness.String() == "unsteady"
+	}
+	for _, ways := range [][]horse.WayOut{base.WaysOut, a.Ways["C"], a.Ways["D"], a.Ways["F"]} {
+		g.Pushy = g.Pushy || slices.Contains(ways, horse.CrowdedIn) || slices.Contains(ways, horse.Bit)
+	}
+	today, err := time.Parse(time.DateOnly, f.in.Today)
+	by, errBy := time.Parse(time.DateOnly, cmp.Or(account.Story.NeededBy, f.in.NeededBy))
+	if err == nil && errBy == nil {
+		g.DaysToDate = int(by.Sub(today).Hours() / 24)
+	}
+	return g
 }
 
 // MostTelling is the look not taken with the largest weight on a cause that is

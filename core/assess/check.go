@@ -125,6 +125,11 @@ func (a Assessment) Check(c *catalog.Catalog, today string) []Fault {
 		account.Story.check(path+"/story", today, &f)
 		account.Baseline.check(path+"/baseline", c, p, &f)
 	}
+	for section := range a.Ways {
+		if !slices.Contains(WaysSeen, section) {
+			f.add("ways_out/"+section, "Ways out are tapped in C, D and F here, and in E with the problem.")
+		}
+	}
 	f.few("events", len(a.Events), 60)
 	for id, e := range a.Events {
 		f.past("events/"+id+"/on", e.On, today)
@@ -209,6 +214,21 @@ func (a Assessment) Doubts() []Fault {
 	for item, n := range a.Body {
 		if n.Begun != "" && n.ClearedOn != "" && n.ClearedOn < n.Begun {
 			f.add("body/"+item.String()+"/cleared_on", "Cleared before the treatment began. Check both dates.")
+		}
+	}
+	undated := a.undated()
+	for _, section := range slices.Sorted(maps.Keys(undated)) {
+		paths := []string{"ways_out/" + section}
+		if section == "E" {
+			paths = nil
+			for p, account := range a.Problems {
+				if slices.ContainsFunc(account.Baseline.WaysOut, horse.Dangerous) {
+					paths = append(paths, "problems/"+p.String()+"/baseline/ways_out")
+				}
+			}
+		}
+		for _, path := range paths {
+			f.add(path, fmt.Sprintf("Not seen in person: write down under A on which day it %s. Until then it counts for no points.", undated[section][0]))
 		}
 	}
 	for _, id := range slices.Sorted(maps.Keys(a.Events)) {

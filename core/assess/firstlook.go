@@ -94,3 +94,18 @@ func (l FirstLook) unsteady() bool {
 	}
 	return false
 }
+
+// handsOn reports whether somebody has had the horse before them: a basic was
+// tried, a spot touched, an item of the body or the problem looked at, in
+// person.
+func (a Assessment) handsOn() bool {
+	seen := func(section string) bool { return a.sourceIn(section) == horse.Seen }
+	tried := seen("D") && (len(a.Basics) > 0 || len(a.Zones) > 0 || a.NotYet) || seen("C") && a.First.noted()
+	for _, n := range a.Body {
+		tried = tried || seen("B") && (!n.State.IsZero() && n.State != horse.NotLookedAt || len(n.Checks) > 0)
+	}
+	for _, p := range a.Problems {
+		tried = tried || seen("E") && p.Baseline.Asked()
+	}
+	return tried
+}

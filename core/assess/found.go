@@ -14,6 +14,7 @@ type Input struct {
 	Record     Record
 	Assessment Assessment
 	Problem    horse.Problem
+	NeededBy   string // date needed, where the story has none
 }
 
 // Found is a finding with the best source it has.
@@ -104,14 +105,14 @@ func (f finder) story(s Story) {
 	f.when(has(s.Done, "got free by itself"), "got_free_by_itself")
 }
 
-// record reads the horse's record; a sex that is not written down, or a
-// gelding of unknown date, was not looked at.
+// record reads the horse's record; a sex that is not written down was not
+// looked at.
 func (f finder) record() {
 	r := f.in.Record
 	if r.RiddenPast.String() == "unknown" {
 		f.add("past_unknown", horse.OnRecord)
 	}
-	if !r.Sex.IsZero() && (r.Sex.String() != "gelding" || r.Gelded != "") {
+	if !r.Sex.IsZero() {
 		f.took[horse.LookHistory] = true
 	}
 	if today, err := time.Parse(time.DateOnly, f.in.Today); err == nil && r.stallion(today) {

@@ -15,7 +15,9 @@ type Case struct {
 	On         string                   `json:"on,omitempty" maxLength:"10" doc:"day of the assessment; empty: today"`
 	Record     Record                   `json:"record"`
 	Assessment Assessment               `json:"assessment"`
-	Logged     []Event                  `json:"logged,omitempty" doc:"dangerous things that sessions logged"`
+	Logged     []Event                  `json:"logged,omitempty" doc:"dangerous things that sessions logged, or earlier assessments saw"`
+	Before     *Assessment              `json:"before,omitempty" doc:"the assessment it was begun from: what stood there is of an earlier day"`
+	NeededBy   string                   `json:"needed_by,omitempty" maxLength:"10" doc:"date needed, where the story has none"`
 	Ladders    map[horse.Problem]string `json:"ladders,omitempty" doc:"by which ladder a problem is mended, where not by its usual one"`
 	Care       horse.Care               `json:"care,omitzero" doc:"the grade that earlier sessions left, where it may not have fallen yet"`
 }
@@ -33,6 +35,8 @@ type Result struct {
 	Mismatch    *phrase.Message  `json:"mismatch,omitempty"`
 	Tack        []phrase.Message `json:"tack" doc:"what to change of the tack"`
 	Stops       []phrase.Message `json:"stops" doc:"what nobody does until it is cleared"`
+	Forbidden   []phrase.Message `json:"forbidden" doc:"what leads every page of this horse until it is lifted"`
+	InHand      bool             `json:"in_hand_only,omitempty" doc:"it went over backwards: nobody's weight on its back"`
 	Basis       Basis            `json:"basis"`
 	Doubts      []Doubt          `json:"doubts"`
 }
@@ -103,6 +107,7 @@ type ProblemResult struct {
 	Start    *StepRef         `json:"start,omitempty" doc:"the step to begin the ladder at; absent: no ladder, or nothing open"`
 	Computed *StepRef         `json:"start_computed,omitempty" doc:"as computed, where the trainer overruled it"`
 	School   School           `json:"school"`
+	Against  Against          `json:"-"`
 	Unlooked []phrase.Message `json:"unlooked" doc:"what was not looked at; never to be shown as clear"`
 }
 
@@ -124,7 +129,12 @@ type Doubt struct {
 // Judge makes the result of an assessment.
 func Judge(c *catalog.Catalog, in Case) (Result, error) {
 	a := in.Assessment
-	risk := RiskInput{Today: in.Today, Record: in.Record, Assessment: a, Logged: in.Logged, Floor: in.Care}
+	var before Assessment
+	if in.Before != nil {
+		before = *in.Before
+	}
+	logged := append(slices.Clone(in.Logged), a.Seen(before, cmp.Or(in.On, in.Today))...)
+	risk := RiskInput{Today: in.Today, Record: in.Record, Assessment: a, Logged: logged, Floor: in.Care}
 	ladders := map[horse.Problem]catalog.Ladder{}
 	for p := range a.Problems {
 		l, ok := c.Ladder(in.Ladders[p])
@@ -138,13 +148,17 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 		}
 	}
 	all := Blocks(c, a)
-	r := Result{Blocks: within(c, all, ladders), Rechecks: Rechecks(a, in.Today), Tack: a.Tack.Loosen(), Stops: stops(a, in.Record, in.Today)}
+	r := Result{
+		Blocks: within(c, all, ladders), Rechecks: Rechecks(a, in.Today), Tack: a.Tack.Loosen(), InHand: InHandOnly(a, logged),
+	}
+	r.Stops = stops(a, in.Record, in.Today, r.InHand)
 	var err error
 	if r.Risk, err = RiskOf(risk); err != nil {
 		return Result{}, err
 	}
 	r.Care = a.careOf(r.Risk.Care)
 	r.Precautions = Precautions(r.Care)
+	r.Forbidden = forbidden(a, in.Record, r)
 	r.Referrals = Referrals(a, cmp.Or(in.On, in.Today))
 	if Mismatch(in.Record, a) {
 		m := phrase.Of("mismatch", phrase.Args{"who": a.Main().String()})
@@ -161,13 +175,13 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 		if _, there := a.Problems[p]; !there {
 			continue
 		}
-		one := find(c.Judging, Input{Today: in.Today, Record: in.Record, Assessment: a, Problem: p})
+		one := find(c.Judging, Input{Today: in.Today, Record: in.Record, Assessment: a, Problem: p, NeededBy: in.NeededBy})
 		r.Problems = append(r.Problems, one.judge(c, ladders[p], r, all))
 		for _, f := range one.found() {
 			counted[f] = true
 		}
 	}
-	r.Basis = basis(counted)
+	r.Basis = basis(counted, a.handsOn())
 	return r, nil
 }
 
@@ -176,8 +190,9 @@ func (f finder) judge(c *catalog.Catalog, l catalog.Ladder, r Result, blocks []B
 	account := in.Assessment.Problems[in.Problem]
 	one := ProblemResult{Problem: in.Problem, Ladder: l.Key, Causes: f.causes(), Swap: SwapOf(account.Swap), Unlooked: f.unlooked()}
 	one.Telling = f.telling(one.Causes)
-	one.School = SchoolFor(l, in, one.Causes, r.Risk, c.Judging.RelevantTo(in.Problem))
-	if start, ok := Start(c, l.Key, in.Assessment, account.Baseline); ok {
+	one.Against = f.against(one.Causes, r.InHand)
+	one.School = SchoolFor(l, in, one.Causes, r.Risk, one.Against)
+	if start, ok := Start(c, l.Key, in.Assessment, account.Baseline, r.InHand); ok {
 		one.Start = refOf(c, horse.Ask{Step: in.Assessment.startOf(in.Problem, start, blocks)})
 		if one.Start.Key != start {
 			one.Computed = refOf(c, horse.Ask{Step: start})
@@ -203,7 +218,7 @@ func (p ProblemResult) Afraid(unknown bool) bool {
 
 // basis counts findings by how they are known, and says how sure that makes
 // the result.
-func basis(found map[Found]bool) Basis {
+func basis(found map[Found]bool, handsOn bool) Basis {
 	var b Basis
 	for f := range found {
 		switch f.Source {
@@ -219,8 +234,10 @@ func basis(found map[Found]bool) Basis {
 	}
 	key := "seen"
 	switch {
-	case b.Seen+b.Video+b.Told == 0:
+	case b.Seen+b.Video+b.Told == 0 && !handsOn:
 		key = "nothing"
+	case b.Seen == 0 && handsOn:
+		key = "few_seen"
 	case b.Seen == 0 && b.Video > 0:
 		key = "video"
 	case b.Seen == 0:
@@ -233,8 +250,11 @@ func basis(found map[Found]bool) Basis {
 }
 
 // stops lists what nobody does for now (part 9).
-func stops(a Assessment, r Record, today string) []phrase.Message {
+func stops(a Assessment, r Record, today string, inHand bool) []phrase.Message {
 	var list []phrase.Message
+	if inHand {
+		list = append(list, phrase.Of("stop.over", nil))
+	}
 	if a.First.NoMounting() {
 		list = append(list, phrase.Of("stop.mounting", nil))
 	}
@@ -259,6 +279,36 @@ func stops(a Assessment, r Record, today string) []phrase.Message {
 	}
 	if r.Young(today) {
 		list = append(list, phrase.Of("stop.young", nil))
+	}
+	return list
+}
+
+// forbidden lists what comes first on every page of the horse until it is
+// lifted (part 8): who may not get on, no bit, who does not handle it.
+func forbidden(a Assessment, record Record, r Result) []phrase.Message {
+	list := []phrase.Message{}
+	var sore []phrase.Message
+	for _, i := range riderItems {
+		if ill(a.BodyOf(i)) {
+			sore = append(sore, Named(i))
+		}
+	}
+	switch {
+	case r.InHand:
+		list = append(list, phrase.Of("forbid.in_hand", nil))
+	case a.First.NoMounting():
+		list = append(list, phrase.Of("forbid.mounting", nil))
+	case len(sore) > 0 && !record.NotYetRidden():
+		list = append(list, phrase.Of("forbid.sore", phrase.Args{"items": sore}))
+	}
+	if ill(a.BodyOf(horse.Mouth)) {
+		list = append(list, phrase.Of("forbid.bit", nil))
+	}
+	if a.NotYet {
+		list = append(list, phrase.Of("forbid.not_caught", nil))
+	}
+	if r.Care.Rank() >= horse.HighCare.Rank() {
+		list = append(list, phrase.Of("forbid.owner", nil), phrase.Of("forbid.alone", nil))
 	}
 	return list
 }

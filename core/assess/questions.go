@@ -1,6 +1,7 @@
 package assess
 
 import (
+	"slices"
 	"strings"
 
 	"ivorybridge/core/catalog"
@@ -100,6 +101,25 @@ func (w *walker) ask(kind Kind, path string, choices ...Choice) *Question {
 
 func (w *walker) part(name string) { w.ask(KindPart, name) }
 
+// ways are the ways out seen in a section, the dangerous ones first.
+func (w *walker) ways(section string) {
+	choices := said(horse.WayOut{})
+	slices.SortStableFunc(choices, func(a, b Choice) int { return danger(b) - danger(a) })
+	w.ask(KindMany, "ways_out/"+section, choices...)
+}
+
+func danger(c Choice) int {
+	if w, err := wayOut(c.Value); err == nil && horse.Dangerous(w) {
+		return 1
+	}
+	return 0
+}
+
+func wayOut(s string) (w horse.WayOut, err error) {
+	err = w.UnmarshalText([]byte(s))
+	return w, err
+}
+
 func (w *walker) text(path string, long bool) { w.ask(KindText, path).Long = long }
 
 func said[V horse.Vocabulary](horse.Word[V]) []Choice {
@@ -193,6 +213,7 @@ func (w *walker) first() {
 	w.ask(KindMany, "first_look/attention", said(Attention{})...)
 	w.ask(KindMany, "first_look/mounting", said(Mounting{})...)
 	w.findings("", horse.LookHorse, "mouth_reaction_at_contact", "nose_poked_head_high", "dragged_turns", "attention_home_or_herd", "hollow_at_mounting")
+	w.ways("C")
 	w.text("first_look/gait", false)
 	w.findings("", look("C.person"))
 	for _, g := range (Gait{}).Words() {
@@ -204,6 +225,7 @@ func (w *walker) basics() {
 	w.ask(KindYes, "not_possible_yet")
 	w.part("basics")
 	w.part("zones")
+	w.ways("D")
 	w.findings("", horse.LookBasics, "basics_2_missing", "basics_4_missing", "all_basics_good", "one_side_worse")
 }
 
@@ -231,6 +253,7 @@ func (w *walker) baseline(c *catalog.Catalog, p horse.Problem) {
 func (w *walker) mind() {
 	w.findings("", look("F.pressure_off"))
 	w.findings("", look("F.curiosity"))
+	w.ways("F")
 	w.ask(KindOne, "mind/look", said(LookGiven{})...)
 	w.ask(KindOne, "mind/still", said(Still{})...)
 	w.ask(KindSeconds, "mind/down_s")

@@ -26,7 +26,7 @@ func (a Assessment) unfit(step string) []horse.BodyItem {
 
 // seenSafe reports whether mounting and halting were seen safe (D2).
 func (a Assessment) seenSafe() bool {
-	return horse.Soft(a.Basics["ridden.halt"].Grade) && has(a.First.Mounting, "still") && !a.First.NoMounting()
+	return a.sourceIn("C") == horse.Seen && a.sourceIn("D2") == horse.Seen && horse.Soft(a.Basics["ridden.halt"].Grade) && has(a.First.Mounting, "still") && !a.First.NoMounting()
 }
 
 // mayRide: mouth, back, belly and saddle fit clear or cleared, and mounting
@@ -37,13 +37,18 @@ func (a Assessment) mayRide() bool { return len(a.unfit("")) == 0 && a.seenSafe(
 // while an item that bears a rider is not clear, while mounting and halting
 // were not seen safe with a horse already ridden (the steps of mounting
 // themselves apart), and, with a young horse, ridden problem work without an
-// exception of the lead trainer.
-func RiddenBlocks(c *catalog.Catalog, a Assessment, r Record, today string, exception bool) []Block {
+// exception of the lead trainer. On a horse that went over backwards, ever,
+// nobody's weight comes at all.
+func RiddenBlocks(c *catalog.Catalog, a Assessment, r Record, in Barring) []Block {
 	key := ""
 	var blocks []Block
 	for _, l := range c.Ladders {
 		mounting := slices.ContainsFunc(l.Steps, func(s catalog.Step) bool { return s.Opens })
 		for _, s := range l.Steps {
+			if in.InHand && (s.Ridden || weightOnItsBack(s.Key, l.Key)) {
+				blocks = append(blocks, Block{Step: s.Key, Name: s.Name, Why: phrase.Of("block.in_hand", nil), Lifts: phrase.Of("block.in_hand.lifts", nil), Never: true})
+				continue
+			}
 			if !s.Ridden {
 				continue
 			}
@@ -53,7 +58,7 @@ func RiddenBlocks(c *catalog.Catalog, a Assessment, r Record, today string, exce
 				key = "body"
 			case !r.NotYetRidden() && !mounting && !a.seenSafe():
 				key = "seen"
-			case r.Young(today) && !s.First && !exception:
+			case r.Young(in.Today) && !s.First && !in.Exception:
 				key = "young"
 			default:
 				continue
@@ -72,10 +77,22 @@ func RiddenBlocks(c *catalog.Catalog, a Assessment, r Record, today string, exce
 	return blocks
 }
 
+// Barring is what decides whether a horse may be ridden, beside its assessment.
+type Barring struct {
+	Today     string
+	Exception bool // of the lead trainer, for a young horse
+	InHand    bool // it went over backwards, ever
+}
+
 // AllBlocks lists what the body blocks and what nobody rides yet, a step once.
-func AllBlocks(c *catalog.Catalog, a Assessment, r Record, today string, exception bool) []Block {
-	blocks := Blocks(c, a)
-	for _, b := range RiddenBlocks(c, a, r, today, exception) {
+// What never lifts comes before what may.
+func AllBlocks(c *catalog.Catalog, a Assessment, r Record, in Barring) []Block {
+	ridden := RiddenBlocks(c, a, r, in)
+	never := func(step string) bool {
+		return slices.ContainsFunc(ridden, func(b Block) bool { return b.Never && b.Step == step })
+	}
+	blocks := slices.DeleteFunc(Blocks(c, a), func(b Block) bool { return never(b.Step) })
+	for _, b := range ridden {
 		if !slices.ContainsFunc(blocks, func(o Block) bool { return o.Step == b.Step }) {
 			blocks = append(blocks, b)
 		}

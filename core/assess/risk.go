@@ -3,7 +3,6 @@ package assess
 import (
 	"cmp"
 	"fmt"
-	"maps"
 	"slices"
 	"time"
 
@@ -56,7 +55,7 @@ type RiskInput struct {
 	Today      string
 	Record     Record
 	Assessment Assessment
-	Logged     []Event    // from sessions
+	Logged     []Event    // from sessions, and seen in assessments
 	Narrow     bool       // the ladder works in a narrow place
 	Floor      horse.Care // the ladder's least care
 }
@@ -87,12 +86,15 @@ func RiskOf(in RiskInput) (Risk, error) {
 	}
 	floor := in.Floor
 	a := in.Assessment
-	for _, e := range recent(append(slices.Collect(maps.Values(a.Events)), in.Logged...), today) {
+	for _, e := range recent(a.events(in.Logged), today) {
 		points, _ := e.weighs()
 		add(points, "event", phrase.Args{"kind": e.Kind.String(), "on": phrase.Date(e.On)})
 		if k := e.Kind.String(); (k == "charged" || k == "struck") && floor.Rank() < horse.HighCare.Rank() {
 			floor = horse.HighCare
 		}
+	}
+	if a.NotYet && floor.Rank() < horse.HighCare.Rank() {
+		floor = horse.HighCare // it can't be caught or haltered, whatever the problem
 	}
 	if in.Record.Unhandled {
 		add(2, "unhandled", nil)

@@ -13,7 +13,7 @@ import (
 // lower if 3 or 4; never a blocked one (part 3). Where none is open it is the
 // last foundation the ladder stands on, and for a horse that can't be caught
 // or haltered the pole.
-func Start(c *catalog.Catalog, ladder string, a Assessment, base Baseline) (string, bool) {
+func Start(c *catalog.Catalog, ladder string, a Assessment, base Baseline, inHand bool) (string, bool) {
 	l, ok := c.Ladder(ladder)
 	if !ok {
 		return "", false
@@ -36,7 +36,9 @@ func Start(c *catalog.Catalog, ladder string, a Assessment, base Baseline) (stri
 		blocked[b.Step] = true
 	}
 	for at = max(at, 0); at >= 0; at-- {
-		if s := l.Steps[at]; !blocked[s.Key] && s.Link == "" && (!s.Ridden || a.mayRide()) {
+		s := l.Steps[at]
+		weight := s.Ridden || weightOnItsBack(s.Key, l.Key)
+		if !blocked[s.Key] && s.Link == "" && (!s.Ridden || a.mayRide()) && !(inHand && weight) {
 			return s.Key, true
 		}
 	}
@@ -75,14 +77,58 @@ type School struct {
 	Owner  bool           `json:"owner_waits,omitempty" doc:"the owner does not handle yet"`
 }
 
+// Against is what speaks against a school with a horse now: its "avoid when" of
+// part 4.
+type Against struct {
+	Arousal    int // at baseline
+	Sore       bool
+	Unsteady   bool // the main handler's hands
+	FearLikely bool // or held up by its floor
+	Frightened bool // it shook, left or froze at the thing
+	Throws     bool // arousal 4 at baseline, or went over backwards
+	Pushy      bool // crowded in, or bit
+	Fit        bool // a horse of high energy
+	DaysToDate int  // until the date needed; negative: none
+}
+
+// nearDeadline is how many days before a date there is no time to ask and
+// listen.
+const nearDeadline = 21
+
+// Of tells what speaks against a school.
+func (f Against) Of(s horse.School) []phrase.Message {
+	why := []phrase.Message{}
+	add := func(holds bool, key string) {
+		if holds {
+			why = append(why, phrase.Of("avoid."+key, nil))
+		}
+	}
+	switch s {
+	case horse.BuildAndRelease:
+		add(f.Arousal >= 3, "arousal")
+		add(f.Sore, "sore")
+		add(f.Unsteady, "unsteady")
+	case horse.ReliefPlace:
+		add(f.Fit, "fit")
+		add(f.FearLikely, "afraid")
+	case horse.WaitItOut:
+		add(f.FearLikely || f.Frightened, "fear")
+		add(f.Throws, "throws")
+	case horse.AskAndListen:
+		add(f.Pushy, "pushy")
+		add(f.DaysToDate >= 0 && f.DaysToDate < nearDeadline, "deadline")
+	}
+	return why
+}
+
 // SchoolFor chooses the school of a ladder: the first rule of part 3 that fits;
-// of several schools the one the ladder names first.
-func SchoolFor(l catalog.Ladder, in Input, causes []Cause, risk Risk, relevant []horse.BodyItem) School {
+// of several schools the one the ladder names first. One with something against
+// it gives way while another fits.
+func SchoolFor(l catalog.Ladder, in Input, causes []Cause, risk Risk, f Against) School {
 	a := in.Assessment
 	is := func(c horse.Cause, b ...Belief) bool {
 		return slices.ContainsFunc(causes, func(one Cause) bool { return one.Cause == c && slices.Contains(b, one.Belief) })
 	}
-	fearHeld := slices.ContainsFunc(causes, func(c Cause) bool { return c.Cause == horse.Fear && c.Bound != nil })
 	school := func(s horse.School, why string) School {
 		return School{School: s, Why: phrase.Of("school."+why, phrase.Args{"school": s.String()})}
 	}
@@ -91,30 +137,50 @@ func SchoolFor(l catalog.Ladder, in Input, causes []Cause, risk Risk, relevant [
 		s.Owner = true
 		return s
 	}
-	sore := is(horse.Body, likely) || slices.ContainsFunc(relevant, func(i horse.BodyItem) bool { return ill(a.BodyOf(i)) })
-	open := slices.Clone(l.Schools)
-	if sore {
-		open = slices.DeleteFunc(open, func(s horse.School) bool { return s == horse.BuildAndRelease || s == horse.WaitItOut })
+	open := slices.DeleteFunc(slices.Clone(l.Schools), func(s horse.School) bool {
+		firm := s == horse.BuildAndRelease || s == horse.WaitItOut
+		return f.Sore && firm || s == horse.WaitItOut && (f.Frightened || f.Throws)
+	})
+	fits := func(list ...horse.School) (horse.School, bool) {
+		i := slices.IndexFunc(list, func(s horse.School) bool { return len(f.Of(s)) == 0 })
+		if i < 0 {
+			return horse.School{}, false
+		}
+		return list[i], true
 	}
-	named := func(s horse.School) bool { return slices.Contains(open, s) }
+	named := func(list ...horse.School) []horse.School {
+		return slices.DeleteFunc(slices.Clone(open), func(s horse.School) bool { return !slices.Contains(list, s) })
+	}
 	switch {
-	case is(horse.Fear, likely) || fearHeld:
-		if named(horse.AskAndListen) {
-			return school(horse.AskAndListen, "fear")
+	case f.FearLikely:
+		if s, ok := fits(named(horse.AskAndListen)...); ok {
+			return school(s, "fear")
 		}
 		return school(horse.Doses, "fear")
 	case is(horse.Attachment, likely):
-		return school(horse.ReliefPlace, "attachment")
-	case is(horse.LearnedOut, likely) || is(horse.Dulled, likely):
-		if i := slices.IndexFunc(open, func(s horse.School) bool { return s == horse.BuildAndRelease || s == horse.WaitItOut }); i >= 0 && is(horse.Fear, unlikely) {
-			return school(open[i], "learned")
+		if s, ok := fits(named(horse.ReliefPlace)...); ok {
+			return school(s, "attachment")
+		}
+	case (is(horse.LearnedOut, likely) || is(horse.Dulled, likely)) && is(horse.Fear, unlikely):
+		if s, ok := fits(named(horse.BuildAndRelease, horse.WaitItOut)...); ok {
+			return school(s, "learned")
 		}
 	}
-	if len(open) == 0 {
+	why := "usual"
+	switch {
+	case len(open) == 0 && f.Sore:
 		return school(horse.Doses, "sore_none")
+	case len(open) == 0:
+		return school(horse.Doses, "none_left")
+	case f.Sore:
+		why = "sore"
 	}
-	if sore {
-		return school(open[0], "sore")
+	s, ok := fits(open...)
+	switch {
+	case !ok:
+		s = open[0]
+	case s != l.Schools[0] && why == "usual":
+		why = "instead"
 	}
-	return school(open[0], "usual")
+	return school(s, why)
 }

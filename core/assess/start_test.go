@@ -86,12 +86,12 @@ func TestWhereToStart(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			a := Assessment{Body: test.body, NotYet: test.notYet}
-			got, ok := Start(c, "load", a, Baseline{Done: true, Reached: test.reached, Arousal: horse.ArousalOf(test.arousal)})
+			got, ok := Start(c, "load", a, Baseline{Done: true, Reached: test.reached, Arousal: horse.ArousalOf(test.arousal)}, false)
 			assert.True(t, ok)
 			assert.Equal(t, test.want, got)
 		})
 	}
-	_, ok := Start(c, "no ladder", Assessment{}, Baseline{})
+	_, ok := Start(c, "no ladder", Assessment{}, Baseline{}, false)
 	assert.False(t, ok)
 }
 
@@ -108,7 +108,6 @@ func TestWhichSchool(t *testing.T) {
 		}
 		return list
 	}
-	bound := phrase.Of("bound.fear", nil)
 	warns := Assessment{Mind: Mind{Look: LookGiven{}.All()[1]}}
 	sore := Assessment{Body: body(horse.FeetLegs, horse.Suspect)}
 	learned := append(believed(likely, "learned_out"), believed(unlikely, "fear")...)
@@ -117,6 +116,7 @@ func TestWhichSchool(t *testing.T) {
 		record Record
 		causes []Cause
 		risk   Risk
+		f      Against
 		want   string
 		why    string
 	}{
@@ -124,10 +124,19 @@ func TestWhichSchool(t *testing.T) {
 		"risk 6":                     {risk: Risk{Points: 6, Care: horse.HighCare}, want: "doses", why: "school.danger"},
 		"a warning look":             {a: warns, want: "doses", why: "school.danger"},
 		"one that guards itself":     {a: warns, record: Record{GuardsItself: true}, want: "relief place", why: "school.usual"},
-		"sore":                       {a: sore, want: "relief place", why: "school.sore"},
-		"sore and a learned way out": {a: sore, causes: learned, want: "relief place", why: "school.sore"},
-		"fear likely":                {causes: believed(likely, "fear"), want: "ask and listen", why: "school.fear"},
-		"fear held up by its floor":  {causes: []Cause{{Cause: horse.Fear, Belief: possible, Bound: &bound}}, want: "ask and listen", why: "school.fear"},
+		"sore":                       {a: sore, f: Against{Sore: true}, want: "relief place", why: "school.sore"},
+		"sore and a learned way out": {a: sore, f: Against{Sore: true}, causes: learned, want: "relief place", why: "school.sore"},
+		"fear likely, or held up":    {f: Against{FearLikely: true}, want: "ask and listen", why: "school.fear"},
+		"afraid, and pushy":          {f: Against{FearLikely: true, Pushy: true}, want: "doses", why: "school.fear"},
+		"afraid, and no time":        {f: Against{FearLikely: true, DaysToDate: 20}, want: "doses", why: "school.fear"},
+		"afraid, and time enough":    {f: Against{FearLikely: true, DaysToDate: 21}, want: "ask and listen", why: "school.fear"},
+		"one that likes the work":    {f: Against{Fit: true}, want: "build and release", why: "school.instead"},
+		"drawn home, and fit":        {causes: believed(likely, "attachment"), f: Against{Fit: true}, want: "build and release", why: "school.instead"},
+		"learned, 3 at the baseline": {causes: learned, f: Against{Arousal: 3}, want: "wait it out", why: "school.learned"},
+		"learned, 2 at the baseline": {causes: learned, f: Against{Arousal: 2}, want: "build and release", why: "school.learned"},
+		"and it froze at the thing":  {causes: learned, f: Against{Arousal: 3, Frightened: true}, want: "relief place", why: "school.usual"},
+		"and it throws itself":       {causes: learned, f: Against{Arousal: 4, Throws: true}, want: "relief place", why: "school.usual"},
+		"hands that are unsteady":    {causes: learned, f: Against{Unsteady: true}, want: "wait it out", why: "school.learned"},
 		"attachment likely":          {causes: believed(likely, "attachment"), want: "relief place", why: "school.attachment"},
 		"a learned way out":          {causes: learned, want: "build and release", why: "school.learned"},
 		"fear not looked at":         {causes: believed(likely, "learned_out"), want: "relief place", why: "school.usual"},
@@ -135,15 +144,26 @@ func TestWhichSchool(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			in := Input{Today: today, Problem: horse.Loading, Assessment: test.a, Record: test.record}
-			got := SchoolFor(load, in, test.causes, test.risk, c.Judging.RelevantTo(horse.Loading))
+			got := SchoolFor(load, in, test.causes, test.risk, dated(test.f))
 			assert.Equal(t, test.want, got.School.String())
 			assert.Equal(t, test.why, got.Why.Key)
 			assert.Equal(t, test.why == "school.danger", got.Owner)
 		})
 	}
 	in := Input{Today: today, Problem: horse.Loading, Assessment: sore}
-	assert.Equal(t, "school.sore_none", SchoolFor(lead, in, nil, Risk{}, c.Judging.RelevantTo(horse.Loading)).Why.Key, "none left: doses")
-	assert.Equal(t, "doses", SchoolFor(lead, in, believed(likely, "fear"), Risk{}, nil).School.String(), "the ladder does not name ask and listen")
+	assert.Equal(t, "school.sore_none", SchoolFor(lead, in, nil, Risk{}, dated(Against{Sore: true})).Why.Key, "none left: doses")
+	assert.Equal(t, "doses", SchoolFor(lead, in, nil, Risk{}, dated(Against{FearLikely: true})).School.String(), "the ladder does not name ask and listen")
+	calm, _ := c.Ladder("calm")
+	assert.Equal(t, []string{"doses", "school.none_left"}, []string{SchoolFor(calm, in, nil, Risk{}, dated(Against{Frightened: true})).School.String(), SchoolFor(calm, in, nil, Risk{}, dated(Against{Throws: true})).Why.Key}, "never waited out")
+	assert.Equal(t, "build and release", SchoolFor(lead, in, nil, Risk{}, dated(Against{Arousal: 3})).School.String(), "no other fits")
+}
+
+// dated is without a date where none was given.
+func dated(f Against) Against {
+	if f.DaysToDate == 0 {
+		f.DaysToDate = -1
+	}
+	return f
 }
 
 func TestSwapSaysHowMuchIsWho(t *testing.T) {

@@ -113,7 +113,7 @@ func (f File) planBy(l catalog.Ladder, setting map[string]string) (*catalog.Cata
 			goal.School = g.School
 		}
 	}
-	f.Blocks = assess.AllBlocks(fitted, f.Assessment, f.in.Record, f.in.Today, f.excepted())
+	f.Blocks = assess.AllBlocks(fitted, f.Assessment, f.in.Record, f.barring())
 	p, ok := plan.Build(fitted, f.planInput([]plan.Goal{goal}))
 	return fitted, p, ok
 }

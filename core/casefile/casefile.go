@@ -132,8 +132,9 @@ func (f *File) judge() error {
 		return err
 	}
 	f.Result, err = assess.Judge(f.cat, assess.Case{
-		Today: f.in.Today, On: f.Assessed, Record: f.in.Record, Assessment: f.Assessment, Logged: logged, Care: care,
-		Ladders: f.ladders(),
+		Today: f.in.Today, On: f.Assessed, Record: f.in.Record, Assessment: f.Assessment, Care: care,
+		Logged: slices.Concat(logged, f.in.seenBy(f.in.Today, f.in.Assessments[:max(len(f.in.Assessments)-1, 0)])),
+		Before: f.in.before(), NeededBy: f.in.NeededBy, Ladders: f.ladders(),
 	})
 	if err != nil {
 		return err
@@ -152,9 +153,14 @@ func (f *File) judge() error {
 			return err
 		}
 	}
-	f.Blocks = assess.AllBlocks(f.cat, f.Assessment, f.in.Record, f.in.Today, f.excepted())
+	f.Blocks = assess.AllBlocks(f.cat, f.Assessment, f.in.Record, f.barring())
 	assess.Lift(f.Blocks, f.Assessment, f.Referrals, f.in.Today)
 	return nil
+}
+
+// barring is what decides whether the horse may be ridden.
+func (f File) barring() assess.Barring {
+	return assess.Barring{Today: f.in.Today, Exception: f.excepted(), InHand: f.Result.InHand}
 }
 
 func (f *File) fitTo(fitting catalog.Fitting) (err error) {
@@ -203,13 +209,35 @@ func (in Input) assessmentOn(day string) assess.Assessment {
 	return a
 }
 
+// before is the assessment that the newest was begun from; nil: none.
+func (in Input) before() *assess.Assessment {
+	if n := len(in.Assessments); n > 1 {
+		return &in.Assessments[n-2].Doc
+	}
+	return nil
+}
+
+// seenBy lists the dangerous things that assessments saw up to a day, each of
+// the day on which it was seen first.
+func (in Input) seenBy(day string, list []Dated) []assess.Event {
+	var events []assess.Event
+	var before assess.Assessment
+	for i, d := range list {
+		if i == 0 || d.On <= day {
+			events = append(events, d.Doc.Seen(before, d.On)...)
+		}
+		before = d.Doc
+	}
+	return events
+}
+
 // follow carries the grade over the sessions: it falls one at a time, only
 // after three sessions without an event (part 3). It gives what they logged,
 // too.
 func (f File) follow(ladder catalog.Ladder) (logged []assess.Event, care horse.Care, err error) {
 	at := func(day string, logged []assess.Event) (assess.Risk, error) {
 		return assess.RiskOf(assess.RiskInput{
-			Today: day, Record: f.in.Record, Assessment: f.in.assessmentOn(day), Logged: logged,
+			Today: day, Record: f.in.Record, Assessment: f.in.assessmentOn(day), Logged: slices.Concat(logged, f.in.seenBy(day, f.in.Assessments)),
 			Narrow: ladder.Narrow, Floor: ladder.Care,
 		})
 	}

@@ -212,26 +212,17 @@ func (f File) planInput(goals []plan.Goal) plan.Input {
 
 // facts gathers what speaks for and against the schools.
 func (f File) facts() plan.Facts {
-	account, base := f.Account(), f.Account().Baseline
-	ways := base.WaysOut
+	account := f.Account()
 	facts := plan.Facts{
-		FearLikely: f.mayBeAfraid(), FearUnlikely: f.unafraid(), Arousal: base.Arousal.Int(), DaysToDate: -1,
-		DoneBefore:   account.Story.Successes != nil && *account.Story.Successes > 0,
-		ThrowsItself: slices.Contains(ways, horse.Reared) || slices.Contains(ways, horse.WentOver),
-		Pushy:        slices.Contains(ways, horse.CrowdedIn) || slices.Contains(ways, horse.Bit),
-		Fit:          f.in.Record.Energy.String() == "high",
-		Alone:        account.Story.WhoAlone,
-		NoBacking:    assess.Limits(f.Assessment)["lead.back"] == 1,
-		Spiral:       f.in.Record.Gaited || f.Assessment.BodyOf(horse.Balance) == horse.Suspect || f.Assessment.BodyOf(horse.Balance) == horse.InTreatment,
-		OwnerMay:     f.canClear(),
+		Against: f.Problem().Against, FearUnlikely: f.unafraid(),
+		DoneBefore: account.Story.Successes != nil && *account.Story.Successes > 0,
+		Alone:      account.Story.WhoAlone,
+		NoBacking:  assess.Limits(f.Assessment)["lead.back"] == 1,
+		Spiral:     f.in.Record.Gaited || f.Assessment.BodyOf(horse.Balance) == horse.Suspect || f.Assessment.BodyOf(horse.Balance) == horse.InTreatment,
+		OwnerMay:   f.canClear(),
+		InHand:     f.Result.InHand,
 	}
-	for _, item := range f.shipped.Judging.RelevantTo(f.in.Problem) {
-		state := f.Assessment.BodyOf(item)
-		facts.Sore = facts.Sore || state == horse.Suspect || state == horse.InTreatment
-	}
-	for _, h := range f.Assessment.Handlers {
-		facts.Unsteady = facts.Unsteady || h.Main && h.Steadiness.String() == "unsteady"
-	}
+	facts.FearLikely = f.mayBeAfraid()
 	if f.in.NeededBy != "" {
 		facts.DaysToDate = DaysBetween(f.in.Today, f.in.NeededBy)
 	}

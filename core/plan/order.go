@@ -33,6 +33,9 @@ func (b *builder) remarks(order []string) {
 			return when(step)
 		})
 	}
+	if f.InHand {
+		b.note("in_hand", nil)
+	}
 	trailer := has(func(s catalog.Step) bool { return s.Trailer })
 	if trailer && f.FearLikely {
 		b.note("may_leave", nil)
@@ -61,7 +64,7 @@ func (b *builder) ordered() []Goal {
 	left := func(g Goal) int {
 		n := 0
 		b.walk(g, map[string]bool{}, func(key string) {
-			if !b.met(key) && !b.seen(key) {
+			if !b.met(key) && !b.seen(key) && !b.never(key) {
 				n++
 			}
 		})

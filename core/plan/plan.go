@@ -161,6 +161,9 @@ func Build(c *catalog.Catalog, in Input) (Plan, bool) {
 		b.done[key] = b.met(key)
 	}
 	for _, key := range order {
+		if b.never(key) {
+			continue
+		}
 		if b.kept(key) {
 			p.Done = append(p.Done, key)
 			continue
@@ -197,6 +200,10 @@ func (b *builder) met(key string) bool {
 		return !b.known[a].Meets(catalog.Need{Step: key, Level: level})
 	})
 }
+
+// never reports whether a step is barred for good: it is not planned, and
+// nothing waits for it.
+func (b *builder) never(key string) bool { bl := b.blocks[key]; return bl != nil && bl.Never }
 
 func (b *builder) kept(key string) bool {
 	return b.met(key) && !slices.ContainsFunc(b.asks(key), func(a horse.Ask) bool { return b.known[a].State != horse.Kept })
@@ -244,7 +251,7 @@ func (b *builder) needs(key string) []catalog.Need {
 			needs = append(needs, catalog.Need{Step: first})
 		}
 	}
-	return needs
+	return slices.DeleteFunc(slices.Clone(needs), func(n catalog.Need) bool { return b.never(n.Step) })
 }
 
 // missing lists the needs of a step that are not met. A step that was only

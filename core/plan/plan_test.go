@@ -141,7 +141,7 @@ func TestNoVisitAsksWhatIsBlockedOrNotReady(t *testing.T) {
 
 func TestTheSchoolIsSuggestedChosenAndSpokenAgainst(t *testing.T) {
 	c := shipped(t)
-	in := Input{Goals: goal("load", ""), Facts: Facts{FearLikely: true, Arousal: 3, DaysToDate: 10, Pushy: true, Fit: true, ThrowsItself: true, Sore: true, Unsteady: true}}
+	in := Input{Goals: goal("load", ""), Facts: Facts{Against: assess.Against{FearLikely: true, Arousal: 3, DaysToDate: 10, Pushy: true, Fit: true, Throws: true, Sore: true, Unsteady: true}}}
 	in.Goals[0].School = assess.School{School: horse.AskAndListen, Why: phrase.Of("school.fear", nil)}
 	way := func(in Input) Way {
 		p, ok := Build(c, in)
@@ -206,7 +206,7 @@ func TestBasicsAtThePlaceOnlyWhereTheHorseAllows(t *testing.T) {
 
 func TestWhatHoldsForAHorseIsSaid(t *testing.T) {
 	c := shipped(t)
-	in := Input{Goals: goal("load", ""), Facts: Facts{FearLikely: true, NoBacking: true, Alone: "Ines"}}
+	in := Input{Goals: goal("load", ""), Facts: Facts{Against: assess.Against{FearLikely: true}, NoBacking: true, Alone: "Ines"}}
 	in.Choices.Aid = &Aid{What: "martingale", Reason: "braces", Until: "2026-09-01"}
 	in.Goals[0].Until = "load.stand"
 	p, _ := Build(c, in)

@@ -3,6 +3,7 @@ package plan
 import (
 	"slices"
 
+	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -10,19 +11,13 @@ import (
 
 // Facts are what speaks for or against a way of working (part 4).
 type Facts struct {
-	FearLikely   bool
+	assess.Against
 	FearUnlikely bool
 	DoneBefore   bool   // the horse has done it before
-	Sore         bool   // a body item that bears on it is suspect or in treatment
-	Arousal      int    // at baseline
-	ThrowsItself bool   // reared or went over
-	Pushy        bool   // crowded in, or bit
-	Fit          bool   // a horse of high energy
-	Unsteady     bool   // the main handler's hands
-	DaysToDate   int    // until the date needed; negative: none
 	OwnerMay     bool   // owners may handle, or learn to
 	NoBacking    bool   // a hind leg that has locked, or that no vet has seen
 	Spiral       bool   // gaited, clumsy or stumbling: no tight one-rein stop
+	InHand       bool   // it went over backwards: nobody gets on
 	Alone        string // who must be able to do it alone
 	Kit          []Extra
 }
@@ -37,36 +32,6 @@ type SchoolOption struct {
 	Usual  bool             `json:"usual,omitempty" doc:"the ladder's usual one"`
 	Named  bool             `json:"named" doc:"the ladder names it"`
 	Avoid  []phrase.Message `json:"avoid" doc:"what speaks against it with this horse now"`
-}
-
-// nearDeadline is how many days before a date there is no time to ask and
-// listen.
-const nearDeadline = 21
-
-// Avoid tells what speaks against a school now.
-func (f Facts) Avoid(s horse.School) []phrase.Message {
-	why := []phrase.Message{}
-	add := func(holds bool, key string) {
-		if holds {
-			why = append(why, phrase.Of("avoid."+key, nil))
-		}
-	}
-	switch s {
-	case horse.BuildAndRelease:
-		add(f.Arousal >= 3, "arousal")
-		add(f.Sore, "sore")
-		add(f.Unsteady, "unsteady")
-	case horse.ReliefPlace:
-		add(f.Fit, "fit")
-		add(f.FearLikely, "afraid")
-	case horse.WaitItOut:
-		add(f.FearLikely, "fear")
-		add(f.ThrowsItself, "throws")
-	case horse.AskAndListen:
-		add(f.Pushy, "pushy")
-		add(f.DaysToDate >= 0 && f.DaysToDate < nearDeadline, "deadline")
-	}
-	return why
 }
 
 // ways lists the ladders of the plan, foundations first, then the goals'.
@@ -121,7 +86,7 @@ func (b *builder) way(key string, items []Item) Way {
 		}
 	}
 	for _, s := range named {
-		w.Options = append(w.Options, SchoolOption{School: s, Usual: s == l.Schools[0], Named: slices.Contains(l.Schools, s), Avoid: b.in.Facts.Avoid(s)})
+		w.Options = append(w.Options, SchoolOption{School: s, Usual: s == l.Schools[0], Named: slices.Contains(l.Schools, s), Avoid: b.in.Facts.Of(s)})
 	}
 	for _, i := range items {
 		if i.Ladder != key {
