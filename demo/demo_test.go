@@ -48,7 +48,7 @@ func TestTheDemoTellsItsStory(t *testing.T) {
 			require.NoError(t, err)
 			reps := 0
 			for _, d := range days {
-				reps += len(arena.Beads(c, d, nil))
+				reps += len(arena.Beads(c, d, nil, nil))
 				require.LessOrEqual(t, d.Date, now.Format(time.DateOnly))
 			}
 			bridge, _ := progress.BridgeOf(c, "load", arena.States(c, days), nil, "")

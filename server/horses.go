@@ -273,7 +273,7 @@ func (s *Server) viewFile(ctx context.Context, c caller, r reading) (File, error
 			return File{}, err
 		}
 		view.Since = doc.Figures
-		view.Beads = arena.Beads(f.Catalog(), r.days[n-1], f.Visits[n-1].Before)
+		view.Beads = arena.Beads(f.Catalog(), r.days[n-1], f.Visits[n-1].Before, f.Schools())
 	}
 	return view, err
 }

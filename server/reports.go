@@ -71,14 +71,14 @@ func (s *Server) document(r reading, i int) (report.Document, error) {
 	in := report.Input{
 		Catalog: now.Catalog(), Horse: r.horse.Name, Ladder: r.kase.Ladder, Goal: r.kase.Goal, NeededBy: r.kase.NeededBy,
 		Story: now.Account().Story, Referrals: now.Referrals, Care: now.Risk.Care, Visit: visit,
-		Beads: arena.Beads(now.Catalog(), day, visit.Before), Bridge: now.Bridge, Next: now.Plan.Next, FirstVisit: i == 0,
+		Beads: arena.Beads(now.Catalog(), day, visit.Before, now.Schools()), Bridge: now.Bridge, Next: now.Plan.Next, FirstVisit: i == 0,
 	}
 	if now.Assessed != "" && (i == 0 || now.Assessed >= r.sessions[i-1].Date) {
 		judged := now.Problem()
 		in.Judged, in.Basis = &judged, now.Result.Basis
 	}
 	if i > 0 {
-		in.First = arena.Beads(now.Catalog(), r.days[0], r.file.Visits[0].Before)
+		in.First = arena.Beads(now.Catalog(), r.days[0], r.file.Visits[0].Before, now.Schools())
 	}
 	for _, e := range casefile.Events(day) {
 		in.Dangers = append(in.Dangers, e.Kind.String())

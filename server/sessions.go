@@ -186,7 +186,7 @@ func (s *Server) userNames(ctx context.Context, c caller) (map[string]string, er
 
 func (s *Server) sessionRow(r reading, i int, names map[string]string) SessionRow {
 	day, visit := r.days[i], r.file.Visits[i]
-	beads := arena.Beads(r.file.Catalog(), day, visit.Before)
+	beads := arena.Beads(r.file.Catalog(), day, visit.Before, r.file.Schools())
 	row := SessionRow{
 		ID: r.sessions[i].ID, Date: day.Date, By: names[r.sessions[i].StartedBy], Reps: progress.Count(beads, nil),
 		Asks: []string{}, Changes: changes(r.file.Catalog(), visit), Events: []assess.Event{}, Beads: beads,

@@ -33,7 +33,7 @@ func LearnCycle(c *catalog.Catalog, days []Day, house int) Cycle {
 	for _, d := range days {
 		byAsk := map[horse.Ask][]bool{}
 		var order []horse.Ask
-		for _, b := range Beads(c, d, nil) {
+		for _, b := range Beads(c, d, nil, nil) {
 			if !b.Counted {
 				continue
 			}

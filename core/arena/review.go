@@ -12,21 +12,30 @@ type Review struct {
 	Story    []phrase.Message `json:"story" doc:"the session in sentences, in its order"`
 	Asks     []Worked         `json:"asks" doc:"in the order in which they were worked"`
 	Said     []Said           `json:"said" doc:"the advice that was shown"`
+	Followed Followed         `json:"followed" doc:"how often what was done was what was said"`
+	Stopped  Stopped          `json:"stopped" doc:"unasked behaviours that were stopped, by behaviour and heading"`
 	Handlers []Timing         `json:"handlers"`
 	Felt     []Felt           `json:"felt" doc:"arousal as it was after each entry that noted it"`
 	Next     phrase.Message   `json:"next" doc:"when the next visit is best"`
 	Minutes  int              `json:"minutes"`
 }
 
-// Worked is one ask of the session.
+// Worked is one ask of the session, told in its school's own success.
 type Worked struct {
 	horse.Ask
 	Name   phrase.Message `json:"name"`
+	School horse.School   `json:"school"`
 	N      int            `json:"n" doc:"counted answers"`
-	Soft   int            `json:"soft" doc:"accepted or offered"`
+	Good   int            `json:"good" doc:"successes in the school"`
 	From   horse.Level    `json:"from,omitzero" doc:"level of the first answer"`
 	To     horse.Level    `json:"to,omitzero" doc:"level of the last"`
 	Passed bool           `json:"passed,omitempty" doc:"the pass mark was reached"`
+
+	Most    int   `json:"most,omitempty" doc:"longest chosen rest in seconds; furthest dose stood for"`
+	FeetIn  int   `json:"feet_in,omitempty"`
+	Tries   int   `json:"tries,omitempty" doc:"small releases inside held asks"`
+	Seconds []int `json:"seconds,omitempty" doc:"wait it out: seconds to soft, the first and the last"`
+	Kicks   []int `json:"kicks,omitempty" doc:"at the tool, per 10: the first and the last"`
 }
 
 // Said is advice as it was shown, and whether the trainer did otherwise.
@@ -58,9 +67,12 @@ type Felt struct {
 
 // Review tells what the session came to so far.
 func (r *Running) Review() Review {
-	v := Review{Asks: r.worked(), Said: r.said(), Handlers: r.timing(), Felt: []Felt{}, Next: r.next()}
+	v := Review{Asks: r.worked(), Said: r.said(), Followed: r.followed(), Handlers: r.timing(), Felt: []Felt{}, Next: r.next()}
+	v.Stopped = r.stopped()
 	for _, b := range r.now.beads {
-		v.Felt = append(v.Felt, Felt{At: b.At, Level: b.Calm})
+		if b.Arousal.Noted() || b.Calm >= 2 { // what was not noted is not said to be calm
+			v.Felt = append(v.Felt, Felt{At: b.At, Level: b.Calm})
+		}
 	}
 	for _, e := range r.live {
 		if e.Kind == KindMark && e.Mark != nil && e.Mark.Arousal.Noted() {
@@ -81,20 +93,93 @@ func (r *Running) worked() []Worked {
 		if !b.Counted {
 			continue
 		}
-		i := slices.IndexFunc(asks, func(w Worked) bool { return w.Ask == b.Ask })
+		i := slices.IndexFunc(asks, func(w Worked) bool { return w.Ask == b.Ask && w.School == b.School })
 		if i < 0 {
 			step, _ := r.cat.Step(b.Step)
 			_, passed := r.now.s.passed[b.Ask]
-			asks = append(asks, Worked{Ask: b.Ask, Name: askName(step, b.Ask), From: b.Peak, Passed: passed})
+			asks = append(asks, Worked{Ask: b.Ask, Name: askName(step, b.Ask), School: b.School, From: b.Peak, Passed: passed})
 			i = len(asks) - 1
 		}
-		asks[i].N++
-		asks[i].Soft += btoi(horse.Soft(b.Graded))
-		if b.Peak.Noted() {
-			asks[i].To = b.Peak
+		asks[i].take(b)
+	}
+	for _, e := range r.live {
+		if p := e.Spell; p != nil && p.Rest {
+			if i := slices.IndexFunc(asks, func(w Worked) bool { return w.Ask == p.Ask }); i >= 0 {
+				asks[i].FeetIn = max(asks[i].FeetIn, p.FeetIn)
+			}
 		}
 	}
 	return asks
+}
+
+// take counts one answer in.
+func (w *Worked) take(b Told) {
+	w.N++
+	w.Good += btoi(b.Good)
+	if b.Peak.Noted() {
+		w.To = b.Peak
+	}
+	ends := func(list *[]int, v int) {
+		if len(*list) == 0 {
+			*list = []int{v, v}
+		}
+		(*list)[1] = v
+	}
+	switch {
+	case b.Kind == KindSpell && b.Good && b.Reached != nil:
+		w.Most = max(w.Most, *b.Reached)
+	case b.School == horse.Doses && b.Good:
+		w.Most = max(w.Most, b.Target)
+	}
+	if b.Kicks != nil {
+		ends(&w.Kicks, *b.Kicks)
+	}
+	if b.School == horse.WaitItOut {
+		w.Tries += len(b.Tries)
+		if b.Seconds > 0 && horse.Soft(b.Graded) {
+			ends(&w.Seconds, int(b.Seconds+0.5))
+		}
+	}
+}
+
+// tell puts an ask into one sentence.
+func (w Worked) tell(first bool) phrase.Message {
+	lead := phrase.Of("story.then", nil)
+	if first {
+		lead = phrase.Of("story.began", nil)
+	}
+	args := phrase.Args{
+		"lead": lead, "ask": w.Name, "n": w.N, "good": w.Good, "from": w.From.Int(), "to": w.To.Int(), "most": w.Most, "feet": w.FeetIn, "tries": w.Tries,
+		"at": w.levels(), "more": phrase.Message{},
+	}
+	key := keyOf(w.School)
+	switch {
+	case w.School == horse.ReliefPlace && w.Most == 0:
+		key += ".none"
+	case w.School == horse.ReliefPlace && w.FeetIn > 0:
+		args["more"] = phrase.Of("story.feet_in", phrase.Args{"n": w.FeetIn})
+	case w.School == horse.Doses && w.Most > 0:
+		args["more"] = phrase.Of("story.up_to", phrase.Args{"most": w.Most})
+	case len(w.Seconds) == 2 && w.Seconds[0] == w.Seconds[1]:
+		args["more"] = phrase.Of("story.soft_after", phrase.Args{"s": w.Seconds[1]})
+	case len(w.Seconds) == 2:
+		args["more"] = phrase.Of("story.soft_from", phrase.Args{"a": w.Seconds[0], "b": w.Seconds[1]})
+	}
+	if w.School == horse.WaitItOut && w.Tries > 0 {
+		key += ".tries"
+	}
+	return phrase.Of("story."+key, args)
+}
+
+// levels says from which level to which, where there is more than one to tell.
+func (w Worked) levels() phrase.Message {
+	switch {
+	case !w.From.Noted() || !w.To.Noted():
+		return phrase.Message{}
+	case w.N < 2 || w.From.Int() == w.To.Int():
+		return phrase.Of("story.at", phrase.Args{"to": w.To.Int()})
+	}
+	return phrase.Of("story.from", phrase.Args{"from": w.From.Int(), "to": w.To.Int()})
 }
 
 // said lists the advice that was shown; doing otherwise is a second entry on
@@ -162,70 +247,66 @@ func (r *Running) next() phrase.Message {
 			return phrase.Of("next.pain", phrase.Args{"reason": stop.String()})
 		}
 	}
-	last := s.lastRep()
+	beads := r.now.beads
 	switch {
 	case s.dangers > 1:
 		return phrase.Of("next.danger", nil)
-	case s.over != nil && s.over.rule == "3" || last != nil && !last.soft():
+	case s.over != nil && s.over.rule == "3":
+		return phrase.Of("next.over", nil)
+	case len(beads) > 0 && !beads[len(beads)-1].Good:
 		return phrase.Of("next.soon", nil)
 	}
 	return phrase.Of("next.days", nil)
 }
 
-// story puts the session into sentences.
+// story puts the session into sentences, each from what was logged.
 func (r *Running) story(v Review) []phrase.Message {
 	s := r.now.s
 	story := []phrase.Message{}
 	say := func(key string, args phrase.Args) { story = append(story, phrase.Of("story."+key, args)) }
 	for i, w := range v.Asks {
-		key := "ask"
-		if i == 0 {
-			key = "first"
+		story = append(story, w.tell(i == 0))
+		if w.Kicks != nil {
+			say("kicks", phrase.Args{"from": w.Kicks[0], "to": w.Kicks[1]})
 		}
-		args := phrase.Args{"ask": w.Name, "n": w.N, "soft": w.Soft, "from": w.From.Int(), "to": w.To.Int()}
-		if !w.From.Noted() || !w.To.Noted() || w.N < 2 {
-			key += ".short"
-		}
-		say(key, args)
 		if w.Passed {
-			say("passed", phrase.Args{"ask": w.Name})
-		}
-	}
-	rests, seconds := 0, 0
-	unasked := 0
-	for _, e := range r.live {
-		if e.Spell != nil && e.Spell.Rest {
-			rests++
-			seconds += e.Spell.Seconds
-		}
-		unasked += btoi(e.Kind == KindInterruption)
-	}
-	count := func(key string, n int) {
-		if n > 0 {
-			say(key, phrase.Args{"n": n, "s": seconds})
+			say("passed", nil)
 		}
 	}
 	for _, e := range r.live {
 		if m := e.Memory; m != nil {
 			step, _ := r.cat.Step(m.Step)
-			say("memory", phrase.Args{"ask": askName(step, m.Ask), "n": m.Tries, "answer": m.Last.String()})
+			say("memory", phrase.Args{"ask": askName(step, m.Ask), "n": m.Tries, "answer": phrase.Of("story.last."+keyOf(m.Last), nil)})
 		}
 	}
-	count("rests", rests)
-	count("unasked", unasked)
-	count("over", s.overs)
+	story = append(story, v.Stopped.tell()...)
+	if s.overs > 0 {
+		say("over", phrase.Args{"n": s.overs})
+	}
 	if back := r.back(v.Felt); back > 0 {
 		say("back", phrase.Args{"n": back})
 	}
-	count("danger", s.dangers)
-	if n := len(v.Said); n > 0 {
-		taken := n - len(slices.DeleteFunc(slices.Clone(v.Said), func(s Said) bool { return !s.Otherwise }))
-		say("advice", phrase.Args{"n": taken, "of": n})
+	if s.dangers > 0 {
+		say("danger", phrase.Args{"n": s.dangers})
 	}
-	if last := s.lastRep(); last != nil && s.ended {
-		say("end", phrase.Args{"answer": last.answer.String()})
+	if f := v.Followed; f.Of > 0 {
+		say("advice", phrase.Args{"n": f.N, "of": f.Of})
+	}
+	if n := len(r.now.beads); n > 0 && s.ended {
+		say("end."+endOf(r.now.beads[n-1]), nil)
 	}
 	return story
+}
+
+// endOf names what a session ended on.
+func endOf(b Told) string {
+	switch {
+	case b.Kind == KindSpell && b.Good:
+		return "rest"
+	case b.Kind == KindOffer && b.Good:
+		return "yes"
+	}
+	return keyOf(b.Graded)
 }
 
 // back is the longest time in minutes that it took from over the line back to

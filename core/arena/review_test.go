@@ -31,13 +31,13 @@ func TestASessionIsToldAsAStory(t *testing.T) {
 		Entry{ID: "z", Kind: KindEnd, At: s.at + 2})
 	v, said := review(t, in)
 	assert.Equal(t, []string{
-		"It began with hind, near: 4 answers, 4 of them soft, from level 5 to 2.",
+		"First quarters hind, near: 4 asks, 4 soft, from level 5 to 2.",
 		"There the pass mark was reached.",
-		"Then hind, off: 2 answers, 1 of them soft, from level 6 to 4.",
-		"Something unasked was stopped 1 time.",
-		"It went over the line 1 time.",
+		"Then quarters hind, off: 2 asks, 1 soft, from level 6 to 4.",
+		"Stopped once: planted, 1.4 in ten minutes.",
+		"It went over the line once.",
 		"Coming back took 4 minutes at the longest.",
-		"It ended on an answer that was accepted.",
+		"It ended on a good answer.",
 	}, said)
 	assert.Equal(t, "next.days", v.Next.Key)
 	assert.Equal(t, 7, v.Minutes)
@@ -75,18 +75,117 @@ func TestTheHandlersTimingIsTold(t *testing.T) {
 	}, v.Handlers)
 }
 
+// shown is advice as a device logged it, a second after the last entry.
+func (s *script) shown(a Action, next string, edits ...func(*Shown)) *script {
+	after := ""
+	for _, e := range s.track {
+		if e.Kind != KindAdvice {
+			after = e.ID
+		}
+	}
+	sh := Shown{After: after, Action: a, Rule: "15", Next: ask(next)}
+	for _, edit := range edits {
+		edit(&sh)
+	}
+	s.at += 1000
+	s.track = append(s.track, Entry{ID: s.id(), Kind: KindAdvice, At: s.at, Shown: &sh})
+	return s
+}
+
+func otherwiseBecause(reason string) func(*Shown) {
+	return func(s *Shown) { s.Otherwise, s.Reason = true, reason }
+}
+
 func TestWhatWasOverruledIsTold(t *testing.T) {
-	s := on("quarters.hind near").reps("accepted@3")
-	in := s.input()
-	shown := Shown{After: "0001", Action: Same, Rule: "15", Next: ask("quarters.hind near")}
-	otherwise := shown
-	otherwise.Otherwise, otherwise.Reason = true, "the farrier waits"
-	in.Track = append(in.Track, Entry{ID: "a", Kind: KindAdvice, At: s.at + 1, Shown: &shown}, Entry{ID: "b", Kind: KindAdvice, At: s.at + 2, Shown: &otherwise})
-	v, said := review(t, in)
+	s := on("quarters.hind near").reps("accepted@3").shown(Same, "quarters.hind near").shown(Same, "quarters.hind near", otherwiseBecause("the farrier waits")).to("quarters.fore near").reps("accepted@3")
+	v, said := review(t, s.input())
 	require.Len(t, v.Said, 1)
 	assert.True(t, v.Said[0].Otherwise)
 	assert.Equal(t, "the farrier waits", v.Said[0].Reason)
-	assert.Contains(t, said, "The advice was followed 0 of 1 times.")
+	assert.Contains(t, said, "What was advised was done in 0 of 1 case.")
+}
+
+// An advice counts once, and as followed only when the next thing done is what
+// it said.
+func TestAdviceFollowedIsCounted(t *testing.T) {
+	hind, fore := "quarters.hind near", "quarters.fore near"
+	five := func() *script {
+		s := on(hind)
+		for range 5 {
+			s.reps("accepted@3").shown(Same, hind).shown(Same, hind).shown(Same, hind)
+		}
+		return s
+	}
+	chosen := ask(fore)
+	for name, test := range map[string]struct {
+		in    Input
+		n, of int
+	}{
+		"five answers, advice shown three times each": {five().input(), 4, 4},
+		"another ask was answered":                    {on(hind).reps("accepted@3").shown(Same, hind).to(fore).reps("accepted@3").input(), 0, 1},
+		"another ask was chosen":                      {on(hind).reps("accepted@3").shown(Same, hind).mark(0, Mark{Ask: &chosen}).to(fore).reps("accepted@3").input(), 0, 1},
+		"the ask was chosen as advised":               {on(hind).reps("accepted@3").shown(Up, fore).mark(0, Mark{Ask: &chosen}).to(fore).reps("accepted@3").input(), 1, 1},
+		"a mark answers nothing":                      {on(hind).reps("accepted@3").shown(Same, hind).mark(0, Mark{Halter: true}).input(), 0, 0},
+		"waited, and it was noted":                    {on(hind).reps("try@3", arousal(3)).shown(Wait, hind).mark(0, felt(1)).input(), 1, 1},
+		"asked while it was to be waited":             {on(hind).reps("try@3", arousal(3)).shown(Wait, hind).reps("try@3").input(), 0, 1},
+		"ended as advised":                            {on(hind).reps("accepted@3").shown(EndSession, "").end().input(), 1, 1},
+		"went on all the same":                        {on(hind).reps("accepted@3").shown(EndSession, "").reps("accepted@3").input(), 0, 1},
+		"ended an ask, and chose another":             {on(hind).reps("accepted@3").shown(EndAsk, hind).mark(0, Mark{Ask: &chosen}).input(), 1, 1},
+		"ended where it was to go on":                 {on(hind).reps("accepted@3").shown(Same, hind).end().input(), 0, 1},
+	} {
+		v, _ := review(t, test.in)
+		assert.Equal(t, Followed{test.n, test.of}, v.Followed, name)
+	}
+}
+
+// Each school is told in its own success.
+func TestEachSchoolIsToldInItsOwnSuccess(t *testing.T) {
+	rests := on("load.step").spell("away", false, 60, 4).spell("in", true, 70, 0).spell("away", false, 30, 4).spell("in", true, 90, 0).spell("in", true, 20, 0).end()
+	rests.track[3].Spell.FeetIn = 4
+	soft := func(seconds float64) func(*Rep) {
+		return func(r *Rep) { r.Seconds = seconds }
+	}
+	for school, test := range map[string]struct {
+		s    *script
+		want []string
+	}{
+		"relief place":      {rests, []string{"First load step in: it came and chose to rest three times, 90 s the longest, with 4 feet in.", "It ended in a rest that it chose."}},
+		"doses":             {on("new.shoulder near").doses("4 6 9/14/3 4", kicks(6)).doses("4", kicks(2)).end(), []string{"First new shoulder, near: it stood for 4 of 5 doses, up to 6.", "Kicks at the tool: 6 in ten touches at first, 2 at the end.", "It ended on a good answer."}},
+		"ask and listen":    {on("saddle.show").offers("came came left stayed").end(), []string{"First saddle show: yes to 3 of 4 offers.", "There the pass mark was reached.", "It ended on a yes."}},
+		"wait it out":       {on("head.flex near").reps("refused@4").reps("accepted@4", soft(80)).reps("try@4").reps("accepted@4", soft(25)).end(), []string{"First head flex, near: 3 of 4 answers let go on a try or better, soft after 80 s at first and 25 s at the end.", "It ended on a good answer."}},
+		"build and release": {on("head.flex near").reps("accepted@4").end(), []string{"First head flex, near: 1 ask, 1 soft, at level 4.", "It ended on a good answer."}},
+	} {
+		input := test.s.input(in(school))
+		input.Ask = test.s.ask
+		v, said := review(t, input)
+		if school == "ask and listen" {
+			said = append(said[:1:1], said[len(said)-1])
+			test.want = []string{test.want[0], test.want[2]}
+		}
+		assert.Equal(t, test.want, said, school)
+		assert.Equal(t, "next.days", v.Next.Key, "%s ended well", school)
+	}
+	_, said := review(t, on("load.step").spell("away", false, 60, 4).spell("in", true, 70, 0).input(in("relief place")))
+	assert.NotContains(t, said[0], "level 0")
+	for _, b := range Beads(shipped(t), Day{Track: rests.track}, nil, map[string]horse.School{"load": horse.ReliefPlace}) {
+		assert.False(t, b.Dip, "spells have no cycle")
+	}
+}
+
+func TestInterruptionsAreCounted(t *testing.T) {
+	s := on("home.near")
+	stop := func(after int64, level int, seconds float64) {
+		s.at += after
+		s.track = append(s.track, Entry{ID: s.id(), Kind: KindInterruption, At: s.at, Interruption: &Interruption{Behaviour: horse.TurnedAway, Heading: "home", Level: horse.LevelOf(level), Seconds: seconds}})
+	}
+	stop(minute, 4, 6)
+	stop(minute, 2, 3)
+	stop(minute, 2, 2)
+	s.mark(17*minute, felt(1))
+	v, said := review(t, s.input())
+	require.Len(t, v.Stopped, 1)
+	assert.Equal(t, Behaviour{What: horse.TurnedAway, Heading: "home", N: 3, PerTen: 1.5, Level: horse.LevelOf(2), Seconds: 3, Quiet: 17}, v.Stopped[0])
+	assert.Equal(t, []string{"Stopped three times: turned away, heading home, 1.5 in ten minutes, with level 2, in 3 s.", "None of it in the last 17 minutes."}, said)
 }
 
 // What is written down from memory tells how far an ask came, and no more.
@@ -101,7 +200,7 @@ func TestFromMemory(t *testing.T) {
 	assert.Equal(t, "2026-06-01", states(line(horse.Refused))[0].Last)
 	assert.Zero(t, LearnCycle(c, []Day{{Track: []Entry{line(horse.Offered)}}}, 4).Reps)
 	_, said := review(t, Input{School: horse.BuildAndRelease, Ask: ask("lead.halt"), Track: []Entry{line(horse.Accepted)}})
-	assert.Equal(t, []string{"From memory, halt: 6 tries, the last one accepted."}, said)
+	assert.Equal(t, []string{"From memory, lead halt: 6 tries, the last one good."}, said)
 
 	bad := line(horse.Accepted)
 	bad.Memory.Tries = 0

@@ -95,7 +95,7 @@ func (s *session) keepOpen(d decision) decision {
 
 func (s *session) name(key string) string {
 	step, _ := s.cat.Step(key)
-	return step.Name
+	return step.FullName()
 }
 
 // same asks the same again from 1.

@@ -20,6 +20,7 @@ type told struct {
 	wrong   bool
 	n       int // its number among the counted reps of the ask
 	passes  bool
+	rested  bool // a rest that it chose itself
 }
 
 func (t told) soft() bool    { return horse.Soft(t.answer) }
@@ -179,7 +180,9 @@ func (s *session) absorb(e Entry) {
 	s.now = max(s.now, e.At)
 	s.tooLong()
 	if r, ok := e.asRep(s.cat); ok {
-		s.rep(s.fill(r, s.now))
+		t := s.fill(r, s.now)
+		t.rested = e.Spell != nil && e.Spell.Came != AskedTo && !e.Spell.wrongPlace(s.cat)
+		s.rep(t)
 		if e.Kind == KindSpell {
 			s.approach()
 		}

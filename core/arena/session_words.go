@@ -31,9 +31,9 @@ func keyOf(word fmt.Stringer) string { return strings.ReplaceAll(word.String(), 
 
 func askName(step catalog.Step, a horse.Ask) phrase.Message {
 	if a.Variant.IsZero() {
-		return phrase.Of("ask", phrase.Args{"step": step.Name})
+		return phrase.Of("ask", phrase.Args{"step": step.FullName()})
 	}
-	return phrase.Of("ask.variant", phrase.Args{"step": step.Name, "variant": variantName(a.Variant)})
+	return phrase.Of("ask.variant", phrase.Args{"step": step.FullName(), "variant": variantName(a.Variant)})
 }
 
 func variantName(v horse.Variant) phrase.Message {

@@ -214,15 +214,31 @@ type Told struct {
 	Calm    int          `json:"calm" doc:"arousal after, filled in"`
 	N       int          `json:"n" doc:"number among the counted reps of the ask; 0: not counted"`
 	Dip     bool         `json:"dip"`
-	Name    string       `json:"name" doc:"the step's short name"`
+	Name    string       `json:"name" doc:"the step's name, its ladder before it"`
 	Counted bool         `json:"counted"`
+	School  horse.School `json:"school" doc:"in which it was worked"`
+	Good    bool         `json:"good" doc:"a success in that school: a soft answer, a quiet stand, a chosen rest, a released try, a yes"`
 }
 
-// Beads lists the live reps of a session with what was filled in.
-func Beads(c *catalog.Catalog, d Day, known []Known) []Told {
+// succeeds reports whether an answer is a success in the school at work (part 8).
+func (s *session) succeeds(t told) bool {
+	switch s.school {
+	case horse.Doses:
+		return t.quietStand()
+	case horse.WaitItOut:
+		return t.answer.Rank() >= horse.Try.Rank() && t.Release != horse.NotReleased
+	case horse.ReliefPlace:
+		return t.soft() || t.rested
+	}
+	return t.soft()
+}
+
+// Beads lists the live reps of a session with what was filled in; schools are
+// those in which its ladders were worked.
+func Beads(c *catalog.Catalog, d Day, known []Known, schools map[string]horse.School) []Told {
 	track := slices.Clone(d.Track)
 	Order(track)
-	s := newSession(c, c.Rules, Input{Started: d.Started, Handler: d.Handler, Known: known})
+	s := newSession(c, c.Rules, Input{Started: d.Started, Handler: d.Handler, Known: known, Schools: schools})
 	var beads []Told
 	for _, e := range Live(track) {
 		beads = s.tell(beads, e)
@@ -242,6 +258,7 @@ func (s *session) tell(told []Told, e Entry) []Told {
 		n = len(s.log(t.Ask).reps)
 	}
 	return append(told, Told{
-		ID: e.ID, Kind: e.Kind, Rep: t.Rep, At: e.At, Graded: t.answer, Calm: t.arousal, N: n, Dip: s.dip(n), Name: t.step.Name, Counted: t.counted,
+		ID: e.ID, Kind: e.Kind, Rep: t.Rep, At: e.At, Graded: t.answer, Calm: t.arousal, N: n, Dip: s.dip(n), Name: t.step.FullName(), Counted: t.counted,
+		School: s.school, Good: s.succeeds(*t),
 	})
 }

@@ -109,7 +109,7 @@ func TestBumped(t *testing.T) {
 
 func TestBeadsCountAndMarkDips(t *testing.T) {
 	c := shipped(t)
-	beads := Beads(c, day("2026-01-01", on("quarters.hind near").reps("accepted@3 accepted@3 accepted@3 accepted@3")), nil)
+	beads := Beads(c, day("2026-01-01", on("quarters.hind near").reps("accepted@3 accepted@3 accepted@3 accepted@3")), nil, nil)
 	require.Len(t, beads, 4)
 	assert.Equal(t, []bool{false, false, true, true}, []bool{beads[0].Dip, beads[1].Dip, beads[2].Dip, beads[3].Dip})
 }

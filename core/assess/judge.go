@@ -80,14 +80,10 @@ func within(c *catalog.Catalog, blocks []Block, ladders map[horse.Problem]catalo
 	})
 }
 
-// NameOf is a step's name where it does not stand on its own ladder: a
-// foundation is named with it, as in "lead back".
+// NameOf is a step's name where steps of several ladders stand together.
 func NameOf(c *catalog.Catalog, key string) string {
 	step, _ := c.Step(key)
-	if l, _ := c.Ladder(step.Ladder); l.Kind == catalog.Foundation {
-		return l.Key + " " + step.Name
-	}
-	return step.Name
+	return step.FullName()
 }
 
 func (s *StepRef) key() string {

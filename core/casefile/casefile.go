@@ -288,7 +288,7 @@ func (f File) Account() assess.Account { return f.Assessment.Problems[f.in.Probl
 // reps of its newest session that has four; 0 when there is none.
 func (f File) repSeconds() float64 {
 	for _, d := range slices.Backward(f.in.Days) {
-		beads := arena.Beads(f.cat, d, nil)
+		beads := arena.Beads(f.cat, d, nil, nil)
 		if len(beads) < 4 {
 			continue
 		}

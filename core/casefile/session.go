@@ -15,7 +15,7 @@ func (f File) Brief() arena.Brief {
 		Fitting: f.fit, Ladder: f.in.Ladder, Next: f.Plan.Next, Bars: f.bars(), Worked: f.LastWorked, Bumped: f.Bumped,
 		Care: f.Risk.Care, Cycle: f.Cycle.Cycle, Core: arena.Version,
 		Input: arena.Input{
-			Schools: f.schools(), Known: f.Known, Levels: f.Plan.Levels, Limits: assess.Limits(f.Assessment), Handlers: f.handlers(),
+			Schools: f.Schools(), Known: f.Known, Levels: f.Plan.Levels, Limits: assess.Limits(f.Assessment), Handlers: f.handlers(),
 			Horse: arena.Horse{
 				Young: f.in.Record.Young(f.in.Today), GuardsItself: f.in.Record.GuardsItself,
 				FearLikely: f.mayBeAfraid(), BodyClear: f.Assessment.BodyClear(f.cat.Judging, f.in.Problem),
@@ -28,9 +28,9 @@ func (f File) Brief() arena.Brief {
 	return b
 }
 
-// schools are the ways the ladders are worked in: as planned, else the usual
+// Schools are the ways the ladders are worked in: as planned, else the usual
 // one.
-func (f File) schools() map[string]horse.School {
+func (f File) Schools() map[string]horse.School {
 	all := make(map[string]horse.School, len(f.cat.Ladders))
 	for _, l := range f.cat.Ladders {
 		all[l.Key] = l.Schools[0]
@@ -42,7 +42,7 @@ func (f File) schools() map[string]horse.School {
 }
 
 // SchoolOf is the school in which a ladder is worked in the arena.
-func (f File) SchoolOf(ladder string) horse.School { return f.schools()[ladder] }
+func (f File) SchoolOf(ladder string) horse.School { return f.Schools()[ladder] }
 
 // mayBeAfraid reports whether fear is likely or held up by its floor. Where
 // too little was seen to say, a problem met over the line or never asked counts
@@ -79,7 +79,7 @@ func (f File) handlers() map[string]arena.Handler {
 	type tally struct{ soft, refused bool }
 	seen := map[string]map[string]tally{}
 	for _, d := range f.in.Days {
-		for _, b := range arena.Beads(f.cat, d, nil) {
+		for _, b := range arena.Beads(f.cat, d, nil, nil) {
 			if _, owner := all[b.Handler]; !owner || !b.Counted {
 				continue
 			}

@@ -6,6 +6,7 @@ package catalog
 
 import (
 	"slices"
+	"strings"
 
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -88,6 +89,16 @@ type Step struct {
 	Helper   phrase.Slotted   `json:"helper,omitempty" doc:"a second person, and what they do"`
 	Ladder   string           `json:"ladder" doc:"key of its ladder"`
 	Place    int              `json:"place" doc:"place on its ladder, from 0"`
+}
+
+// FullName names the step where steps of several ladders may stand together, as
+// in "lead stand" and "mount up".
+func (s Step) FullName() string {
+	ladder, _, ok := strings.Cut(s.Key, ".")
+	if !ok || ladder == s.Name {
+		return s.Name
+	}
+	return ladder + " " + s.Name
 }
 
 // Start is the first value, 0 for a step measured by its answer alone.

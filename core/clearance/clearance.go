@@ -183,7 +183,7 @@ func (in Input) light() bool {
 	for _, d := range in.Days {
 		var peaks []int
 		released, onTry := 0, 0
-		for _, b := range arena.Beads(in.Catalog, d, nil) {
+		for _, b := range arena.Beads(in.Catalog, d, nil, nil) {
 			if !b.Counted {
 				continue
 			}
@@ -255,7 +255,7 @@ func (in Input) watched(person, step, lapsed string) int {
 		if d.Date <= lapsed {
 			continue
 		}
-		for _, b := range arena.Beads(in.Catalog, d, nil) {
+		for _, b := range arena.Beads(in.Catalog, d, nil, nil) {
 			who := b.Handler
 			if who == "" {
 				who = d.Handler

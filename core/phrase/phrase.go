@@ -7,6 +7,7 @@ import (
 	"bufio"
 	_ "embed"
 	"fmt"
+	"strconv"
 	"strings"
 	"time"
 	"unicode"
@@ -72,7 +73,7 @@ func read(text string) map[string]string {
 	book := map[string]string{}
 	for scan := bufio.NewScanner(strings.NewReader(text)); scan.Scan(); {
 		line := strings.TrimSpace(scan.Text())
-		if key, say, ok := strings.Cut(line, " = "); ok && !strings.HasPrefix(line, "#") {
+		if key, say, ok := strings.Cut(line, " ="); ok && !strings.HasPrefix(line, "#") {
 			book[strings.TrimSpace(key)] = strings.TrimSpace(say)
 		}
 	}
@@ -89,7 +90,17 @@ func (b Book) Say(m Message) string {
 	if !ok {
 		return m.Key
 	}
-	return b.Fill(line, m.Args)
+	return tidy(b.Fill(line, m.Args))
+}
+
+// tidy closes what an empty argument left open: a space before a full stop, or
+// two in a row.
+func tidy(said string) string {
+	said = strings.Join(strings.Fields(said), " ")
+	for _, mark := range []string{".", ",", ":", ";", "?"} {
+		said = strings.ReplaceAll(said, " "+mark, mark)
+	}
+	return said
 }
 
 // sentence says a message that stands by itself: one that begins with a slot
@@ -104,7 +115,9 @@ func (b Book) sentence(m Message) string {
 }
 
 // Fill puts arguments into a text: {name} is the argument, {n|step|steps} the
-// number with its noun, {trailer}, {near} and {off} the chosen words.
+// number with its noun, {n:words|step|steps} the same in words up to ten,
+// {n:times} once, twice, three times; {trailer}, {near} and {off} are the chosen
+// words. A list in an argument is said as one.
 func (b Book) Fill(text string, args Args) string {
 	var out strings.Builder
 	for {
@@ -123,8 +136,34 @@ func (b Book) Fill(text string, args Args) string {
 	}
 }
 
+// inWords are the counts that are said in words.
+var inWords = []string{"none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"}
+
+// count says a number in words up to ten; times says how often, as in once and
+// twice.
+func count(n string, times bool) string {
+	i, err := strconv.Atoi(n)
+	switch {
+	case err != nil || i < 0:
+		return n
+	case times && i == 0:
+		return "never"
+	case times && i == 1:
+		return "once"
+	case times && i == 2:
+		return "twice"
+	case i < len(inWords):
+		n = inWords[i]
+	}
+	if times {
+		n += " times"
+	}
+	return n
+}
+
 func (b Book) slot(slot string, args Args) string {
 	name, nouns, counted := strings.Cut(slot, "|")
+	name, form, _ := strings.Cut(name, ":")
 	value, ok := args[name]
 	if !ok {
 		switch name {
@@ -136,12 +175,21 @@ func (b Book) slot(slot string, args Args) string {
 		return "{" + slot + "}"
 	}
 	said := b.value(value)
+	one, many, _ := strings.Cut(nouns, "|")
+	noun := many
+	if said == "1" {
+		noun = one
+	}
+	switch {
+	case form == "times":
+		return count(said, true)
+	case form == "words" && counted && said == "0":
+		return "no " + noun
+	case form == "words":
+		said = count(said, false)
+	}
 	if counted {
-		one, many, _ := strings.Cut(nouns, "|")
-		if said == "1" {
-			return said + " " + one
-		}
-		return said + " " + many
+		said += " " + noun
 	}
 	return said
 }
@@ -176,6 +224,8 @@ func (b Book) value(v any) string {
 		return b.List(v)
 	case float64:
 		return strings.TrimSuffix(fmt.Sprintf("%.1f", v), ".0")
+	case nil:
+		return ""
 	default:
 		return fmt.Sprint(v)
 	}

@@ -1,9 +1,11 @@
 package phrase
 
 import (
+	"encoding/json"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 func TestFill(t *testing.T) {
@@ -24,4 +26,34 @@ func TestFill(t *testing.T) {
 		}))
 	}
 	assert.Equal(t, "no.such.key", b.Say(Of("no.such.key", nil)), "a gap shows")
+}
+
+// A message that was kept or sent says the same afterwards.
+func TestAMessageSaysTheSameAfterItWasKept(t *testing.T) {
+	b := English(Words{Vehicle: "float", Sides: "left and right"})
+	was := Of("say.down", Args{
+		"ask": Of("ask.variant", Args{"step": "hind", "variant": Of("variant", Args{"words": Sided("zone 2 near")})}), "target": Of("target.steps", Args{"n": 4}),
+		"when": Date("2026-12-26"), "where": Slotted("at the {trailer}"), "list": []string{"a", "b"}, "steps": []Slotted{"the {off} side", "b"}, "said": []Message{Of("side.near", nil), Of("side.off", nil)}, "half": 2.5, "none": nil,
+	})
+	text, err := json.Marshal(was)
+	require.NoError(t, err)
+	var is Message
+	require.NoError(t, json.Unmarshal(text, &is))
+	line := "{ask} {target} {when} {where} {list} {steps} {said} {half}"
+	assert.Equal(t, b.Fill(line, was.Args), b.Fill(line, is.Args))
+	assert.Equal(t, "hind, zone 2 left 4 steps 26 December 2026 at the float a and b the right side and b left and right 2.5", b.Fill(line, is.Args))
+	assert.Equal(t, b.Say(was), b.Say(is))
+	var none Message
+	require.NoError(t, json.Unmarshal([]byte(`{"key":"target.none","args":null}`), &none))
+	assert.Nil(t, none.Args)
+	assert.Empty(t, b.Say(none))
+}
+
+func TestCountsInWords(t *testing.T) {
+	b := English(Shipped)
+	for n, want := range map[int][3]string{0: {"no steps", "never", "0 steps"}, 1: {"one step", "once", "1 step"}, 2: {"two steps", "twice", "2 steps"}, 10: {"ten steps", "ten times", "10 steps"}, 11: {"11 steps", "11 times", "11 steps"}} {
+		args := Args{"n": n}
+		assert.Equal(t, want, [3]string{b.Fill("{n:words|step|steps}", args), b.Fill("{n:times}", args), b.Fill("{n|step|steps}", args)})
+	}
+	assert.Equal(t, "one of ten", b.Fill("{n:words} of {m:words}", Args{"n": 1, "m": 10}))
 }

@@ -1,0 +1,148 @@
+package arena
+
+import (
+	"slices"
+
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+// Followed counts how often what was done next was what the advice had said
+// (part 6): each piece of advice in force once, when the next thing is done.
+type Followed struct {
+	N  int `json:"n"`
+	Of int `json:"of"`
+}
+
+func (r *Running) followed() Followed {
+	var f Followed
+	var said *Shown
+	for _, e := range r.live {
+		if e.Kind == KindAdvice {
+			if e.Shown != nil && (said == nil || !e.Shown.Otherwise || e.Shown.After != said.After) {
+				said = e.Shown // the newest stands
+			} else if e.Shown != nil {
+				said.Otherwise = true
+			}
+			continue
+		}
+		if said == nil || !r.answers(e, *said) {
+			continue
+		}
+		f.Of++
+		f.N += btoi(!said.Otherwise && r.isWhatWasSaid(e, *said))
+		said = nil
+	}
+	return f
+}
+
+// answers reports whether an entry is what advice is followed or not followed
+// by: an answer, another ask chosen, the end, or, where nothing was to be asked,
+// how the horse is.
+func (r *Running) answers(e Entry, said Shown) bool {
+	if _, ok := e.asRep(r.cat); ok || e.Kind == KindEnd || e.Spell != nil {
+		return true
+	}
+	waits := slices.Contains([]Action{Wait, MakeSafe, Hold}, said.Action)
+	return e.Mark != nil && (e.Mark.Ask != nil || waits && (e.Mark.Arousal.Noted() || len(e.Mark.Signs) > 0))
+}
+
+// isWhatWasSaid reports whether an entry does what was said.
+func (r *Running) isWhatWasSaid(e Entry, said Shown) bool {
+	rep, answered := e.asRep(r.cat)
+	chosen := e.Mark != nil && e.Mark.Ask != nil
+	switch said.Action {
+	case EndSession:
+		return e.Kind == KindEnd
+	case EndAsk, ChangeAsk:
+		return e.Kind == KindEnd || chosen && *e.Mark.Ask != said.Next || answered && rep.Ask != said.Next
+	case Wait, MakeSafe:
+		return !answered && e.Spell == nil && !chosen && e.Kind != KindEnd
+	case Hold:
+		return e.Mark != nil && !chosen || answered && rep.Ask == said.Next
+	}
+	switch {
+	case chosen:
+		return *e.Mark.Ask == said.Next
+	case e.Spell != nil:
+		return e.Spell.Ask == said.Next
+	}
+	return answered && rep.Ask == said.Next
+}
+
+// Stopped are the unasked behaviours that were stopped in a session.
+type Stopped []Behaviour
+
+// A Behaviour is one that was stopped, with where it was headed.
+type Behaviour struct {
+	What    horse.WayOut `json:"what"`
+	Heading string       `json:"heading,omitempty"`
+	N       int          `json:"n"`
+	PerTen  float64      `json:"per_ten" doc:"per ten minutes of the session"`
+	Level   horse.Level  `json:"level,omitzero" doc:"the middle level it took"`
+	Seconds float64      `json:"seconds,omitempty" doc:"the middle time it took, in seconds"`
+	Quiet   int          `json:"quiet" doc:"whole minutes since the last"`
+}
+
+func (r *Running) stopped() Stopped {
+	list := Stopped{}
+	var levels, seconds [][]float64
+	last := int64(0)
+	if n := len(r.live); n > 0 {
+		last = r.live[n-1].At
+	}
+	for _, e := range r.live {
+		u := e.Interruption
+		if u == nil || e.Kind != KindInterruption {
+			continue
+		}
+		i := slices.IndexFunc(list, func(b Behaviour) bool { return b.What == u.Behaviour && b.Heading == u.Heading })
+		if i < 0 {
+			list = append(list, Behaviour{What: u.Behaviour, Heading: u.Heading})
+			levels, seconds = append(levels, nil), append(seconds, nil)
+			i = len(list) - 1
+		}
+		list[i].N++
+		list[i].Quiet = int((last - e.At) / 60_000)
+		if u.Level.Noted() {
+			levels[i] = append(levels[i], float64(u.Level.Int()))
+		}
+		if u.Seconds > 0 {
+			seconds[i] = append(seconds[i], u.Seconds)
+		}
+	}
+	minutes := max(float64(last-r.in.Started)/60_000, 1)
+	for i := range list {
+		b := &list[i]
+		b.PerTen = float64(b.N) * 10 / minutes
+		b.Seconds = median(seconds[i])
+		if len(levels[i]) > 0 {
+			b.Level = horse.LevelOf(int(median(levels[i]) + 0.5))
+		}
+	}
+	return list
+}
+
+func (list Stopped) tell() []phrase.Message {
+	var said []phrase.Message
+	for _, b := range list {
+		args := phrase.Args{"what": b.What.String(), "n": b.N, "rate": b.PerTen, "heading": phrase.Message{}, "level": phrase.Message{}, "seconds": phrase.Message{}}
+		if b.Heading != "" {
+			args["heading"] = phrase.Of("story.heading", phrase.Args{"to": b.Heading})
+		}
+		if b.Level.Noted() {
+			args["level"] = phrase.Of("story.with_level", phrase.Args{"n": b.Level.Int()})
+		}
+		if b.Seconds > 0 {
+			args["seconds"] = phrase.Of("story.in_seconds", phrase.Args{"n": b.Seconds})
+		}
+		said = append(said, phrase.Of("story.stopped", args))
+		if b.Quiet >= quietMinutes {
+			said = append(said, phrase.Of("story.gone", phrase.Args{"n": b.Quiet}))
+		}
+	}
+	return said
+}
+
+// quietMinutes without a behaviour are worth telling.
+const quietMinutes = 5
