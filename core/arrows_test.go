@@ -15,7 +15,7 @@ import (
 
 // floor gives each room its height; an import may only point down.
 var floor = map[string]int{
-	"core/horse": 0, "core/phrase": 0, "core/catalog": 1, "core/catalog/yaml": 2,
+	"core/horse": 0, "core/phrase": 0, "core/phrase/aloud": 1, "core/catalog": 1, "core/catalog/yaml": 2,
 	"core/arena": 2, "core/desk": 3, "core/assess": 3, "core/clearance": 3, "core/progress": 4, "core/plan": 4, "core/casefile": 5, "core/report": 5,
 	"store": 6, "store/sqlc": 6, "server": 7, "web": 7, "cmd/ivorybridge": 9, "cmd/corewasm": 9, "demo": 8,
 }
@@ -23,7 +23,7 @@ var floor = map[string]int{
 // Arrows point down only, and the rules of the job reach for nothing outside:
 // no files, network, database, clock or chance.
 func TestArrowsPointDown(t *testing.T) {
-	allowed := []string{"bufio", "bytes", "cmp", "embed", "encoding/json", "errors", "fmt", "hash/fnv", "io/fs", "maps", "math", "math/big", "math/rand/v2", "reflect", "slices", "sort", "strconv", "strings", "time", "unicode", "unicode/utf8", "go.yaml.in/yaml/v3", "gonum.org/v1/gonum/mathext"}
+	allowed := []string{"bufio", "bytes", "cmp", "embed", "encoding/json", "errors", "fmt", "hash/fnv", "io/fs", "maps", "math", "math/big", "math/rand/v2", "reflect", "regexp", "slices", "sort", "strconv", "strings", "time", "unicode", "unicode/utf8", "go.yaml.in/yaml/v3", "gonum.org/v1/gonum/mathext"}
 	err := filepath.WalkDir("..", func(path string, d fs.DirEntry, err error) error {
 		if err != nil {
 			return err

@@ -161,7 +161,7 @@ func (s *Server) homework(ctx context.Context, c caller, in *homeworkInput) (Hom
 		return HomeworkPage{}, store.ErrNotFound
 	}
 	page := HomeworkPage{
-		HomeworkCard: plan.HomeworkFor(r.file.Catalog(), r.file.Plan, r.choices(), in.Person), Horse: HorseRef{r.horse.ID, r.horse.Name},
+		HomeworkCard: plan.HomeworkFor(r.file.Catalog(), r.file.Plan, r.choices(), in.Person, r.horse.Record.Called(r.horse.Name)), Horse: HorseRef{r.horse.ID, r.horse.Name},
 		Date: c.today(), By: c.Name, Practice: c.practice.Name, Contacts: []Contact{},
 	}
 	for _, o := range r.horse.Owners {

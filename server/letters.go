@@ -42,7 +42,7 @@ func (s *Server) letter(ctx context.Context, c caller, in *letterInput) (Letter,
 		return Letter{
 			Letter: report.LetterTo(report.LetterInput{
 				Today: c.today(), Horse: r.horse.Name, Record: r.horse.Record, Problem: problem, Goal: r.kase.Goal,
-				Assessment: r.file.Assessment, Referral: ref, Blocks: r.file.Result.Blocks,
+				Assessment: r.file.Assessment, Referral: ref, Blocks: r.file.Result.Blocks, Forbidden: r.file.Result.Forbidden,
 			}),
 			Horse: HorseRef{r.horse.ID, r.horse.Name}, Yard: r.horse.Yard.Name, Address: r.horse.Yard.Address, Owners: viewHorse(r.horse).Owners,
 			Practice: c.practice.Name, By: c.Name, Date: c.today(),

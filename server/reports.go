@@ -4,10 +4,13 @@ import (
 	"context"
 	"net/http"
 	"reflect"
+	"slices"
 	"strings"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/casefile"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/progress"
 	"ivorybridge/core/report"
 	"ivorybridge/store"
 )
@@ -68,25 +71,64 @@ func (s *Server) document(r reading, i int) (report.Document, error) {
 			return report.Document{}, err
 		}
 	}
+	known := visit.Before
+	review, err := arena.ReviewOf(now.Catalog(), arena.Input{
+		School: r.sessions[i].School, Schools: now.Schools(), Ask: r.sessions[i].Begins, Started: day.Started, Handler: day.Handler, Known: known, Track: day.Track,
+	})
+	if err != nil {
+		return report.Document{}, err
+	}
 	in := report.Input{
-		Catalog: now.Catalog(), Horse: r.horse.Name, Ladder: r.kase.Ladder, Goal: r.kase.Goal, NeededBy: r.kase.NeededBy,
-		Story: now.Account().Story, Referrals: now.Referrals, Care: now.Risk.Care, Visit: visit,
-		Beads: arena.Beads(now.Catalog(), day, visit.Before, now.Schools()), Bridge: now.Bridge, Next: now.Plan.Next, FirstVisit: i == 0,
+		Catalog: now.Catalog(), Horse: r.horse.Name, Record: r.horse.Record, Ladder: r.kase.Ladder, Goal: r.kase.Goal, NeededBy: r.kase.NeededBy,
+		Story: now.Account().Story, Forbidden: now.Result.Forbidden, Rechecks: now.Result.Rechecks, Referrals: now.Referrals, Care: now.Risk.Care, NotCaught: now.Assessment.NotYet,
+		Visit: visit, Review: review, Beads: arena.Beads(now.Catalog(), day, known, now.Schools()), Then: s.then(r, now, i), Baseline: now.Account().Baseline,
+		Bridge: now.Bridge, Next: now.Plan.Next, FirstVisit: i == 0,
 	}
 	if now.Assessed != "" && (i == 0 || now.Assessed >= r.sessions[i-1].Date) {
 		judged := now.Problem()
 		in.Judged, in.Basis = &judged, now.Result.Basis
 	}
-	if i > 0 {
-		in.First = arena.Beads(now.Catalog(), r.days[0], r.file.Visits[0].Before, now.Schools())
+	for _, h := range now.Plan.Homework {
+		if !slices.Contains(in.Cleared, h.Step) {
+			in.Cleared = append(in.Cleared, h.Step)
+		}
 	}
-	for _, e := range casefile.Events(day) {
-		in.Dangers = append(in.Dangers, e.Kind.String())
+	events := casefile.Events(day)
+	if i == 0 || now.Assessed == day.Date {
+		events = append(events, now.SeenOn(day.Date)...)
+	}
+	for _, e := range events {
+		if k := e.Kind.String(); !slices.Contains(in.Dangers, k) {
+			in.Dangers = append(in.Dangers, k)
+		}
+	}
+	for _, e := range arena.Live(day.Track) {
+		if e.Mark != nil && e.Mark.Incident && e.Note != "" {
+			in.Incidents = append(in.Incidents, e.Note)
+		}
 	}
 	if end := endedBy(day.Track); end != nil {
 		in.Ended = end.Note
 	}
 	return report.Visit(in), nil
+}
+
+// then is how each ask of a session was on the first day it was asked: in the
+// assessment, else in the first session before this one.
+func (s *Server) then(r reading, now casefile.File, n int) map[horse.Ask]report.Then {
+	first := map[horse.Ask]report.Then{}
+	for i := range n {
+		beads := arena.Beads(now.Catalog(), r.days[i], r.file.Visits[i].Before, now.Schools())
+		for _, b := range beads {
+			if _, there := first[b.Ask]; !there {
+				first[b.Ask] = report.Then{On: r.days[i].Date, Reps: progress.Count(beads, func(o arena.Told) bool { return o.Ask == b.Ask })}
+			}
+		}
+	}
+	for ask, level := range now.FeltFirst() {
+		first[ask] = report.Then{On: now.Assessed, FirstDay: true, Reps: progress.Reps{Level: float64(level), Noted: true}}
+	}
+	return first
 }
 
 func (s *Server) readSession(ctx context.Context, c caller, id string) (reading, int, error) {

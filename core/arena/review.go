@@ -3,6 +3,7 @@ package arena
 import (
 	"slices"
 
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 )
@@ -63,6 +64,15 @@ type Timing struct {
 type Felt struct {
 	At    int64 `json:"at"`
 	Level int   `json:"level"`
+}
+
+// ReviewOf tells what a session came to, read from its track.
+func ReviewOf(c *catalog.Catalog, in Input) (Review, error) {
+	r, err := Run(c, c.Rules, in)
+	if err != nil {
+		return Review{}, err
+	}
+	return r.Review(), nil
 }
 
 // Review tells what the session came to so far.

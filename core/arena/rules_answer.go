@@ -21,9 +21,13 @@ func begin(s *session) (decision, bool) {
 	}
 	a, v := s.current()
 	step, _ := s.cat.Step(a.Step)
+	release := phrase.Of("why.begin.answers", nil)
+	if step.Release != "" {
+		release = phrase.Of("why.begin.release", phrase.Args{"release": phrase.Lowered(step.Release)})
+	}
 	return decision{
 		action: Same, ask: a, target: v, begin: true,
-		why: phrase.Of("why.begin."+keyOf(s.school), phrase.Args{"release": step.Release}),
+		why: phrase.Of("why.begin."+keyOf(s.school), phrase.Args{"when": release}),
 	}, true
 }
 

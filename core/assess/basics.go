@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 )
 
@@ -194,4 +195,25 @@ func (a Assessment) checkBasics(f *faults) {
 	for spot, t := range a.Zones {
 		f.within(fmt.Sprintf("zones/%s/step_outs", spot), t.StepOuts, 0, 50, "times")
 	}
+}
+
+// Levels gives the level that each basic took, by its ask, where it was seen in
+// person and a level was noted.
+func (a Assessment) Levels(c *catalog.Catalog) map[horse.Ask]int {
+	levels := map[horse.Ask]int{}
+	if a.sourceIn("D") != horse.Seen {
+		return levels
+	}
+	for _, t := range Tests() {
+		for i, key := range t.Asks() {
+			ask := horse.Ask{Step: t.Key}
+			if len(t.Sides) > 0 {
+				ask.Variant.Side = t.Sides[i]
+			}
+			if b := a.Basics[key]; b.Level.Noted() && c.HasAsk(ask) {
+				levels[ask] = b.Level.Int()
+			}
+		}
+	}
+	return levels
 }

@@ -4,6 +4,7 @@ import (
 	"time"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
 )
 
 type sexes struct{}
@@ -62,6 +63,18 @@ type Record struct {
 	BitHung      Hung   `json:"bit_hung,omitzero"`
 	Unhandled    bool   `json:"unhandled,omitempty" doc:"an unhandled adult"`
 	GuardsItself bool   `json:"guards_itself,omitempty" doc:"tight, head high, no move at people"`
+}
+
+// Called is how a horse is spoken of to its owner: by name, and as he or she;
+// by name alone where its sex is not written down.
+func (r Record) Called(name string) phrase.Args {
+	switch r.Sex.String() {
+	case "mare":
+		return phrase.Args{"horse": name, "he": "she", "him": "her", "his": "her"}
+	case "":
+		return phrase.Args{"horse": name, "he": name, "him": name, "his": name + "'s"}
+	}
+	return phrase.Args{"horse": name, "he": "he", "him": "him", "his": "his"}
 }
 
 // Young reports whether part 9's caps for young horses hold: under 3 years, or

@@ -262,6 +262,15 @@ func (f File) follow(ladder catalog.Ladder) (logged []assess.Event, care horse.C
 	return logged, assess.Follow(first, sessions, now.Care), nil
 }
 
+// SeenOn lists the dangerous things that an assessment saw on a day.
+func (f File) SeenOn(day string) []assess.Event {
+	return slices.DeleteFunc(f.in.seenBy(day, f.in.Assessments), func(e assess.Event) bool { return e.On != day })
+}
+
+// FeltFirst gives the level that each basic took in the assessment, by its ask,
+// where it was seen in person and a level was noted.
+func (f File) FeltFirst() map[horse.Ask]int { return f.Assessment.Levels(f.cat) }
+
 // unchanging reports danger in each of the last three sessions.
 func (f File) unchanging() bool {
 	n := len(f.in.Days)

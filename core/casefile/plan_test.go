@@ -363,7 +363,7 @@ func TestWhatTheAssessmentPutsFirst(t *testing.T) {
 	in.Assessments = []Dated{a}
 	f = read(t, in)
 	assert.True(t, at(f, "saddle.pad") >= 0 && at(f, "saddle.pad") < at(f, "rush.slack"))
-	assert.Contains(t, f.Plan.Items[at(f, "rush.slack")].Needs, "pad")
+	assert.Contains(t, f.Plan.Items[at(f, "rush.slack")].Needs, "saddle pad")
 
 	a.Doc.NotYet = true
 	in.Assessments = []Dated{a}

@@ -141,7 +141,7 @@ func TestASessionIsReviewedAtTheDesk(t *testing.T) {
 	require.NoError(t, err)
 	var r Reviewed
 	require.NoError(t, json.Unmarshal(told, &r))
-	assert.Contains(t, r.Story[0].Text, "It began with forward: 1 answer, 1 soft")
+	assert.Contains(t, r.Story[0].Text, "First lead forward: 1 ask, 1 soft")
 	assert.Len(t, r.Beads, 1)
 }
 

@@ -46,6 +46,12 @@ type Sided string
 // the book's choice goes.
 type Slotted string
 
+// Lowered puts a text's first letter small, to stand within a sentence.
+func Lowered(s Slotted) Slotted {
+	first, size := utf8.DecodeRuneInString(string(s))
+	return Slotted(string(unicode.ToLower(first)) + string(s)[size:])
+}
+
 // Date is a day, YYYY-MM-DD, said as one writes it.
 type Date string
 

@@ -1,10 +1,9 @@
 package plan
 
 import (
+	"maps"
 	"slices"
 	"strings"
-	"unicode"
-	"unicode/utf8"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/phrase"
@@ -42,14 +41,15 @@ const (
 )
 
 // HomeworkFor writes the card of a person: the steps that they are cleared for
-// and that are met and open, the newest of the plan last; the rest waits.
-func HomeworkFor(c *catalog.Catalog, p Plan, choices Choices, person string) HomeworkCard {
+// and that are met and open, the newest of the plan last; the rest waits. called
+// is how the horse is spoken of.
+func HomeworkFor(c *catalog.Catalog, p Plan, choices Choices, person string, called phrase.Args) HomeworkCard {
 	card := HomeworkCard{
 		Person: person, Steps: []HomeworkStep{}, Remember: []phrase.Slotted{}, Time: phrase.Of("homework.time", nil),
 		Call: phrase.Of("homework.call", nil), Safety: phrase.Of("homework.safety", nil), Cues: []catalog.Cue{},
 	}
 	for _, key := range []string{"twice", "arousal", "danger", "pain", "you", "weather"} {
-		card.Stop = append(card.Stop, phrase.Of("homework.stop."+key, nil))
+		card.Stop = append(card.Stop, phrase.Of("homework.stop."+key, called))
 	}
 	var keys []string
 	for _, h := range p.Homework {
@@ -64,7 +64,7 @@ func HomeworkFor(c *catalog.Catalog, p Plan, choices Choices, person string) Hom
 	}
 	keys = keys[max(len(keys)-mostHomework, 0):]
 	for _, key := range keys {
-		card.Steps = append(card.Steps, homeworkStep(c, key))
+		card.Steps = append(card.Steps, homeworkStep(c, key, called))
 	}
 	for _, key := range slices.Backward(keys) {
 		step, _ := c.Step(key)
@@ -76,21 +76,23 @@ func HomeworkFor(c *catalog.Catalog, p Plan, choices Choices, person string) Hom
 	return card
 }
 
-func homeworkStep(c *catalog.Catalog, key string) HomeworkStep {
+func homeworkStep(c *catalog.Catalog, key string, called phrase.Args) HomeworkStep {
 	step, _ := c.Step(key)
 	ladder, _ := c.Ladder(step.Ladder)
 	h := HomeworkStep{
 		Step: key, Name: step.Name, Plain: step.Plain, Ask: step.Ask,
-		Good:    good(step),
-		Refuses: phrase.Of("homework.refuses.first", nil),
+		Good:    good(step, called),
+		Refuses: phrase.Of("homework.refuses.first", called),
 	}
 	if step.Release != "" {
-		m := phrase.Of("homework.let_go", phrase.Args{"release": lowered(step.Release)})
+		m := phrase.Of("homework.let_go", phrase.Args{"release": spoken(step.Release, called)})
 		h.LetGo = &m
 	}
 	if step.Place > 0 {
 		below := ladder.Steps[step.Place-1]
-		h.Refuses = phrase.Of("homework.refuses", phrase.Args{"lower": below.Plain})
+		args := maps.Clone(called)
+		args["lower"] = below.Plain
+		h.Refuses = phrase.Of("homework.refuses", args)
 	}
 	for _, v := range step.Variants {
 		h.Sides = append(h.Sides, v.String())
@@ -99,7 +101,7 @@ func homeworkStep(c *catalog.Catalog, key string) HomeworkStep {
 }
 
 // good says a pass mark as an owner understands it.
-func good(s catalog.Step) phrase.Message {
+func good(s catalog.Step, called phrase.Args) phrase.Message {
 	feel := "firm"
 	switch {
 	case s.Pass.Level <= 3:
@@ -107,7 +109,8 @@ func good(s catalog.Step) phrase.Message {
 	case s.Pass.Level <= 6:
 		feel = "medium"
 	}
-	args := phrase.Args{"n": s.Pass.Run, "feel": phrase.Of("feel."+feel, nil), "value": s.Last()}
+	args := maps.Clone(called)
+	args["n"], args["feel"], args["value"] = s.Pass.Run, phrase.Of("feel."+feel, nil), s.Last()
 	key := "homework.good"
 	switch unit := s.Pass.Unit; {
 	case len(s.Pass.Values) == 0 || unit == "mm":
@@ -119,10 +122,15 @@ func good(s catalog.Step) phrase.Message {
 	return phrase.Of(key, args)
 }
 
-// lowered puts a text's first letter small, to stand within a sentence.
-func lowered(s phrase.Slotted) phrase.Slotted {
-	first, size := utf8.DecodeRuneInString(string(s))
-	return phrase.Slotted(string(unicode.ToLower(first)) + string(s)[size:])
+// spoken is a text that begins with the horse, said of this one.
+func spoken(s phrase.Slotted, called phrase.Args) phrase.Slotted {
+	for word, say := range map[string]string{"It ": "he", "Its ": "his"} {
+		if rest, ok := strings.CutPrefix(string(s), word); ok {
+			who, _ := called[say].(string)
+			return phrase.Slotted(who + " " + rest)
+		}
+	}
+	return phrase.Lowered(s)
 }
 
 func firstSentence(s phrase.Slotted) phrase.Slotted {

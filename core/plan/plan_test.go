@@ -288,8 +288,8 @@ func TestChangesTellWhatAPlanHasOtherwise(t *testing.T) {
 		"trailer loading: relief place became wait it out.",
 		"loading: the goal is now stand, before the whole ladder.",
 		"Kept since, and left out: lead forward.",
-		"Dropped: side, close, lead past, send, tie, alone and travel.",
-		"Barred: front.",
+		"Dropped: load side, load close, lead past, load send, load tie, load alone and load travel.",
+		"Barred: load front.",
 	}, said[:7])
 	assert.Contains(t, said[7], "By the date: ")
 	assert.Empty(t, Changes(c, made(before), made(before)))
@@ -304,17 +304,17 @@ func TestHomeworkIsPlainAndOnlyWhatIsCleared(t *testing.T) {
 	}
 	in.Blocks = []assess.Block{{Step: "lead.halt", Why: phrase.Of("block.body", nil)}}
 	p, _ := Build(c, in)
-	card := HomeworkFor(c, p, in.Choices, "ines")
+	card := HomeworkFor(c, p, in.Choices, "ines", phrase.Args{"horse": "Plum", "he": "she", "him": "her", "his": "her"})
 	phrase.English(phrase.Shipped).Tell(&card)
 	require.Len(t, card.Steps, 2, "neither what is barred nor what is not cleared")
 	stand := card.Steps[1]
 	assert.Equal(t, "lead.stand", stand.Step)
-	assert.Equal(t, "Good: 3 soft answers in a row, 45 seconds each, with a light feel, and it stays calm.", stand.Good.Text)
-	assert.Equal(t, "Let go: standing: rope slack.", stand.LetGo.Text)
-	assert.Equal(t, "If it says no, go back to halting when the person halts, take one soft answer, and stop there.", stand.Refuses.Text)
+	assert.Equal(t, "Good: 3 soft answers in a row, 45 seconds each, with a light feel, and she stays calm.", stand.Good.Text)
+	assert.Equal(t, "Let go when she stands on a slack rope.", stand.LetGo.Text)
+	assert.Equal(t, "If she says no, go back to halting when the person halts, take one soft answer, and stop there.", stand.Refuses.Text)
 	assert.LessOrEqual(t, len(card.Remember), 2)
 	assert.Len(t, card.Stop, 6)
 	assert.NotEmpty(t, card.Cues)
 	assert.Nil(t, card.None)
-	assert.NotNil(t, HomeworkFor(c, p, in.Choices, "bram").None)
+	assert.NotNil(t, HomeworkFor(c, p, in.Choices, "bram", phrase.Args{"horse": "Plum", "he": "she", "him": "her", "his": "her"}).None)
 }

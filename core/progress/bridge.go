@@ -134,6 +134,7 @@ func least(parts []Part) horse.StepState {
 type Reps struct {
 	N       int     `json:"n" doc:"reps that count"`
 	Soft    int     `json:"soft" doc:"accepted or offered"`
+	Good    int     `json:"good" doc:"successes, each in its school"`
 	Level   float64 `json:"level" doc:"median peak level"`
 	Noted   bool    `json:"noted" doc:"a level was noted"`
 	Highest int     `json:"highest" doc:"highest level"`
@@ -156,6 +157,9 @@ func Count(beads []arena.Told, keep func(arena.Told) bool) Reps {
 		r.N++
 		if horse.Soft(b.Graded) {
 			r.Soft++
+		}
+		if b.Good {
+			r.Good++
 		}
 		if b.Release == horse.OnTheTry {
 			r.OnTry++

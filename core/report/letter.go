@@ -16,26 +16,28 @@ type LetterInput struct {
 	Assessment assess.Assessment
 	Referral   assess.Referral
 	Blocks     []assess.Block
+	Forbidden  []phrase.Message // what leads every page of this horse
 }
 
 // A Letter asks a professional one question, on one page.
 type Letter struct {
-	Who      string           `json:"who" doc:"what they are"`
-	Name     string           `json:"name,omitempty" doc:"who they are, if written down"`
-	Due      string           `json:"due" format:"date"`
-	Question phrase.Message   `json:"question"`
-	Own      string           `json:"own,omitempty" doc:"the trainer's own question, instead"`
-	About    []phrase.Message `json:"about" doc:"the horse"`
-	Saw      []phrase.Message `json:"saw" doc:"what was seen, and what was told"`
-	Waits    []phrase.Message `json:"waits" doc:"what waits for the answer"`
-	Answer   []phrase.Message `json:"answer" doc:"lines to be filled in"`
+	Who       string           `json:"who" doc:"what they are"`
+	Name      string           `json:"name,omitempty" doc:"who they are, if written down"`
+	Due       string           `json:"due" format:"date"`
+	Forbidden []phrase.Message `json:"forbidden" doc:"what nobody does until it is lifted"`
+	Question  phrase.Message   `json:"question"`
+	Own       string           `json:"own,omitempty" doc:"the trainer's own question, instead"`
+	About     []phrase.Message `json:"about" doc:"the horse"`
+	Saw       []phrase.Message `json:"saw" doc:"what was seen, and what was told"`
+	Waits     []phrase.Message `json:"waits" doc:"what waits for the answer"`
+	Answer    []phrase.Message `json:"answer" doc:"lines to be filled in"`
 }
 
 // LetterTo writes the letter of a referral (part 9): what was seen, what was
 // told, what is asked, and what waits for the answer.
 func LetterTo(in LetterInput) Letter {
 	r := in.Referral
-	l := Letter{Who: r.Who, Name: r.Asked.Name, Due: r.Due, Question: r.Question, Own: r.Asked.Question}
+	l := Letter{Forbidden: append([]phrase.Message{}, in.Forbidden...), Who: r.Who, Name: r.Asked.Name, Due: r.Due, Question: r.Question, Own: r.Asked.Question}
 	say := func(into *[]phrase.Message, key string, args phrase.Args) {
 		*into = append(*into, phrase.Of("letter."+key, args))
 	}

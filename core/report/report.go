@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"hash/fnv"
+	"maps"
 	"slices"
 	"strings"
 
@@ -23,23 +24,37 @@ import (
 type Input struct {
 	Catalog    *catalog.Catalog
 	Horse      string
-	Sex        string // for he, she or it
+	Record     assess.Record // for he or she
 	Ladder     string
 	Goal       string
 	NeededBy   string
 	Story      assess.Story
 	Judged     *assess.ProblemResult // what an assessment new since the last visit makes of the problem
 	Basis      assess.Basis          // what that stands on
+	Forbidden  []phrase.Message      // what leads the page until it is lifted
+	Rechecks   []assess.Recheck
 	Referrals  []assess.Referral
 	Care       horse.Care
+	NotCaught  bool        // it can't be caught or haltered yet
 	Visit      arena.Visit // states before and after
+	Review     arena.Review
 	Beads      []arena.Told
-	First      []arena.Told // the first session's, when this is a later one
+	Then       map[horse.Ask]Then // how each ask was before, where it was asked
+	Baseline   assess.Baseline    // the problem as it was asked first
+	Cleared    []string           // steps that an owner is cleared for
 	Bridge     progress.Bridge
 	Next       string // step the work goes on with
 	Dangers    []string
-	Ended      string // how it ended, in the trainer's words
+	Incidents  []string // what was written down of them
+	Ended      string   // how it ended, in the trainer's words
 	FirstVisit bool
+}
+
+// Then is how an ask was on the first day it was asked.
+type Then struct {
+	On       string // its day
+	FirstDay bool   // the day of the assessment
+	Reps     progress.Reps
 }
 
 // A Sentence of the report.
@@ -91,6 +106,7 @@ type writer struct {
 // Visit writes the report of one visit.
 func Visit(in Input) Document {
 	w := &writer{in: in, doc: Document{Bridge: in.Bridge, Figures: []Figure{}}}
+	w.section("first", w.first)
 	w.section("one", w.headline)
 	w.section("saw", w.saw)
 	w.section("behind", w.behind)
@@ -107,10 +123,11 @@ func Visit(in Input) Document {
 func (w *writer) section(key string, write func(say func(id, key string, args phrase.Args))) {
 	s := Section{Key: key, Title: phrase.Of("report."+key, nil), Sentences: []Sentence{}}
 	write(func(id, phraseKey string, args phrase.Args) {
+		args = maps.Clone(args)
 		if args == nil {
 			args = phrase.Args{}
 		}
-		args["horse"] = w.in.Horse
+		maps.Copy(args, w.in.Record.Called(w.in.Horse))
 		m := phrase.Of("report."+phraseKey, args)
 		s.Sentences = append(s.Sentences, Sentence{ID: key + "." + id, Said: m, Basis: basis(m)})
 	})
@@ -134,20 +151,50 @@ type saying = func(id, key string, args phrase.Args)
 
 func (w *writer) today() progress.Reps { return progress.Count(w.in.Beads, nil) }
 
+// first is what is forbidden, and what is due: it leads the page until it is
+// lifted.
+func (w *writer) first(say saying) {
+	for _, m := range w.in.Forbidden {
+		say(m.Key, m.Key, m.Args)
+	}
+	for _, r := range w.in.Rechecks {
+		if len(r.Found) == 0 {
+			say(fmt.Sprintf("recheck.%s.%d", r.Item, r.Day), "recheck", phrase.Args{"item": assess.Named(r.Item), "due": phrase.Date(r.Due)})
+		}
+	}
+}
+
 func (w *writer) headline(say saying) {
-	met := w.gained(horse.Met)
-	kept := w.gained(horse.Kept)
+	met, kept := w.gained(horse.Met), w.gained(horse.Kept)
+	memory := 0
+	for _, m := range w.in.Review.Story {
+		if m.Key == "story.memory" {
+			memory++
+		}
+	}
+	rests := 0
+	for _, a := range w.in.Review.Asks {
+		if a.School == horse.ReliefPlace {
+			rests += a.Good
+		}
+	}
 	switch t := w.today(); {
-	case t.N == 0:
-		say("line", "one.nothing", nil)
 	case len(w.gained(horse.Slipped)) > 0:
 		say("line", "one.slipped", phrase.Args{"steps": w.gained(horse.Slipped)})
 	case len(met)+len(kept) > 0:
 		say("line", "one.gained", phrase.Args{"steps": append(met, kept...)})
-	case t.Soft*2 >= t.N:
-		say("line", "one.steady", phrase.Args{"soft": t.Soft, "n": t.N})
+	case rests > 0:
+		say("line", "one.rested", phrase.Args{"n": rests})
+	case t.N == 0 && memory > 0:
+		say("line", "one.memory", nil)
+	case t.N == 0:
+		say("line", "one.nothing", nil)
+	case t.Good*2 >= t.N:
+		say("line", "one.steady", phrase.Args{"good": t.Good, "n": t.N})
+	case t.N == 1:
+		say("line", "one.hard_one", nil)
 	default:
-		say("line", "one.hard", phrase.Args{"soft": t.Soft, "n": t.N})
+		say("line", "one.hard", phrase.Args{"good": t.Good, "n": t.N})
 	}
 }
 
@@ -176,10 +223,12 @@ func (w *writer) stepName(key string) phrase.Slotted {
 }
 
 func (w *writer) saw(say saying) {
-	if s := w.in.Story; w.in.FirstVisit && s.Tries != nil && s.Successes != nil {
+	if s := w.in.Story; w.in.FirstVisit && s.Tries != nil && s.Successes != nil && *s.Tries > 0 {
 		say("story", "saw.story", phrase.Args{"good": *s.Successes, "n": *s.Tries})
 	}
-	say("arousal", fmt.Sprintf("saw.arousal.%d", w.today().Arousal), nil)
+	if key, ok := w.mood(); ok {
+		say("arousal", "saw.arousal."+key, nil)
+	}
 	var ways []string
 	for _, b := range w.in.Beads {
 		for _, way := range b.WaysOut {
@@ -191,9 +240,38 @@ func (w *writer) saw(say saying) {
 	if len(ways) > 0 {
 		say("ways", "saw.ways", phrase.Args{"ways": ways})
 	}
+	for i, b := range w.in.Review.Stopped {
+		say(fmt.Sprintf("stopped.%d", i), "saw.stopped", phrase.Args{"what": b.What.String(), "n": b.N, "rate": b.PerTen})
+	}
 	if len(w.in.Dangers) > 0 {
 		say("danger", "saw.danger", phrase.Args{"what": w.in.Dangers})
 	}
+	for i, note := range w.in.Incidents {
+		say(fmt.Sprintf("incident.%d", i), "saw.incident", phrase.Args{"note": strings.TrimRight(note, ". ")})
+	}
+}
+
+// mood is how the horse was by what was noted: its peak, and whether it was
+// back at the end. Without a note nothing is said.
+func (w *writer) mood() (string, bool) {
+	felt := w.in.Review.Felt
+	if len(felt) == 0 {
+		return "", false
+	}
+	peak := 0
+	for _, f := range felt {
+		peak = max(peak, f.Level)
+	}
+	end := felt[len(felt)-1].Level
+	for _, b := range w.in.Beads {
+		if slices.Contains(b.Signs, horse.ShutDown) {
+			return "shut_down", true
+		}
+	}
+	if peak >= 2 && end >= 2 {
+		return fmt.Sprintf("%d.still", peak), true
+	}
+	return fmt.Sprint(peak), true
 }
 
 // behind says what is probably behind the behaviour, kindly: what the person
@@ -215,29 +293,59 @@ func (w *writer) behind(say saying) {
 	if open > 0 {
 		say("open", "behind.open", phrase.Args{"n": open})
 	}
-	if w.in.Basis.Seen == 0 {
+	if w.in.Basis.Seen == 0 && w.in.Basis.Say.Key != "basis.few_seen" {
 		say("basis", "behind.unseen", nil)
 	}
 }
 
+// worked tells each step in the success of the school it was worked in, and how
+// that school works.
 func (w *writer) worked(say saying) {
-	var order []string
-	for _, b := range w.in.Beads {
-		if !slices.Contains(order, b.Step) {
-			order = append(order, b.Step)
+	type part struct {
+		step   string
+		school horse.School
+	}
+	var order []part
+	sums := map[part]arena.Worked{}
+	var schools []horse.School
+	for _, a := range w.in.Review.Asks {
+		p := part{a.Step, a.School}
+		sum, there := sums[p]
+		if !there {
+			order = append(order, p)
+		}
+		sum.N, sum.Good, sum.Most, sum.FeetIn = sum.N+a.N, sum.Good+a.Good, max(sum.Most, a.Most), max(sum.FeetIn, a.FeetIn)
+		if len(a.Seconds) == 2 {
+			sum.Seconds = a.Seconds
+		}
+		sums[p] = sum
+		if !slices.Contains(schools, a.School) {
+			schools = append(schools, a.School)
 		}
 	}
-	for _, key := range order {
-		r := progress.Count(w.in.Beads, func(b arena.Told) bool { return b.Step == key })
-		say(key, "worked.step", phrase.Args{"step": w.stepName(key), "soft": r.Soft, "n": r.N})
+	for _, p := range order {
+		sum := sums[p]
+		args := phrase.Args{"step": w.stepName(p.step), "good": sum.Good, "n": sum.N, "most": sum.Most, "feet": sum.FeetIn}
+		key := keyOf(p.school)
+		switch {
+		case p.school == horse.ReliefPlace && sum.Most == 0:
+			key += ".none"
+		case p.school == horse.ReliefPlace && sum.FeetIn > 0:
+			key += ".in"
+		case p.school == horse.WaitItOut && sum.Seconds != nil:
+			key, args["s"] = key+".seconds", sum.Seconds[1]
+		}
+		say(p.step, "worked."+key, args)
 	}
-	if len(order) > 0 {
-		say("why", "worked.why", nil)
+	for _, s := range schools {
+		say("how."+s.String(), "how."+keyOf(s), nil)
 	}
 	if w.in.Ended != "" {
 		say("ended", "worked.ended", phrase.Args{"how": strings.TrimRight(w.in.Ended, ". ")})
 	}
 }
+
+func keyOf(word fmt.Stringer) string { return strings.ReplaceAll(word.String(), " ", "_") }
 
 func (w *writer) changed(say saying) {
 	for _, state := range []horse.StepState{horse.Met, horse.Kept, horse.Slipped} {
@@ -248,44 +356,77 @@ func (w *writer) changed(say saying) {
 	if len(w.gained(horse.Met))+len(w.gained(horse.Kept))+len(w.gained(horse.Slipped)) == 0 {
 		say("none", "changed.none", nil)
 	}
-	say("bridge", "changed.bridge", phrase.Args{"met": w.in.Bridge.Met, "of": len(w.in.Bridge.Planks)})
-	first, today := progress.Count(w.in.First, nil), w.today()
-	if first.Noted && today.Noted && today.Level > first.Level {
-		say("heavier", "changed.heavier", phrase.Args{"before": progress.Feel(first.Level), "now": progress.Feel(today.Level)})
+	if all := len(w.in.Bridge.Planks); all > 0 && w.in.Bridge.Met == 0 {
+		say("bridge", "changed.bridge_none", nil)
+	} else if all > 0 {
+		say("bridge", "changed.bridge", phrase.Args{"met": w.in.Bridge.Met, "of": all})
+	}
+	ask, then, now, ok := w.compared()
+	switch {
+	case ok && now.Level > then.Reps.Level && wordOf(now) != wordOf(then.Reps):
+		say("heavier", "changed.heavier", phrase.Args{"step": w.stepName(ask.Step), "before": progress.Feel(then.Reps.Level), "now": progress.Feel(now.Level), "on": phrase.Date(then.On)})
+	case !ok && len(w.in.Beads) > 0 && len(w.in.Then) == 0 && !w.in.FirstVisit:
+		say("new", "changed.not_asked", nil)
 	}
 }
 
-// figures sets two or three numbers against the first day.
+func wordOf(r progress.Reps) string { return progress.Feel(r.Level).Key }
+
+// compared is the ask worked most today that has a level now and had one on the
+// first day it was asked.
+func (w *writer) compared() (ask horse.Ask, then Then, now progress.Reps, ok bool) {
+	for _, a := range w.in.Review.Asks {
+		before, there := w.in.Then[a.Ask]
+		today := progress.Count(w.in.Beads, func(b arena.Told) bool { return b.Ask == a.Ask })
+		if there && before.Reps.Noted && today.Noted && today.N > now.N {
+			ask, then, now, ok = a.Ask, before, today, true
+		}
+	}
+	return ask, then, now, ok
+}
+
+// figures sets two or three numbers against the first day, each of the same ask.
 func (w *writer) figures() {
-	today := w.today()
-	if len(w.in.First) == 0 || today.N == 0 {
-		return
-	}
-	first := progress.Count(w.in.First, nil)
-	share := func(r progress.Reps) phrase.Message {
-		return phrase.Of("report.figure.share", phrase.Args{"soft": r.Soft, "n": r.N})
-	}
-	if first.N > 0 {
+	add := func(key string, args, means phrase.Args, before, after phrase.Message) {
 		w.doc.Figures = append(w.doc.Figures, Figure{
-			Label: phrase.Of("report.figure.good", nil), Before: share(first), After: share(today), Means: phrase.Of("report.figure.good.means", nil),
+			Label: phrase.Of("report.figure."+key, args), Before: before, After: after, Means: phrase.Of("report.figure."+key+".means", means),
 		})
 	}
-	if first.Noted && today.Noted {
-		w.doc.Figures = append(w.doc.Figures, Figure{
-			Label: phrase.Of("report.figure.feel", nil), Before: progress.Feel(first.Level), After: progress.Feel(today.Level),
-			Means: phrase.Of("report.figure.feel.means", phrase.Args{"before": first.Level, "now": today.Level}),
-		})
+	for _, a := range w.in.Review.Asks {
+		then, there := w.in.Then[a.Ask]
+		if now := progress.Count(w.in.Beads, func(b arena.Told) bool { return b.Ask == a.Ask }); there && then.Reps.N > 0 && now.N > 0 {
+			share := func(r progress.Reps) phrase.Message {
+				return phrase.Of("report.figure.share", phrase.Args{"good": r.Good, "n": r.N})
+			}
+			add("good", phrase.Args{"step": w.stepName(a.Step)}, phrase.Args{"on": phrase.Date(then.On)}, share(then.Reps), share(now))
+			break
+		}
 	}
-	w.doc.Figures = append(w.doc.Figures, Figure{
-		Label: phrase.Of("report.figure.calm", nil), Before: phrase.Of(fmt.Sprintf("arousal.%d", first.Arousal), nil),
-		After: phrase.Of(fmt.Sprintf("arousal.%d", today.Arousal), nil), Means: phrase.Of("report.figure.calm.means", nil),
-	})
+	if ask, then, now, ok := w.compared(); ok {
+		key := "feel"
+		if wordOf(now) == wordOf(then.Reps) {
+			key = "feel_same"
+		}
+		add(key, phrase.Args{"step": w.stepName(ask.Step)}, phrase.Args{"on": phrase.Date(then.On), "before": then.Reps.Level, "now": now.Level}, progress.Feel(then.Reps.Level), progress.Feel(now.Level))
+	}
+	step := func(b arena.Told) bool {
+		s, _ := w.in.Catalog.Step(b.Step)
+		return s.Ladder == w.in.Ladder
+	}
+	if peak := w.in.Baseline.Arousal; peak.Noted() && len(w.in.Review.Felt) > 0 && slices.ContainsFunc(w.in.Beads, step) {
+		today := 0
+		for _, f := range w.in.Review.Felt {
+			today = max(today, f.Level)
+		}
+		add("calm", nil, nil, phrase.Of(fmt.Sprintf("arousal.%d", peak.Int()), nil), phrase.Of(fmt.Sprintf("arousal.%d", today), nil))
+	}
 }
 
 func (w *writer) next(say saying) {
-	if w.in.Next != "" {
+	switch {
+	case w.in.Next != "":
 		say("step", "next.step", phrase.Args{"step": w.stepName(w.in.Next)})
-	} else {
+	case w.in.Bridge.Blocked > 0:
 		say("step", "next.none", nil)
 	}
 	if w.in.Goal != "" {
@@ -296,16 +437,32 @@ func (w *writer) next(say saying) {
 	}
 }
 
-// home gives only what the owner is cleared for; nobody is cleared for a step
-// before that was watched.
+// home gives only what the owner is cleared for, else what to leave alone and
+// how to handle safely for what must be done each day, fitted to the grade.
 func (w *writer) home(say saying) {
-	say("handling", "home.handling", nil)
+	owner := w.in.Care.Rank() < horse.HighCare.Rank()
+	switch {
+	case w.in.NotCaught:
+		say("handling", "home.not_caught", nil)
+	case !owner:
+		say("handling", "home.not_handled", nil)
+	case len(w.in.Cleared) > 0:
+		var steps []phrase.Slotted
+		for _, key := range w.in.Cleared {
+			steps = append(steps, w.stepName(key))
+		}
+		say("cleared", "home.cleared", phrase.Args{"steps": steps})
+	default:
+		say("handling", "home.handling", nil)
+	}
 	if l, ok := w.in.Catalog.Ladder(w.in.Ladder); ok && l.Narrow {
 		say("not", "home.not.trailer", nil)
 	} else {
 		say("not", "home.not", nil)
 	}
-	say("stop", "home.stop", nil)
+	if owner && !w.in.NotCaught {
+		say("stop", "home.stop", nil)
+	}
 }
 
 func (w *writer) call(say saying) {
@@ -323,10 +480,31 @@ func (w *writer) call(say saying) {
 	}
 }
 
+// care names the precautions of the grade; a helmet near the trailer or in the
+// saddle only where there is one, or where somebody may get on.
 func (w *writer) care(say saying) {
-	say("grade", fmt.Sprintf("care.%d", max(w.in.Care.Rank(), 1)), nil)
+	key := fmt.Sprintf("care.%d", max(w.in.Care.Rank(), 1))
+	if w.in.Care.Rank() <= 1 {
+		ladder, _ := w.in.Catalog.Ladder(w.in.Ladder)
+		trailer := slices.ContainsFunc(ladder.Steps, func(s catalog.Step) bool { return s.Trailer })
+		on := !slices.ContainsFunc(w.in.Forbidden, func(m phrase.Message) bool {
+			return slices.Contains([]string{"forbid.in_hand", "forbid.mounting", "forbid.sore"}, m.Key)
+		})
+		switch {
+		case trailer && on:
+			key += ".both"
+		case trailer:
+			key += ".trailer"
+		case on:
+			key += ".mounted"
+		}
+	}
+	say("grade", key, nil)
 	say("vet", "care.vet", nil)
 }
+
+// fixed sections are said as they are: safety is not worded away.
+var fixed = []string{"first", "care", "call"}
 
 // With puts the trainer's own wording over the product's; safety sentences
 // can't be left out or reworded.
@@ -335,7 +513,7 @@ func (d Document) With(edits map[string]Edit) Document {
 		for j := range d.Sections[i].Sentences {
 			s := &d.Sections[i].Sentences[j]
 			e, ok := edits[s.ID]
-			if !ok || d.Sections[i].Key == "care" || d.Sections[i].Key == "call" {
+			if !ok || slices.Contains(fixed, d.Sections[i].Key) {
 				continue
 			}
 			s.Edited, s.Left = e.Text, e.Left
