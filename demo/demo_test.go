@@ -44,7 +44,7 @@ func TestTheDemoTellsItsStory(t *testing.T) {
 		assert.Equal(t, 1, finished)
 		for _, h := range horses {
 			owners[h.Owners[0].ID] = true
-			_, days, err := db.Days(ctx, p.ID, h.ID)
+			_, days, _, err := db.Days(ctx, p.ID, h.ID)
 			require.NoError(t, err)
 			reps := 0
 			for _, d := range days {

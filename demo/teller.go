@@ -7,6 +7,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
@@ -233,6 +234,10 @@ func (s *telling) rep(a horse.Ask, target int, dip bool) {
 	s.reps++
 	s.tried[a]++
 	r := s.answer(a, target, s.tried[a], dip)
+	if step, _ := s.cat.Step(a.Step); step.Has(catalog.MeasureHold) && horse.Soft(r.Answer) {
+		reached := target
+		r.Reached = &reached
+	}
 	s.at += int64(r.Seconds*1000) + 26_000
 	s.add(arena.Entry{Kind: arena.KindRep, Rep: &r})
 }

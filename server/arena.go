@@ -282,6 +282,9 @@ func (s *Server) stage(ctx context.Context, c caller, r reading, f casefile.File
 	for _, ch := range view.Asks {
 		view.Cards = append(view.Cards, card(f, ch.Ask.Step))
 	}
+	if !slices.ContainsFunc(view.Cards, func(c Card) bool { return c.Ridden }) {
+		view.Stops = slices.DeleteFunc(view.Stops, horse.AtTheBlock)
+	}
 	var err error
 	view.Contacts, err = s.contacts(ctx, c, r)
 	return view, err

@@ -262,7 +262,7 @@ func TestTheReportKeepsItsWording(t *testing.T) {
 	var r Report
 	p.ask(http.MethodGet, "/api/sessions/"+id+"/report", nil).into(&r)
 	line := r.Sections[0].Sentences[0]
-	assert.Contains(t, line.Said.Text, "Moth gave 1 soft answer out of 2")
+	assert.Contains(t, line.Said.Text, "Moth gave one good answer out of two")
 
 	save := func(version int, key, text string) answer {
 		return p.ask(http.MethodPut, "/api/sessions/"+id+"/report", map[string]any{
@@ -300,7 +300,7 @@ func TestAssessmentAndPlanFollowEachOther(t *testing.T) {
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "The vet has cleared the leg"}).into(&plan)
 	require.Len(t, plan.Made, 2)
 	require.Len(t, plan.Made[0].Changes, 1)
-	assert.Contains(t, plan.Made[0].Changes[0].Text, "No longer barred: step in")
+	assert.Contains(t, plan.Made[0].Changes[0].Text, "No longer barred: load step in")
 }
 
 func TestWhatComesLateOrByAWrongClockIsKeptAndSaid(t *testing.T) {

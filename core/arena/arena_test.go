@@ -84,6 +84,7 @@ func flag(f ...horse.Flag) func(*Rep)     { return func(r *Rep) { r.Flags = appe
 func released(w horse.Release) func(*Rep) { return func(r *Rep) { r.Release = w } }
 func kicks(n int) func(*Rep)              { return func(r *Rep) { r.Kicks = &n } }
 func sour(r *Rep)                         { r.Manner = horse.Sour }
+func clocked(r *Rep)                      { r.Reached = &r.Target }
 
 // input fits a script into a session that began at 0.
 func (s *script) input(edits ...func(*Input)) Input {
@@ -218,7 +219,7 @@ func TestOtherRules(t *testing.T) {
 		check  func(*testing.T, Advice)
 	}{
 		"nothing logged: begin at 1": {on(hind).input(), Same, "begin", func(t *testing.T, a Advice) { assert.Equal(t, 1, a.Next.StartLevel) }},
-		"a hold goes up by half": {on("lead.stand").value(11).reps("accepted accepted accepted").input(), Up, "12", func(t *testing.T, a Advice) {
+		"a hold goes up by half": {on("lead.stand").value(11).reps("accepted accepted accepted", clocked).input(), Up, "12", func(t *testing.T, a Advice) {
 			assert.Equal(t, 16, a.Next.Target)
 			assert.Equal(t, horse.Small, a.Release, "big once in a block")
 		}},
@@ -226,9 +227,12 @@ func TestOtherRules(t *testing.T) {
 			assert.Equal(t, 11, a.Next.Target)
 			assert.Equal(t, ask("lead.stand"), a.Next.Ask)
 		}},
-		"a hold corrected twice does not pass": {on("lead.stand").value(45).reps("accepted accepted accepted", func(r *Rep) { r.Corrections = 2 }).input(), Same, "15", nil},
-		"not noticed: refocus":                 {on(hind).reps("refused@3", flag(horse.NotNoticed)).input(), Refocus, "5", nil},
-		"third wrong moment":                   {on(hind).reps("refused@3 refused@3 refused@3", released(horse.WrongMoment)).input(), ChangeAsk, "5", nil},
+		"a hold without its clock does not pass": {on("lead.stand").value(11).reps("accepted accepted accepted").input(), Same, "15", func(t *testing.T, a Advice) { assert.Zero(t, a.Numbers.PassRun) }},
+		"nor one that came to less":              {on("lead.stand").value(11).reps("accepted accepted accepted", func(r *Rep) { r.Reached = ptr(10) }).input(), Same, "15", nil},
+		"a hold corrected once passes":           {on("lead.stand").value(11).reps("accepted accepted accepted", func(r *Rep) { r.Corrections = 1 }, clocked).input(), Up, "12", nil},
+		"a hold corrected twice does not pass":   {on("lead.stand").value(45).reps("accepted accepted accepted", func(r *Rep) { r.Corrections = 2 }, clocked).input(), Same, "15", nil},
+		"not noticed: refocus":                   {on(hind).reps("refused@3", flag(horse.NotNoticed)).input(), Refocus, "5", nil},
+		"third wrong moment":                     {on(hind).reps("refused@3 refused@3 refused@3", released(horse.WrongMoment)).input(), ChangeAsk, "5", nil},
 		"a kept ask refused three times: once firm": {on(fore).reps("refused@4 refused@4 refused@5").input(known(horse.Kept, 2, fore), bodyClear), Same, "7", func(t *testing.T, a Advice) {
 			assert.Equal(t, 7, a.Next.BuildTo)
 		}},

@@ -23,6 +23,8 @@ type Brief struct {
 	Care    horse.Care      `json:"care"`
 	Cycle   int             `json:"cycle" doc:"the horse's own, or the house rule's"`
 	Core    string          `json:"core" doc:"version of the rules it was made by"`
+
+	Forbidden []phrase.Message `json:"forbidden,omitempty" doc:"what leads every page of this horse"`
 }
 
 // A Beginning is how one session begins.
@@ -68,6 +70,7 @@ func (r Readiness) notRidden() bool { return r.Settled == NotInFive && r.NoPen }
 // when nothing may be asked. lead tells whether a lead trainer holds the rope.
 func (b Brief) Gate(c *catalog.Catalog, today string, r Readiness, lead bool) (Gate, horse.Ask) {
 	g := Ready(r, b.DaysOff(today), b.Bumped)
+	g.Reasons = append(slices.Clone(b.Forbidden), g.Reasons...)
 	say := func(key string) { g.Reasons = append(g.Reasons, phrase.Of("gate."+key, nil)) }
 	care := b.Care.Rank()
 	if b.Care == horse.SpecialistOnly && !lead {

@@ -306,10 +306,10 @@ func TestOtherEndsAndBeginnings(t *testing.T) {
 		"lost its balance is arousal 3":  {on(hind).reps("try@3", way(horse.LostItsBalance)).input(), Wait, "3", nil},
 		"lost its balance, as a mark":    {on(hind).reps("try@3").mark(0, Mark{WaysOut: []horse.WayOut{horse.LostItsBalance}}).input(), Wait, "3", nil},
 		"mouthing the object is no fear": {on(hind).reps("accepted@3", signs(sign("mouthed the object"))).input(), Same, "15", nil},
-		"zones: the same side first, the nearest": {on("zones.hand zone 2 near").value(10).reps("accepted@2 accepted@2 accepted@2").input(), OtherSide, "12", func(t *testing.T, a Advice) {
+		"zones: the same side first, the nearest": {on("zones.hand zone 2 near").value(10).reps("accepted@2 accepted@2 accepted@2", clocked).input(), OtherSide, "12", func(t *testing.T, a Advice) {
 			assert.Equal(t, ask("zones.hand zone 3 near"), a.Next.Ask)
 		}},
-		"zones: then the other side": {on("zones.hand zone 4 near").value(10).reps("accepted@2 accepted@2 accepted@2").input(known(horse.Met, 2, "zones.hand zone 2 near", "zones.hand zone 3 near")), OtherSide, "12", func(t *testing.T, a Advice) {
+		"zones: then the other side": {on("zones.hand zone 4 near").value(10).reps("accepted@2 accepted@2 accepted@2", clocked).input(known(horse.Met, 2, "zones.hand zone 2 near", "zones.hand zone 3 near")), OtherSide, "12", func(t *testing.T, a Advice) {
 			assert.Equal(t, ask("zones.hand zone 4 off"), a.Next.Ask)
 		}},
 	})

@@ -36,8 +36,13 @@ func (d Dose) rep() Rep {
 	default:
 		r.Answer = horse.Accepted
 	}
-	if r.Target == 0 && d.Given > 0 && !d.Moved() {
-		r.Target = d.Given
+	if d.Given > 0 && !d.Moved() {
+		if r.Target == 0 {
+			r.Target = d.Given
+		}
+		if r.Reached == nil {
+			r.Reached = &d.Given
+		}
 	}
 	return r
 }

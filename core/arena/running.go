@@ -55,6 +55,7 @@ type Picture struct {
 	Last   *Entry   `json:"last,omitempty" doc:"the newest answer as it stands, to be corrected"`
 	Holds  string   `json:"holds,omitempty" doc:"who holds the rope now"`
 	Count  int      `json:"count" doc:"entries on the track"`
+	Stands int      `json:"stands" doc:"answers and marks that stand; advice that is shown says how many it knew"`
 	Ended  bool     `json:"ended"`
 }
 
@@ -174,7 +175,7 @@ func (r *Running) follow(e Entry) {
 	n := &r.now
 	n.beads = n.s.tell(n.beads, e)
 	d := n.s.decide(max(e.At, n.s.now))
-	if e.Kind == KindAdvice && (d.action != e.Shown.Action || d.ask != e.Shown.Next) {
+	if e.Kind == KindAdvice && r.unknown(e) && (d.action != e.Shown.Action || d.ask != e.Shown.Next) {
 		n.would = append(n.would, Would{ID: e.ID, Shown: e.Shown.Action, Now: d.action, Next: d.ask})
 	}
 	n.s.note(d)
@@ -183,6 +184,28 @@ func (r *Running) follow(e Entry) {
 	if n.n%markEvery == 0 {
 		r.marks = append(r.marks, n.kept())
 	}
+}
+
+// unknown reports whether entries of another device stand before advice that was
+// shown, more than it knew of: those came in later.
+func (r *Running) unknown(shown Entry) bool {
+	n, others := 0, false
+	for _, e := range r.live {
+		if e.Kind != KindAdvice {
+			n++
+			others = others || e.Device != shown.Device
+		}
+	}
+	return others && n > shown.Shown.Known
+}
+
+// standing counts the answers and marks that stand.
+func (r *Running) standing() int {
+	n := 0
+	for _, e := range r.live {
+		n += btoi(e.Kind != KindAdvice)
+	}
+	return n
 }
 
 // Advise says one thing to do next.
@@ -199,7 +222,7 @@ func (r *Running) Beads() []Told { return r.now.beads }
 
 // Picture tells how the session stands, with all beads.
 func (r *Running) Picture(now int64) Picture {
-	p := Picture{Advice: r.Advise(now), Beads: r.now.beads, Would: r.now.would, Count: len(r.track)}
+	p := Picture{Advice: r.Advise(now), Beads: r.now.beads, Would: r.now.would, Count: len(r.track), Stands: r.standing()}
 	for _, e := range Recent(r.track, recentEntries) {
 		p.Recent = append(p.Recent, Newest{ID: e.ID, Kind: e.Kind})
 	}

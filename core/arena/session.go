@@ -180,7 +180,7 @@ func (s *session) absorb(e Entry) {
 	s.now = max(s.now, e.At)
 	s.tooLong()
 	if r, ok := e.asRep(s.cat); ok {
-		t := s.fill(r, s.now)
+		t := s.fill(r, s.now, e.Kind == KindRep || e.Kind == KindDose)
 		t.rested = e.Spell != nil && e.Spell.Came != AskedTo && !e.Spell.wrongPlace(s.cat)
 		s.rep(t)
 		if e.Kind == KindSpell {
@@ -202,8 +202,9 @@ func (s *session) absorb(e Entry) {
 	}
 }
 
-// fill completes a rep from what is known and grades it (part 2).
-func (s *session) fill(r Rep, at int64) told {
+// fill completes a rep from what is known and grades it (part 2). clocked tells
+// whether a hold passes only by its clock.
+func (s *session) fill(r Rep, at int64, clocked bool) told {
 	step, _ := s.cat.Step(r.Step)
 	if r.Variant.IsZero() && len(step.Variants) > 0 {
 		r.Variant = s.variantFor(step, s.lastVariant())
@@ -251,7 +252,7 @@ func (s *session) fill(r Rep, at int64) told {
 	}
 	t.wrong = r.Release == horse.WrongMoment
 	t.counted = !t.wrong && !slices.Contains(r.Flags, horse.NotNoticed) && !slices.Contains(r.Flags, horse.OutsideCause)
-	t.passes = t.counted && s.meetsMark(t)
+	t.passes = t.counted && s.meetsMark(t) && !(clocked && step.Has(catalog.MeasureHold) && r.Reached == nil)
 	return t
 }
 

@@ -130,6 +130,7 @@ type Shown struct {
 	Rule      string    `json:"rule" maxLength:"20"`
 	Next      horse.Ask `json:"next,omitzero"`
 	Otherwise bool      `json:"otherwise,omitempty" doc:"the trainer did otherwise"`
+	Known     int       `json:"known,omitempty" minimum:"0" doc:"how many answers and marks stood when it was shown"`
 	Reason    string    `json:"reason,omitempty" maxLength:"500"`
 }
 

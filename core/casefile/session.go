@@ -13,7 +13,7 @@ import (
 func (f File) Brief() arena.Brief {
 	b := arena.Brief{
 		Fitting: f.fit, Ladder: f.in.Ladder, Next: f.Plan.Next, Bars: f.bars(), Worked: f.LastWorked, Bumped: f.Bumped,
-		Care: f.Risk.Care, Cycle: f.Cycle.Cycle, Core: arena.Version,
+		Care: f.Risk.Care, Cycle: f.Cycle.Cycle, Core: arena.Version, Forbidden: f.Result.Forbidden,
 		Input: arena.Input{
 			Schools: f.Schools(), Known: f.Known, Levels: f.Plan.Levels, Limits: assess.Limits(f.Assessment), Handlers: f.handlers(),
 			Horse: arena.Horse{
