@@ -84,7 +84,7 @@ func TestTheShortAssessment(t *testing.T) {
 	u.presses("Assessment")
 	u.sees("leave out what you did not look at")
 	w := &walker{user: u}
-	w.button("The short one: A, B, E")
+	w.button("Quick look")
 	w.tap("How it began", "after an event")
 	w.tap("What is done when it happens", "the person gives up")
 	w.tap("In the past", "did it well in the past")
@@ -108,7 +108,7 @@ func TestTheShortAssessment(t *testing.T) {
 
 	u.sees("gap: Walks between person and wall")
 	u.sees("by " /* the due day */)
-	u.sees("None of it is clear")
+	u.sees("don't assume it's fine")
 	u.seesIn("body", "Not looked at: heavy from nagging")
 	u.presses("Bridge")
 	u.seesIn(".bridge", "step in: blocked")
@@ -259,7 +259,7 @@ func TestAssessingAgainAndJudgingOtherwise(t *testing.T) {
 	assert.Equal(t, 1, u.pages(), "a letter is one page")
 	u.presses("Back to the assessment")
 
-	u.presses("Assess again, of today")
+	u.presses("Reassess today")
 	u.section("B")
 	u.item("hind leg")
 	u.presses("cleared")

@@ -53,7 +53,7 @@ func TestFromAPhoneCallToTheOwnersReport(t *testing.T) {
 	u.presses("Take on a horse")
 	u.types("Name of the horse", "Émile du Lac 🐴")
 	u.presses("trailer loading")
-	u.types("What would fixed look like, in one sentence one can check", "Loads for Odile alone within five minutes")
+	u.types("How will we know it's fixed?", "Loads for Odile alone within five minutes")
 	u.types("Needed by", time.Now().AddDate(0, 2, 0).Format(time.DateOnly))
 	u.presses("A new owner")
 	u.types("Owner's name", "Odile Marchetti-Brandt")
@@ -65,7 +65,7 @@ func TestFromAPhoneCallToTheOwnersReport(t *testing.T) {
 
 	u.seesIn("h1", "Émile du Lac 🐴")
 	u.sees("Not assessed yet")
-	u.presses("The short one: A, B, E")
+	u.presses("Quick look")
 	u.types("What happens", "Stops at the ramp and looks away")
 	u.presses("gradually")
 	u.types("Tries so far", "9")
@@ -81,7 +81,7 @@ func TestFromAPhoneCallToTheOwnersReport(t *testing.T) {
 	u.seesIn("aside", "extra care")
 	u.seesIn("aside", "Have the vet look")
 	u.presses("To the result")
-	u.sees("None of it is clear")
+	u.sees("don't assume it's fine")
 
 	u.presses("Plan")
 	u.sees("Lifted when the vet has cleared it")

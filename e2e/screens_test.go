@@ -218,7 +218,7 @@ func TestAFormThatCantBeKept(t *testing.T) {
 	u.types("Born", "2031-01-01")
 	u.presses("Take it on")
 	u.sees("too short")
-	u.types("What would fixed look like, in one sentence one can check", "Loads")
+	u.types("How will we know it's fixed?", "Loads")
 	u.presses("Take it on")
 	u.seesNextTo("Height, cm", "If you mean 14 hands, that is 142 cm")
 	u.seesNextTo("Born", "in the future")

@@ -38,7 +38,7 @@ func TestAnEmptyPracticeSaysWhatToDoFirst(t *testing.T) {
 	u.goes("/horses/new")
 	u.presses("float loading")
 	u.types("Name of the horse", "Bracken")
-	u.types("What would fixed look like, in one sentence one can check", "Walks in")
+	u.types("How will we know it's fixed?", "Walks in")
 	u.types("Owner's name", "Rae's neighbour")
 	u.presses("Take it on")
 	u.seesIn("h1", "Bracken")

@@ -83,6 +83,7 @@ type File struct {
 	Referrals   []assess.Referral `json:"referrals"`
 	Unlooked    []phrase.Message  `json:"unlooked" doc:"what was not looked at; never to be shown as clear"`
 	Attention   []casefile.Note   `json:"attention"`
+	Forbidden   []phrase.Message  `json:"forbidden" doc:"what leads every page of this horse until it is lifted"`
 	Unread      []UnreadEntry     `json:"unread" doc:"entries that can't be read and are left out"`
 	Assessed    string            `json:"assessed,omitempty" format:"date" doc:"day of the newest assessment; empty: never"`
 	LastWorked  string            `json:"last_worked,omitempty" format:"date"`
@@ -257,7 +258,7 @@ func (s *Server) viewFile(ctx context.Context, c caller, r reading) (File, error
 	plans, err := c.view.Plans(ctx, c.Practice, r.kase.ID)
 	view := File{
 		Horse: viewHorse(r.horse), Case: viewCase(r.kase), Bridge: f.Bridge, Risk: f.Risk, Precautions: f.Precautions,
-		Referrals: f.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Unread: r.left(), Assessed: f.Assessed,
+		Referrals: f.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Forbidden: f.Result.Forbidden, Unread: r.left(), Assessed: f.Assessed,
 		LastWorked: f.LastWorked, DaysOff: f.DaysOff, Sessions: len(r.sessions), Open: r.open(),
 		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
 		Before: cmp.Or(f.Account().Baseline.Note, f.Account().Story.Description),
@@ -292,7 +293,7 @@ func (s *Server) takeOn(ctx context.Context, c caller, in *intakeInput) (Horse, 
 		Horse:   store.Horse{ID: uuid.NewString(), Name: need("name", b.Name, "Give the horse's name."), YardID: b.YardID, Record: b.Record},
 		OwnerID: b.OwnerID,
 		Case: store.Case{
-			ID: uuid.NewString(), Problem: b.Problem.String(), Goal: need("goal", b.Goal, "Say in one sentence what fixed would look like."),
+			ID: uuid.NewString(), Problem: b.Problem.String(), Goal: need("goal", b.Goal, "Say in one sentence how we will know it's fixed."),
 			NeededBy: b.NeededBy, OpenedOn: today,
 		},
 	}
@@ -364,7 +365,7 @@ func (s *Server) changeCase(ctx context.Context, c caller, in *caseChange) (Case
 	goal := strings.TrimSpace(in.Body.Goal)
 	var wrong []FieldProblem
 	if goal == "" {
-		wrong = append(wrong, FieldProblem{Field: "goal", Say: "Say in one sentence what fixed would look like."})
+		wrong = append(wrong, FieldProblem{Field: "goal", Say: "Say in one sentence how we will know it's fixed."})
 	}
 	if in.Body.NeededBy != k.NeededBy {
 		wrong = append(wrong, neededBy(in.Body.NeededBy, c.today())...)

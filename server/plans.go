@@ -28,7 +28,6 @@ type Plan struct {
 	Owns         []OwnLadder            `json:"own_ladders" doc:"the practice's own ladders for what the plan has"`
 	Problems     []ProblemInPlan        `json:"problems" doc:"the problems taken on, in the plan or left for later"`
 	Mismatch     *phrase.Message        `json:"mismatch,omitempty" doc:"horse and main handler do not match"`
-	Forbidden    []phrase.Message       `json:"forbidden" doc:"what leads every page of this horse until it is lifted"`
 	Safety       phrase.Message         `json:"safety"`
 	Care         horse.Care             `json:"care"`
 	Made         []PlanMade             `json:"made" doc:"newest first; empty: no plan was made yet"`
@@ -146,7 +145,7 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 	f, choices := r.file, r.choices()
 	view := Plan{
 		Now: f.Plan, Choices: choices, Settings: []Disagreement{}, Alternatives: f.Alternatives(), Bridges: []progress.Bridge{}, Owns: []OwnLadder{}, Problems: []ProblemInPlan{},
-		Mismatch: f.Result.Mismatch, Forbidden: f.Result.Forbidden, Safety: phrase.Of("safety.plan", nil), Care: f.Risk.Care, Made: []PlanMade{}, Changed: []phrase.Message{},
+		Mismatch: f.Result.Mismatch, Safety: phrase.Of("safety.plan", nil), Care: f.Risk.Care, Made: []PlanMade{}, Changed: []phrase.Message{},
 		Assessed: f.Assessed != "", Young: r.horse.Record.Young(c.today()), Lead: c.Role == store.Lead, By: r.kase.NeededBy,
 		Horse: HorseRef{r.horse.ID, r.horse.Name}, Today: c.today(), Handlers: []HandlerChoice{},
 	}

@@ -202,11 +202,11 @@ type Overruling struct {
 // assessment says: if neither does, section A is told, all else seen in person.
 func (a Assessment) source(l horse.Look) horse.Source {
 	section, _, _ := strings.Cut(l.String(), ".")
-	return a.sourceIn(section)
+	return a.SourceIn(section)
 }
 
-// sourceIn is where what a section noted comes from.
-func (a Assessment) sourceIn(section string) horse.Source {
+// SourceIn is where what a section noted comes from.
+func (a Assessment) SourceIn(section string) horse.Source {
 	switch said := a.Sources[section]; {
 	case !said.IsZero():
 		return said

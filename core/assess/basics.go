@@ -201,7 +201,7 @@ func (a Assessment) checkBasics(f *faults) {
 // person and a level was noted.
 func (a Assessment) Levels(c *catalog.Catalog) map[horse.Ask]int {
 	levels := map[horse.Ask]int{}
-	if a.sourceIn("D") != horse.Seen {
+	if a.SourceIn("D") != horse.Seen {
 		return levels
 	}
 	for _, t := range Tests() {

@@ -236,7 +236,7 @@ func (f finder) telling(causes []Cause) *Telling {
 		}
 	}
 	if best != nil {
-		best.Say = phrase.Of("telling", phrase.Args{"look": phrase.Of("look."+best.Look.String(), nil), "cause": phrase.Of("cause."+best.Cause.String(), nil)})
+		best.Say = phrase.Of("telling", phrase.Args{"look": phrase.Of("look."+best.Look.String(), nil), "shows": phrase.Of("shows."+best.Cause.String(), nil)})
 	}
 	return best
 }

@@ -32,7 +32,7 @@ func (a Assessment) dangersOf(section string) []horse.WayOut {
 func (a Assessment) Seen(before Assessment, on string) []Event {
 	var events []Event
 	for _, section := range slices.Concat([]string{"E"}, WaysSeen) {
-		if a.sourceIn(section) != horse.Seen {
+		if a.SourceIn(section) != horse.Seen {
 			continue
 		}
 		carried := before.dangersOf(section)
@@ -56,7 +56,7 @@ func (a Assessment) undated() map[string][]EventKind {
 	}
 	list := map[string][]EventKind{}
 	for _, section := range slices.Concat([]string{"E"}, WaysSeen) {
-		if a.sourceIn(section) == horse.Seen {
+		if a.SourceIn(section) == horse.Seen {
 			continue
 		}
 		for _, w := range a.dangersOf(section) {

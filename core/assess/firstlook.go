@@ -99,7 +99,7 @@ func (l FirstLook) unsteady() bool {
 // tried, a spot touched, an item of the body or the problem looked at, in
 // person.
 func (a Assessment) handsOn() bool {
-	seen := func(section string) bool { return a.sourceIn(section) == horse.Seen }
+	seen := func(section string) bool { return a.SourceIn(section) == horse.Seen }
 	tried := seen("D") && (len(a.Basics) > 0 || len(a.Zones) > 0 || a.NotYet) || seen("C") && a.First.noted()
 	for _, n := range a.Body {
 		tried = tried || seen("B") && (!n.State.IsZero() && n.State != horse.NotLookedAt || len(n.Checks) > 0)

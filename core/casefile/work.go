@@ -155,7 +155,7 @@ func (f File) goals() []plan.Goal {
 			continue
 		}
 		account := f.Assessment.Problems[p]
-		g := plan.Goal{Problem: p, Ladder: ladder.Key, Until: wanted.Until, By: account.Story.NeededBy, Danger: danger(account, ladder), Reached: account.Baseline.WaysOut}
+		g := plan.Goal{Problem: p, Ladder: ladder.Key, Until: wanted.Until, By: account.Story.NeededBy, Danger: danger(account, ladder), Reached: account.Baseline.WaysOut, Last: account.Baseline.Reached, Source: f.Assessment.SourceIn("E")}
 		for _, r := range f.Result.Problems {
 			if r.Problem == p && f.Assessed != "" {
 				g.School = r.School

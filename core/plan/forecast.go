@@ -316,7 +316,10 @@ func (w Work) curve(f *Forecast) {
 }
 
 func (w Work) say(f *Forecast) {
-	args := phrase.Args{"n": f.Remaining, "median": f.Median, "low": f.Low, "high": f.High}
+	args := phrase.Args{"n": f.Remaining, "median": f.Median, "range": phrase.Of("forecast.range", phrase.Args{"low": f.Low, "high": f.High})}
+	if f.Low == f.High {
+		args["range"] = phrase.Of("forecast.range.one", phrase.Args{"low": f.Low})
+	}
 	switch {
 	case w.Remaining == 0:
 		f.Done, f.Word = 1, WordFor(1)

@@ -39,6 +39,8 @@ type Goal struct {
 	Ladder  string
 	Until   string        // last step wanted; empty: the whole ladder
 	Start   string        // step of the ladder to begin at, from the assessment
+	Last    string        // last step that the assessment found accepted; empty: none
+	Source  horse.Source  // where that is known from
 	School  assess.School // as the assessment suggests
 	By      string        // date needed; empty: none
 	Danger  int           // how dangerous the problem is; more goes first
@@ -60,7 +62,8 @@ type Item struct {
 	Lifts   *phrase.Message `json:"lifts,omitempty"`
 	Lift    string          `json:"lift,omitempty" doc:"the earliest day the block can lift; empty: not known"`
 	Minutes int             `json:"minutes" doc:"about how long until the pass mark, at this horse's pace"`
-	Seen    bool            `json:"seen,omitempty" doc:"below where the work starts: seen accepted in the assessment"`
+	Seen    bool            `json:"seen,omitempty" doc:"below where the work starts"`
+	Below   *phrase.Message `json:"below,omitempty" doc:"why it lies below where the work starts"`
 	Met     bool            `json:"met,omitempty" doc:"met, and still to be kept on a later day"`
 	For     []horse.Problem `json:"for" doc:"the problems that need it"`
 	Ridden  bool            `json:"ridden,omitempty"`
@@ -225,6 +228,18 @@ func (b *builder) seen(key string) bool {
 	return ok && step.Place < start
 }
 
+// below says why a step lies below where the work on its ladder starts: it was
+// found accepted, and how that is known, or the start was chosen so.
+func (b *builder) below(step catalog.Step) phrase.Message {
+	for _, g := range b.goals {
+		last, ok := b.cat.Step(g.Last)
+		if g.Ladder == step.Ladder && ok && step.Place <= last.Place {
+			return phrase.Of("plan.below."+g.Source.String(), nil)
+		}
+	}
+	return phrase.Of("plan.below.chosen", nil)
+}
+
 // waitsFor lists the steps an item needs that are not met, and the foundations
 // that are missing where that only warns.
 func (b *builder) waitsFor(key string) (names, warns []string) {
@@ -276,6 +291,10 @@ func (b *builder) item(key string) Item {
 	i := Item{
 		Step: key, Ladder: step.Ladder, Name: step.Name, Ask: step.Ask, State: horse.Untried, Level: b.levels[key],
 		Minutes: b.minutes(step), Seen: b.seen(key) && !b.met(key), Met: b.met(key), Ridden: step.Ridden,
+	}
+	if i.Seen {
+		why := b.below(step)
+		i.Below = &why
 	}
 	i.Needs, i.Warns = b.waitsFor(key)
 	for n, a := range step.Asks() {

@@ -28,6 +28,10 @@ export function daysAgo(days: number): string {
 
 export const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`
 
+/** How much of a bridge stands. */
+export const secure = (b: { met: number; planks: unknown[] }) =>
+  b.met === 0 ? 'no step secure yet' : `${b.met} of ${b.planks.length} steps secure`
+
 /** 6:40 */
 export function clock(seconds: number): string {
   const s = Math.max(0, Math.floor(seconds))

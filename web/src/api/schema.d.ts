@@ -581,7 +581,8 @@ export interface paths {
         get: operations["session"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** Throw away a session on whose track nothing stands */
+        delete: operations["dropSession"];
         options?: never;
         head?: never;
         patch?: never;
@@ -856,9 +857,9 @@ export interface components {
             precautions: components["schemas"]["PhraseMessage"][];
             /** @description as the session pinned them */
             rules: components["schemas"]["CatalogHouseRules"];
-            signs: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            signs: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             /** @description reasons that end a session */
-            stops: ("" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt")[];
+            stops: ("" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted")[];
             told: components["schemas"]["ArenaPicture"];
             /** @description all that is kept of it, in its order */
             track: components["schemas"]["ArenaEntry"][];
@@ -910,6 +911,30 @@ export interface components {
              */
             started: number;
         };
+        ArenaBehaviour: {
+            heading?: string;
+            /** @description the middle level it took */
+            level?: number | null;
+            /** Format: int64 */
+            n: number;
+            /**
+             * Format: double
+             * @description per ten minutes of the session
+             */
+            per_ten: number;
+            /**
+             * Format: int64
+             * @description whole minutes since the last
+             */
+            quiet: number;
+            /**
+             * Format: double
+             * @description the middle time it took, in seconds
+             */
+            seconds?: number;
+            /** @enum {string} */
+            what: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance";
+        };
         ArenaBrief: {
             /** @description steps that close a bar, which nobody does alone */
             bars: string[];
@@ -925,6 +950,8 @@ export interface components {
              */
             cycle: number;
             fitting: components["schemas"]["CatalogFitting"];
+            /** @description what leads every page of this horse */
+            forbidden?: components["schemas"]["PhraseMessage"][];
             /** @description what holds before any session: no ask, clock or track */
             input: components["schemas"]["ArenaInput"];
             /** @description of the case */
@@ -953,10 +980,10 @@ export interface components {
              * @description answered on the touch
              */
             on_touch: number;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             step: string;
             variant?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         ArenaDose: {
             /** @enum {string} */
@@ -970,6 +997,11 @@ export interface components {
             arousal?: number | null;
             /** @description level the horse brings */
             brought?: number | null;
+            /**
+             * @description from where it was come to the horse
+             * @enum {string}
+             */
+            came_from?: "" | "front" | "shoulder" | "behind";
             /** Format: int64 */
             corrections?: number;
             /** @enum {string} */
@@ -1029,7 +1061,7 @@ export interface components {
              * @description seconds of pressure
              */
             seconds?: number;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             /** @description level the ask began at */
             start?: number | null;
             step: string;
@@ -1051,7 +1083,7 @@ export interface components {
             /** @description small releases inside a held ask */
             tries?: components["schemas"]["ArenaTry"][];
             variant?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         ArenaEntry: {
             /**
@@ -1100,6 +1132,12 @@ export interface components {
             /** @description number of the rule in part 6, or the warning's name */
             rule: string;
             why: components["schemas"]["PhraseMessage"];
+        };
+        ArenaFollowed: {
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            of: number;
         };
         ArenaHandler: {
             beginner?: boolean;
@@ -1166,7 +1204,7 @@ export interface components {
         ArenaInterruption: {
             arousal?: number | null;
             /** @enum {string} */
-            behaviour: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early";
+            behaviour: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance";
             handler?: string;
             /** @description towards what */
             heading?: string;
@@ -1216,17 +1254,17 @@ export interface components {
             halter?: boolean;
             /** @description the note is an incident note */
             incident?: boolean;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             /**
              * @description a reason that ends the session
              * @enum {string}
              */
-            stop?: "" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt";
+            stop?: "" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted";
             /** @description tack was changed to this */
             tack?: string;
             /** @description who holds the rope from here on */
             turn?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         ArenaMemory: {
             handler?: string;
@@ -1313,15 +1351,20 @@ export interface components {
             answer: "" | "came" | "stayed" | "hesitated" | "left";
             /** @description after it */
             arousal?: number | null;
+            /**
+             * @description from where it was come to the horse
+             * @enum {string}
+             */
+            came_from?: "" | "front" | "shoulder" | "behind";
             flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
             /** @description distance or object */
             from?: string;
             handler?: string;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             step: string;
             to?: string;
             variant?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         ArenaPicture: {
             advice: components["schemas"]["ArenaAdvice"];
@@ -1344,6 +1387,11 @@ export interface components {
             last?: components["schemas"]["ArenaEntry"];
             /** @description the newest entries that stand, newest first */
             recent: components["schemas"]["ArenaNewest"][];
+            /**
+             * Format: int64
+             * @description answers and marks that stand; advice that is shown says how many it knew
+             */
+            stands: number;
             /** @description advice that was shown and would now be another */
             would: components["schemas"]["ArenaWould"][];
         };
@@ -1377,7 +1425,7 @@ export interface components {
              * @description heat, ice, storm or another reason not to begin
              * @enum {string}
              */
-            stop?: "" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt";
+            stop?: "" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted";
             /** @description tack and kit looked over */
             tack: boolean;
             /** @description weather, ground, distraction, who is there */
@@ -1395,6 +1443,11 @@ export interface components {
             arousal?: number | null;
             /** @description level the horse brings */
             brought?: number | null;
+            /**
+             * @description from where it was come to the horse
+             * @enum {string}
+             */
+            came_from?: "" | "front" | "shoulder" | "behind";
             /** Format: int64 */
             corrections?: number;
             /** @enum {string} */
@@ -1449,7 +1502,7 @@ export interface components {
              * @description seconds of pressure
              */
             seconds?: number;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             /** @description level the ask began at */
             start?: number | null;
             step: string;
@@ -1466,13 +1519,15 @@ export interface components {
             /** @description small releases inside a held ask */
             tries?: components["schemas"]["ArenaTry"][];
             variant?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         ArenaReview: {
             /** @description in the order in which they were worked */
             asks: components["schemas"]["ArenaWorked"][];
             /** @description arousal as it was after each entry that noted it */
             felt: components["schemas"]["ArenaFelt"][];
+            /** @description how often what was done was what was said */
+            followed: components["schemas"]["ArenaFollowed"];
             handlers: components["schemas"]["ArenaTiming"][];
             /** Format: int64 */
             minutes: number;
@@ -1480,6 +1535,8 @@ export interface components {
             next: components["schemas"]["PhraseMessage"];
             /** @description the advice that was shown */
             said: components["schemas"]["ArenaSaid"][];
+            /** @description unasked behaviours that were stopped, by behaviour and heading */
+            stopped: components["schemas"]["ArenaBehaviour"][];
             /** @description the session in sentences, in its order */
             story: components["schemas"]["PhraseMessage"][];
         };
@@ -1497,6 +1554,11 @@ export interface components {
             action: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
             /** @description id of the entry it followed */
             after?: string;
+            /**
+             * Format: int64
+             * @description how many answers and marks stood when it was shown
+             */
+            known?: number;
             next?: components["schemas"]["HorseAsk"];
             /** @description the trainer did otherwise */
             otherwise?: boolean;
@@ -1521,10 +1583,10 @@ export interface components {
             rest?: boolean;
             /** Format: int64 */
             seconds: number;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             step: string;
             variant?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         ArenaTiming: {
             /**
@@ -1574,6 +1636,11 @@ export interface components {
              * @description arousal after, filled in
              */
             calm: number;
+            /**
+             * @description from where it was come to the horse
+             * @enum {string}
+             */
+            came_from?: "" | "front" | "shoulder" | "behind";
             /** Format: int64 */
             corrections?: number;
             counted: boolean;
@@ -1586,6 +1653,8 @@ export interface components {
             flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
             /** @enum {string} */
             form?: "" | "building" | "steady" | "pulsed";
+            /** @description a success in that school: a soft answer, a quiet stand, a chosen rest, a released try, a yes */
+            good: boolean;
             /**
              * @description the answer as the rules read it
              * @enum {string}
@@ -1623,7 +1692,7 @@ export interface components {
              * @description number among the counted reps of the ask; 0: not counted
              */
             n: number;
-            /** @description the step's short name */
+            /** @description the step's name, its ladder before it */
             name: string;
             /** @description level at the finish */
             peak?: number | null;
@@ -1644,11 +1713,16 @@ export interface components {
              */
             released?: "" | "small" | "medium" | "big";
             /**
+             * @description in which it was worked
+             * @enum {string}
+             */
+            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /**
              * Format: double
              * @description seconds of pressure
              */
             seconds?: number;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             /** @description level the ask began at */
             start?: number | null;
             step: string;
@@ -1665,7 +1739,7 @@ export interface components {
             /** @description small releases inside a held ask */
             tries?: components["schemas"]["ArenaTry"][];
             variant?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         ArenaTry: {
             /**
@@ -1677,8 +1751,22 @@ export interface components {
             what?: string;
         };
         ArenaWorked: {
+            /** Format: int64 */
+            feet_in?: number;
             /** @description level of the first answer */
             from?: number | null;
+            /**
+             * Format: int64
+             * @description successes in the school
+             */
+            good: number;
+            /** @description at the tool, per 10: the first and the last */
+            kicks?: number[];
+            /**
+             * Format: int64
+             * @description longest chosen rest in seconds; furthest dose stood for
+             */
+            most?: number;
             /**
              * Format: int64
              * @description counted answers
@@ -1687,14 +1775,18 @@ export interface components {
             name: components["schemas"]["PhraseMessage"];
             /** @description the pass mark was reached */
             passed?: boolean;
-            /**
-             * Format: int64
-             * @description accepted or offered
-             */
-            soft: number;
+            /** @enum {string} */
+            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description wait it out: seconds to soft, the first and the last */
+            seconds?: number[];
             step: string;
             /** @description level of the last */
             to?: number | null;
+            /**
+             * Format: int64
+             * @description small releases inside held asks
+             */
+            tries?: number;
             variant?: string;
         };
         ArenaWould: {
@@ -1803,6 +1895,10 @@ export interface components {
             };
             /** @description C: what is on the horse */
             tack?: components["schemas"]["AssessTack"];
+            /** @description ways out seen in C, D and F, by section; those of E stand with the problem */
+            ways_out?: {
+                [key: string]: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+            };
             /** @description D: touched all over */
             zones?: {
                 [key: string]: components["schemas"]["AssessTouch"];
@@ -1828,7 +1924,7 @@ export interface components {
             recovery_s?: number;
             /** Format: int64 */
             tries?: number;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         AssessBasic: {
             /** @enum {string} */
@@ -1861,6 +1957,8 @@ export interface components {
             item: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
             lifts: components["schemas"]["PhraseMessage"];
             name: string;
+            /** @description it stays: the step is neither planned nor offered */
+            never?: boolean;
             step: string;
             why: components["schemas"]["PhraseMessage"];
         };
@@ -2181,6 +2279,10 @@ export interface components {
             doubts: components["schemas"]["AssessDoubt"][];
             /** @description what comes before the problem ladders */
             first: components["schemas"]["AssessStepRef"][];
+            /** @description what leads every page of this horse until it is lifted */
+            forbidden: components["schemas"]["PhraseMessage"][];
+            /** @description it went over backwards: nobody's weight on its back */
+            in_hand_only?: boolean;
             mismatch?: components["schemas"]["PhraseMessage"];
             precautions: components["schemas"]["PhraseMessage"][];
             problems: components["schemas"]["AssessProblemResult"][];
@@ -2598,7 +2700,7 @@ export interface components {
             stands_on?: components["schemas"]["CatalogNeed"][];
             steps: components["schemas"]["CatalogStep"][];
             /** @description ways out that it is made for, where a problem has several ladders */
-            suits?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early")[];
+            suits?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
             watch?: string;
             where: string;
         };
@@ -2904,6 +3006,9 @@ export interface components {
             record?: "bit_hung" | "food";
             why: string;
         };
+        Dropped: {
+            horse_id: string;
+        };
         FieldProblem: {
             /** @description path of the field in the body, as in story.successes */
             field: string;
@@ -2924,6 +3029,8 @@ export interface components {
             case: components["schemas"]["Case"];
             /** Format: int64 */
             days_off: number;
+            /** @description what leads every page of this horse until it is lifted */
+            forbidden: components["schemas"]["PhraseMessage"][];
             id: string;
             /** Format: date */
             last_worked?: string;
@@ -2944,6 +3051,8 @@ export interface components {
             since: components["schemas"]["ReportFigure"][];
             /** @description what was not looked at; never to be shown as clear */
             unlooked: components["schemas"]["PhraseMessage"][];
+            /** @description entries that can't be read and are left out */
+            unread: components["schemas"]["UnreadEntry"][];
             /** Format: int64 */
             version: number;
             yard: string;
@@ -3086,6 +3195,8 @@ export interface components {
             date: string;
             /** Format: date */
             due: string;
+            /** @description what nobody does until it is lifted */
+            forbidden: components["schemas"]["PhraseMessage"][];
             horse: components["schemas"]["HorseRef"];
             /** @description who they are, if written down */
             name?: string;
@@ -3492,6 +3603,8 @@ export interface components {
         };
         PlanItem: {
             ask: string;
+            /** @description why it lies below where the work starts */
+            below?: components["schemas"]["PhraseMessage"];
             blocked?: components["schemas"]["PhraseMessage"];
             /** @description the problems that need it */
             for: ("" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy")[];
@@ -3517,7 +3630,7 @@ export interface components {
             /** @description all it stands on is met and nothing blocks it */
             open: boolean;
             ridden?: boolean;
-            /** @description below where the work starts: seen accepted in the assessment */
+            /** @description below where the work starts */
             seen?: boolean;
             /** @enum {string} */
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
@@ -3722,6 +3835,11 @@ export interface components {
             arousal: number;
             /**
              * Format: int64
+             * @description successes, each in its school
+             */
+            good: number;
+            /**
+             * Format: int64
              * @description highest level
              */
             highest: number;
@@ -3870,6 +3988,8 @@ export interface components {
             /** @description id of a session that nobody has ended */
             open_session?: string;
             owners: string[];
+            /** @description this horse can't be read; its attention says so */
+            unread?: boolean;
             yard: string;
         };
         SessionRow: {
@@ -3916,9 +4036,9 @@ export interface components {
             /** @description those who may hold the rope */
             owners: components["schemas"]["HandlerChoice"][];
             precautions: components["schemas"]["PhraseMessage"][];
-            signs: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can")[];
+            signs: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             /** @description reasons that end a session */
-            stops: ("" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt")[];
+            stops: ("" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted")[];
             ways_out: components["schemas"]["WayOut"][];
             yard: string;
         };
@@ -4020,6 +4140,11 @@ export interface components {
         TryInputBody: {
             choices: components["schemas"]["PlanChoices"];
         };
+        UnreadEntry: {
+            id: string;
+            say: components["schemas"]["PhraseMessage"];
+            session: string;
+        };
         User: {
             active: boolean;
             email: string;
@@ -4098,7 +4223,7 @@ export interface components {
         WayOut: {
             danger: boolean;
             /** @enum {string} */
-            word: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early";
+            word: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance";
         };
         Wording: {
             edits: {
@@ -6104,6 +6229,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Arena"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Dropped"];
                 };
             };
             /** @description Unauthorized */

@@ -4,6 +4,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/client'
+import { secure } from '../words'
 import { pieces, type Piece } from './plank'
 import PlankShape from './PlankShape.vue'
 
@@ -69,7 +70,7 @@ function stateOf(p: Plank): string {
 
 const short = computed(
   () =>
-    `${bridge.name}: ${bridge.met} of ${bridge.planks.length} planks met${bridge.blocked ? `, ${bridge.blocked} blocked` : ''}.`,
+    `${bridge.name}: ${secure(bridge)}${bridge.blocked ? `, ${bridge.blocked} blocked` : ''}.`,
 )
 </script>
 

@@ -85,7 +85,7 @@ async function keep() {
             <section class="sheet stack">
               <h2>What changed on the bridge</h2>
               <template v-if="whole">
-                <p v-if="whole.changes.length === 0">No step came to another state. That is a session too.</p>
+                <p v-if="whole.changes.length === 0">No step changed today. That still counts.</p>
                 <ul class="changes">
                   <li v-for="c in whole.changes" :key="c.name + c.variant.text">
                     <b>{{ [c.name, c.variant.text].filter(Boolean).join(', ') }}</b> {{ c.from }} → {{ c.to }}

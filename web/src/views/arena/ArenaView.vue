@@ -214,7 +214,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           />
           <div class="acts">
             <button type="button" class="act narrow-only" @click="open = 'asks'">change ask</button>
-            <button type="button" class="act" @click="unasked">unasked</button>
+            <button type="button" class="act" @click="unasked">it did something</button>
             <button type="button" class="act danger" @click="danger">Danger <small>make safe</small></button>
             <button type="button" class="act" @click="end">End session</button>
           </div>

@@ -56,7 +56,7 @@ const sectionOf = (look: string) => look.split('.')[0] ?? 'A'
       <p v-for="r in result.referrals.filter((r) => !r.done)" :key="r.key" class="stop">{{ r.why.text }}</p>
       <p v-if="result.blocks.length">{{ count(result.blocks.length, 'step', 'steps') }} blocked by the body.</p>
       <p v-if="one?.start">
-        Start: <b>{{ one.start.name }}</b>, in the way of {{ one.school.school }}.
+        Start with <b>{{ one.start.name }}</b>, in {{ one.school.school }}.
       </p>
       <p v-if="result.first.length">First: {{ result.first.map((s) => s.name).join(', ') }}.</p>
       <p v-if="result.mismatch" class="stop">{{ result.mismatch.text }}</p>

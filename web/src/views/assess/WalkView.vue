@@ -122,7 +122,7 @@ function add(p: string) {
             class="button plain"
             replace
           >
-            {{ short ? 'All sections' : 'The short one: A, B, E' }}
+            {{ short ? 'All sections' : 'Quick look' }}
           </RouterLink>
           <button type="button" class="button" @click="result">To the result</button>
         </header>

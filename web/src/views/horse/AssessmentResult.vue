@@ -65,7 +65,7 @@ const mark = computed(() => (editable ? walk.mark : undefined))
           <h2>Not looked at</h2>
           <p v-for="p in result.problems" :key="p.problem">
             <template v-if="p.unlooked.length"
-              >{{ p.unlooked.map((u) => u.text).join(' · ') }}. <b>None of it is clear.</b></template
+              >{{ p.unlooked.map((u) => u.text).join(' · ') }}. <b>Not checked, so don't assume it's fine.</b></template
             >
             <template v-else>Every part was looked at.</template>
           </p>

@@ -63,11 +63,11 @@ watch(
         <div class="row">
           <template v-if="!walk.view">
             <RouterLink :to="into" class="button">Begin the assessment</RouterLink>
-            <RouterLink :to="`${into}?short`" class="button plain">The short one: A, B, E</RouterLink>
+            <RouterLink :to="`${into}?short`" class="button plain">Quick look</RouterLink>
           </template>
           <template v-else-if="!of">
             <RouterLink :to="into" class="button">Go on with it</RouterLink>
-            <RouterLink :to="`${into}?again`" class="button plain">Assess again, of today</RouterLink>
+            <RouterLink :to="`${into}?again`" class="button plain">Reassess today</RouterLink>
           </template>
         </div>
       </div>

@@ -6,7 +6,7 @@ import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import BridgeKey from '../../parts/BridgeKey.vue'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
 import MarginNote from '../../parts/MarginNote.vue'
-import { longDate, shortDate, sideWord } from '../../words'
+import { count, longDate, secure, shortDate, sideWord } from '../../words'
 import { useHorseFile } from './file'
 
 const { file } = useHorseFile()
@@ -33,18 +33,18 @@ const block = computed(() => blocked.value[0])
         <div class="row between">
           <h2>{{ file.bridge.name }}</h2>
           <p>
-            <span class="percent">{{ percent }} %</span>
-            <span v-if="file.case.needed_by" class="quiet"> needed by {{ shortDate(file.case.needed_by) }}</span>
+            <span class="percent">{{ percent }} % built</span><br />
+            <span v-if="file.case.needed_by" class="quiet">needed by {{ shortDate(file.case.needed_by) }}</span>
           </p>
         </div>
         <BridgeDrawing :bridge="file.bridge" :before="before" :goal="file.case.goal" />
         <p v-if="block?.blocked" class="strong">
-          {{ blocked.length }} planks are barred. {{ block.blocked.text }} {{ block.lifts?.text }}
+          {{ count(blocked.length, 'step is', 'steps are') }} barred. {{ block.blocked.text }} {{ block.lifts?.text }}
         </p>
         <div v-for="b in file.others" :key="b.ladder" class="row">
           <b>{{ b.name }}</b>
           <BridgeStrip :bridge="b" />
-          <span class="quiet">{{ b.met }} of {{ b.planks.length }} planks met</span>
+          <span class="quiet">{{ secure(b) }}</span>
         </div>
         <BridgeKey />
       </section>

@@ -51,7 +51,7 @@ function take() {
 <template>
   <form class="sheet stack" novalidate @submit.prevent="save">
     <h2>The case</h2>
-    <FieldRow v-slot="f" label="Goal, in one sentence one can check" :wrong="saving.trouble.value?.fields.goal">
+    <FieldRow v-slot="f" label="How will we know it's fixed?" :wrong="saving.trouble.value?.fields.goal">
       <ElInput :id="f.id" v-model="form.goal" :aria-describedby="f.describedby" />
     </FieldRow>
     <FieldRow v-slot="f" label="Needed by" :wrong="saving.trouble.value?.fields.needed_by">

@@ -5,6 +5,7 @@ import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
 import { shortDate } from '../../words'
 import CareGrade from './CareGrade.vue'
+import UnreadNote from './UnreadNote.vue'
 import { horseFile } from './file'
 
 const { id } = defineProps<{ id: string }>()
@@ -58,6 +59,10 @@ const facts = computed(() => {
         <nav class="tabs" aria-label="The horse's file">
           <RouterLink v-for="t in tabs" :key="t.to" :to="t.to" class="tab" exact-active-class="here">{{ t.name }}</RouterLink>
         </nav>
+        <ul v-if="data.forbidden.length" class="forbidden" aria-label="What nobody does for now">
+          <li v-for="m in data.forbidden" :key="m.key">{{ m.text }}</li>
+        </ul>
+        <UnreadNote v-for="u in data.unread" :key="u.id" :entry="u" @aside="load" />
         <RouterView />
       </template>
     </PageState>
@@ -65,6 +70,13 @@ const facts = computed(() => {
 </template>
 
 <style scoped>
+.forbidden {
+  border: var(--stroke);
+  border-left-width: var(--gap-2);
+  padding: var(--gap-2) var(--gap-3);
+  margin-top: var(--gap-3);
+  font-weight: 600;
+}
 .head {
   display: flex;
   flex-wrap: wrap;

@@ -2,7 +2,7 @@
 import type { Schemas } from '../../api/client'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
 import MarginNote from '../../parts/MarginNote.vue'
-import { daysAgo, shortDate } from '../../words'
+import { daysAgo, secure, shortDate } from '../../words'
 
 const { row } = defineProps<{ row: Schemas['Row'] }>()
 </script>
@@ -14,12 +14,14 @@ const { row } = defineProps<{ row: Schemas['Row'] }>()
       <p class="quiet">{{ [row.owners.join(', '), row.yard].filter(Boolean).join(' · ') }}</p>
     </div>
     <div class="bridge">
-      <BridgeStrip :bridge="row.bridge" />
-      <p class="small">{{ row.bridge.met }} of {{ row.bridge.planks.length }} planks met</p>
+      <template v-if="!row.unread">
+        <BridgeStrip :bridge="row.bridge" />
+        <p class="small">{{ secure(row.bridge) }}</p>
+      </template>
     </div>
     <div class="facts small">
       <p class="strong">{{ row.care }}</p>
-      <p>{{ daysAgo(row.days_off) }}</p>
+      <p v-if="!row.unread">{{ daysAgo(row.days_off) }}</p>
       <p v-if="row.case.finished_on">finished {{ shortDate(row.case.finished_on) }}</p>
       <p v-else-if="row.case.needed_by">needed by {{ shortDate(row.case.needed_by) }}</p>
     </div>
@@ -27,7 +29,7 @@ const { row } = defineProps<{ row: Schemas['Row'] }>()
       <MarginNote v-if="row.open_session" urgent>
         A session is still open. <RouterLink :to="`/arena/${row.open_session}`">Go on with it</RouterLink>
       </MarginNote>
-      <MarginNote v-for="n in row.attention" :key="n.say.key" :urgent="n.rank <= 2">{{ n.say.text }}</MarginNote>
+      <MarginNote v-for="n in row.attention" :key="n.say.text" :urgent="n.rank <= 2">{{ n.say.text }}</MarginNote>
     </div>
   </li>
 </template>

@@ -59,7 +59,7 @@ const groups = computed(() =>
     <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
       <div v-if="data?.length === 0" class="sheet stack empty">
         <h2>No horses yet</h2>
-        <p>Take on the first one: its name, its owner, and what fixed would look like. The rest can wait.</p>
+        <p>Take on the first one: its name, its owner, and how you will know it's fixed. The rest can wait.</p>
         <div><RouterLink to="/horses/new" class="button">Take on a horse</RouterLink></div>
       </div>
       <p v-else-if="rows.length === 0">No horse fits “{{ typed }}”. Type less of it.</p>

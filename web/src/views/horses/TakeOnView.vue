@@ -93,7 +93,7 @@ async function takeOn() {
               @toggle="form.problem = form.problem === $event ? '' : ($event as typeof form.problem)"
             />
           </FieldRow>
-          <FieldRow v-slot="f" label="What would fixed look like, in one sentence one can check" :wrong="wrong('goal')">
+          <FieldRow v-slot="f" label="How will we know it's fixed?" :wrong="wrong('goal')">
             <ElInput :id="f.id" v-model="form.goal" maxlength="400" :aria-describedby="f.describedby" />
           </FieldRow>
           <FieldRow v-slot="f" label="Needed by" hint="Leave it empty if there is no date" :wrong="wrong('needed_by')">

@@ -22,7 +22,7 @@ const { items, next, today } = defineProps<{ items: Schemas['PlanItem'][]; next:
         <p v-if="i.step === next" class="small strong">The work goes on here.</p>
         <p v-if="i.level" class="small">Here it is needed at level {{ i.level }}.</p>
         <p v-if="i.met" class="small quiet">Met. To be kept on a later day.</p>
-        <p v-else-if="i.seen" class="small quiet">Seen accepted in the assessment.</p>
+        <p v-else-if="i.below" class="small quiet">{{ i.below.text }}</p>
         <p v-if="i.blocked" class="small wrong">
           {{ i.blocked.text }} {{ i.lifts?.text }}
           <span v-if="i.lift && i.lift > today">At the earliest {{ shortDate(i.lift) }}.</span>

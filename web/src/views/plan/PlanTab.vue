@@ -6,7 +6,7 @@ import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import BridgeKey from '../../parts/BridgeKey.vue'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
 import PageState from '../../parts/PageState.vue'
-import { shortDate } from '../../words'
+import { secure, shortDate } from '../../words'
 import { useHorseFile } from '../horse/file'
 import AlternativeList from './AlternativeList.vue'
 import ClearancePart from './ClearancePart.vue'
@@ -76,7 +76,7 @@ async function keep() {
               <div v-else class="row">
                 <BridgeStrip :bridge="b" />
                 <span class="quiet"
-                  >{{ b.met }} of {{ b.planks.length }} planks met{{ b.blocked ? `, ${b.blocked} barred` : '' }}</span
+                  >{{ secure(b) }}{{ b.blocked ? `, ${b.blocked} barred` : '' }}</span
                 >
               </div>
             </template>

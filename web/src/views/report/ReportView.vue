@@ -35,7 +35,7 @@ function take(r: Report): Report {
   return r
 }
 
-const fixed = (section: string) => section === 'care' || section === 'call'
+const fixed = (section: string) => ['first', 'care', 'call'].includes(section)
 const sections = computed(() =>
   (data.value?.sections ?? [])
     .map((s) => ({ ...s, sentences: editing.value ? s.sentences : s.sentences.filter((x) => !edits.value[x.id]?.left_out) }))

@@ -30,7 +30,7 @@ function stopped() {
 </script>
 
 <template>
-  <ArenaSheet title="Something unasked" @close="emit('close')">
+  <ArenaSheet title="It did something" @close="emit('close')">
     <ChipRow
       big
       label="What it did"

@@ -1,0 +1,34 @@
+<script setup lang="ts">
+// An entry that can't be read: it is left out until it is put right, or set
+// aside by an entry that undoes it. Nothing is taken away.
+import { v7 } from 'uuid'
+import { api, told, type Schemas } from '../../api/client'
+import { useSend } from '../../api/use'
+import MarginNote from '../../parts/MarginNote.vue'
+import WrongNote from '../../parts/WrongNote.vue'
+
+const { entry } = defineProps<{ entry: Schemas['UnreadEntry'] }>()
+const emit = defineEmits<{ aside: [] }>()
+const setting = useSend()
+
+async function setAside() {
+  const now = Date.now()
+  const undo = { id: v7(), kind: 'undo' as const, at: now, device: 'desk', seq: now, replaces: entry.id }
+  const params = { path: { id: entry.session } }
+  const done = await setting.send(() =>
+    told(api.POST('/api/sessions/{id}/entries', { params, body: { sent_at: now, entries: [undo], quiet: true } })),
+  )
+  if (done) emit('aside')
+}
+</script>
+
+<template>
+  <MarginNote urgent>
+    {{ entry.say.text }}
+    <span class="row">
+      <RouterLink :to="`/arena/${entry.session}/after`">Open the session</RouterLink>
+      <ElButton :loading="setting.sending.value" @click="setAside">Set it aside</ElButton>
+    </span>
+    <WrongNote :trouble="setting.trouble.value" />
+  </MarginNote>
+</template>
