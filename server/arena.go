@@ -55,7 +55,7 @@ type Stage struct {
 	Arousals    []phrase.Message `json:"arousals" doc:"the words for arousal 0 to 4"`
 	Feels       []phrase.Message `json:"feels" doc:"one word for each level 0 to 10"`
 	WaysOut     []WayOut         `json:"ways_out"`
-	Signs       []horse.Sign     `json:"signs"`
+	Signs       []SignOf         `json:"signs"`
 	Stops       []horse.Stop     `json:"stops" doc:"reasons that end a session"`
 	Brief       arena.Brief      `json:"brief" doc:"what the rules need to know"`
 	Catalog     string           `json:"catalog" doc:"version of the shipped catalogue that it was read with"`
@@ -74,6 +74,12 @@ func feels() []phrase.Message {
 type WayOut struct {
 	Word   horse.WayOut `json:"word"`
 	Danger bool         `json:"danger"`
+}
+
+// SignOf is a sign as a chip, with its kind.
+type SignOf struct {
+	Word horse.Sign `json:"word"`
+	Kind string     `json:"kind" enum:"soft,afraid,warning,tense or curious"`
 }
 
 // Card is a step as the arena shows it.
@@ -95,6 +101,9 @@ type Card struct {
 	Unit       string            `json:"unit"`
 	Values     []int             `json:"values"`
 	Variants   []CardVariant     `json:"variants"`
+	Means      []string          `json:"means" doc:"aids that escalate inside one ask"`
+	Ways       []horse.WayOut    `json:"ways_out" doc:"usual on its ladder: they stand first"`
+	Bumps      bool              `json:"bumps" doc:"a knock of the bit on the teeth is logged there"`
 }
 
 // CardVariant is one way a step is asked.
@@ -274,10 +283,13 @@ func (s *Server) stage(ctx context.Context, c caller, r reading, f casefile.File
 	view := Stage{
 		CaseID: r.kase.ID, Horse: HorseRef{r.horse.ID, r.horse.Name}, Yard: r.horse.Yard.Name, Owners: owners(r.horse, f), Care: f.Risk.Care,
 		Precautions: f.Precautions, Asks: askChoices(f), Cards: []Card{}, Address: r.horse.Yard.Address,
-		Arousals: arousals(), Feels: feels(), Signs: horse.Sign{}.All(), Stops: horse.Stop{}.All(), Brief: f.Brief(), Catalog: s.Catalog.Version,
+		Arousals: arousals(), Feels: feels(), Signs: []SignOf{}, Stops: horse.Stop{}.All(), Brief: f.Brief(), Catalog: s.Catalog.Version,
 	}
 	for _, w := range (horse.WayOut{}).All() {
 		view.WaysOut = append(view.WaysOut, WayOut{Word: w, Danger: horse.Dangerous(w)})
+	}
+	for _, s := range (horse.Sign{}).All() {
+		view.Signs = append(view.Signs, SignOf{Word: s, Kind: horse.SignKind(s)})
 	}
 	for _, ch := range view.Asks {
 		view.Cards = append(view.Cards, card(f, ch.Ask.Step))
@@ -399,7 +411,7 @@ func card(f casefile.File, key string) Card {
 	card := Card{
 		Key: key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation, Ridden: step.Ridden, Trailer: step.Bars || step.Trailer && step.Tied, Ask: step.Ask,
 		Release: step.Release, Watch: step.Watch, Pass: step.Pass.Text, Measures: step.Measures, Unit: step.Pass.Unit,
-		Values: append([]int{}, step.Pass.Values...), Variants: []CardVariant{},
+		Values: append([]int{}, step.Pass.Values...), Variants: []CardVariant{}, Means: append([]string{}, step.Means...), Ways: append([]horse.WayOut{}, ladder.Ways...), Bumps: ladder.Key == "bridle",
 	}
 	if school == horse.ReliefPlace {
 		card.Places = arena.PlacesOf(c, ladder)

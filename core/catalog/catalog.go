@@ -166,6 +166,7 @@ type Ladder struct {
 	Watch    phrase.Slotted  `json:"watch,omitempty"`
 	From     string          `json:"stands_from,omitempty" doc:"the step from which it stands on them; empty: the first"`
 	Helper   phrase.Slotted  `json:"helper,omitempty" doc:"a second person at every step, and what they do"`
+	Ways     []horse.WayOut  `json:"ways_out,omitempty" doc:"ways out that are usual on it: they stand first among the chips"`
 	Suits    []horse.WayOut  `json:"suits,omitempty" doc:"ways out that it is made for, where a problem has several ladders"`
 	Rate     float64         `json:"rate" doc:"steps met in a session, as expected before anything is logged (part 7)"`
 	Own      *Origin         `json:"own,omitempty" doc:"a practice's own copy; absent: as shipped"`

@@ -69,6 +69,19 @@ var (
 	fearSigns   = []Sign{word[signs]("shakes"), word[signs]("white of eye"), word[signs]("snorts"), word[signs]("leaves as far as it can"), ShutDown}
 )
 
+// SignKind sorts the signs: soft ones, of fear, warning, and others.
+func SignKind(s Sign) string {
+	switch {
+	case SoftSign(s) || s == LickAndChew:
+		return "soft"
+	case FearSign(s):
+		return "afraid"
+	case s == WarningLook:
+		return "warning"
+	}
+	return "tense or curious"
+}
+
 // FearSign reports whether a sign is one of part 6's fear signs.
 func FearSign(s Sign) bool { return slices.Contains(fearSigns, s) }
 

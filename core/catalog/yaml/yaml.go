@@ -134,6 +134,7 @@ type ladder struct {
 	From     string          `yaml:"stands from"`
 	Helper   phrase.Slotted  `yaml:"helper"`
 	Suits    []horse.WayOut  `yaml:"suits"`
+	Ways     []horse.WayOut  `yaml:"ways out"`
 	Rate     float64         `yaml:"rate"`
 	Steps    []step          `yaml:"steps"`
 }
@@ -217,7 +218,7 @@ func (doc ladder) ladder(rules catalog.HouseRules) (catalog.Ladder, error) {
 	l := catalog.Ladder{
 		Key: doc.Key, Name: doc.Name, Kind: doc.Kind, For: doc.For, Schools: doc.Schools, Where: doc.Where,
 		Narrow: doc.Narrow, Care: doc.Care, Watch: doc.Watch,
-		From: doc.From, Helper: doc.Helper, Suits: doc.Suits, Rate: cmp.Or(doc.Rate, nominalRate),
+		From: doc.From, Helper: doc.Helper, Suits: doc.Suits, Ways: doc.Ways, Rate: cmp.Or(doc.Rate, nominalRate),
 	}
 	var err error
 	if l.StandsOn, err = needs(doc.StandsOn); err != nil {

@@ -857,7 +857,7 @@ export interface components {
             precautions: components["schemas"]["PhraseMessage"][];
             /** @description as the session pinned them */
             rules: components["schemas"]["CatalogHouseRules"];
-            signs: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            signs: components["schemas"]["SignOf"][];
             /** @description reasons that end a session */
             stops: ("" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted")[];
             told: components["schemas"]["ArenaPicture"];
@@ -2467,9 +2467,13 @@ export interface components {
         };
         Card: {
             ask: string;
+            /** @description a knock of the bit on the teeth is logged there */
+            bumps: boolean;
             foundation: boolean;
             key: string;
             ladder: string;
+            /** @description aids that escalate inside one ask */
+            means: string[];
             measures: string[];
             name: string;
             /** @description the pass mark in words */
@@ -2489,6 +2493,8 @@ export interface components {
             values: number[];
             variants: components["schemas"]["CardVariant"][];
             watch: string;
+            /** @description usual on its ladder: they stand first */
+            ways_out: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
             /** @description how that school works */
             works: string;
         };
@@ -2702,6 +2708,8 @@ export interface components {
             /** @description ways out that it is made for, where a problem has several ladders */
             suits?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
             watch?: string;
+            /** @description ways out that are usual on it: they stand first among the chips */
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
             where: string;
         };
         CatalogLine: {
@@ -4013,6 +4021,12 @@ export interface components {
             email: string;
             password: string;
         };
+        SignOf: {
+            /** @enum {string} */
+            kind: "soft" | "afraid" | "warning" | "tense or curious";
+            /** @enum {string} */
+            word: "" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object";
+        };
         Stage: {
             /** @description the yard's */
             address: string;
@@ -4036,7 +4050,7 @@ export interface components {
             /** @description those who may hold the rope */
             owners: components["schemas"]["HandlerChoice"][];
             precautions: components["schemas"]["PhraseMessage"][];
-            signs: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            signs: components["schemas"]["SignOf"][];
             /** @description reasons that end a session */
             stops: ("" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted")[];
             ways_out: components["schemas"]["WayOut"][];

@@ -68,10 +68,7 @@ function stateOf(p: Plank): string {
   return p.blocked ? `blocked. ${p.blocked.text}` : p.state
 }
 
-const short = computed(
-  () =>
-    `${bridge.name}: ${secure(bridge)}${bridge.blocked ? `, ${bridge.blocked} blocked` : ''}.`,
-)
+const short = computed(() => `${bridge.name}: ${secure(bridge)}${bridge.blocked ? `, ${bridge.blocked} blocked` : ''}.`)
 </script>
 
 <template>

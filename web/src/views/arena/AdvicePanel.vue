@@ -9,7 +9,7 @@ const { advice, would, other } = defineProps<{
   would: Schemas['ArenaWould'][]
   other: boolean
 }>()
-const emit = defineEmits<{ take: []; otherwise: []; change: [] }>()
+const emit = defineEmits<{ take: []; otherwise: []; change: []; dismiss: [] }>()
 
 const numbers = ref(false)
 const lately = computed(() => would.at(-1))
@@ -39,9 +39,10 @@ const doing = computed(() => {
         {{ ' ' }}<u>the numbers</u>
       </span>
     </button>
-    <p v-if="lately" class="why strong">
-      Another device has logged too. Where it said “{{ lately.shown }}” it would now say “{{ lately.now }}”.
-    </p>
+    <div v-if="lately" class="why strong lately">
+      <span>Another device has logged too. Where it said “{{ lately.shown }}” it would now say “{{ lately.now }}”.</span>
+      <button type="button" class="put-away" @click="emit('dismiss')">Read</button>
+    </div>
     <dl v-if="numbers" class="numbers">
       <dt>Rule</dt>
       <dd>{{ advice.rule }}</dd>
@@ -123,6 +124,20 @@ const doing = computed(() => {
 .sign {
   font-size: var(--step-3);
   line-height: 1;
+}
+.lately {
+  display: flex;
+  gap: var(--gap-2);
+  align-items: start;
+}
+.put-away {
+  border: var(--stroke);
+  border-radius: var(--radius);
+  background: var(--ivory-0);
+  min-height: var(--touch);
+  min-width: var(--touch);
+  font-weight: 600;
+  cursor: pointer;
 }
 .numbers {
   display: grid;

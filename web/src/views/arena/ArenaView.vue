@@ -3,6 +3,8 @@
 import { useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { computed, onUnmounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import { api, told } from '../../api/client'
+import { useSend } from '../../api/use'
 import { outbox } from '../../offline/kept'
 import BeadRope from '../../parts/BeadRope.vue'
 import PageState from '../../parts/PageState.vue'
@@ -18,6 +20,9 @@ import LastStrip from './LastStrip.vue'
 import LevelPad from './LevelPad.vue'
 import MeasureRow from './MeasureRow.vue'
 import MoreSheet from './MoreSheet.vue'
+import MeansRow from './MeansRow.vue'
+import HowLongSheet from './HowLongSheet.vue'
+import EmptySheet from './EmptySheet.vue'
 import InterruptionSheet from './pads/InterruptionSheet.vue'
 import SchoolPad from './pads/SchoolPad.vue'
 import RopeColumn from './RopeColumn.vue'
@@ -33,9 +38,10 @@ if (!box) throw new Error('nobody is signed in')
 
 const arena = useArena(id, box)
 const { hold, press, build, tried, letGo, tap, take } = useHold(`hold-${id}`, () => Date.now())
+const dropping = useSend()
 const pads = usePads(arena, id, take)
-const { measure, running, places, pad } = pads
-const open = ref<'more' | 'asks' | 'danger' | 'settings' | 'unasked'>()
+const { measure, untimed, running, places, pad } = pads
+const open = ref<'more' | 'asks' | 'danger' | 'settings' | 'unasked' | 'empty'>()
 const left = useLocalStorage('arena-left-hand', false)
 const tapping = useLocalStorage('arena-tap-levels', false)
 useAwake()
@@ -65,6 +71,8 @@ async function arousal(level: number) {
   else await arena.mark({ arousal: level })
 }
 
+/** Advice that would now be another, as it was read and put away. */
+const dismissed = useLocalStorage<string[]>(`would-${id}`, [])
 const dangerMark = ref('')
 
 async function danger() {
@@ -77,6 +85,17 @@ const unaskedAt = ref(0)
 function unasked() {
   unaskedAt.value = Date.now()
   open.value = 'unasked'
+}
+
+/** Nothing was logged: it can be thrown away. */
+function finish() {
+  if (arena.now?.count === 0 && !running.value) open.value = 'empty'
+  else void end()
+}
+
+async function drop() {
+  const gone = await dropping.send(() => told(api.DELETE('/api/sessions/{id}', { params: { path: { id } } })))
+  if (gone) await router.replace(`/horses/${gone.horse_id}`)
 }
 
 async function end() {
@@ -108,7 +127,7 @@ function release(when: Rep['release']) {
 }
 
 useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
-  if (open.value) return
+  if (open.value || untimed.value) return
   arenaKeys(e, {
     press,
     letGo,
@@ -145,15 +164,22 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
               :target="arena.current.target"
               @variant="arena.choose({ ...arena.current, variant: $event })"
             />
-            <MeasureRow
-              v-if="arena.card && (pad === 'answers' || pad === 'tries')"
-              :key="arena.card.key + arena.told.length"
-              :card="arena.card"
-              :value="measure"
-              @change="measure = $event"
-            />
-            <ArousalKeys :words="arena.data.arousals.map((a) => a.text)" :calm="arena.calm" @arousal="arousal" />
+            <template v-if="arena.card && (pad === 'answers' || pad === 'tries')">
+              <MeasureRow :card="arena.card" :value="measure" :now="tick" @change="measure = $event" />
+              <MeansRow
+                v-if="arena.card.means.length"
+                :card="arena.card"
+                :value="measure"
+                :level="hold.level"
+                @change="measure = $event"
+                @tap="tap"
+              />
+            </template>
+            <button v-if="arena.card?.bumps" type="button" class="set bump" @click="arena.mark({ bump: true }, 'bit on teeth')">
+              bit on teeth
+            </button>
           </div>
+          <ArousalKeys class="how" :words="arena.data.arousals.map((a) => a.text)" :calm="arena.calm" @arousal="arousal" />
           <LevelPad v-if="tapping" class="rope" :level="hold.level" :drafted="drafted" @tap="tap" />
           <RopeColumn
             v-else
@@ -174,11 +200,12 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           <div class="said">
             <AdvicePanel
               :advice="advice"
-              :would="arena.now.would"
+              :would="arena.now.would.filter((w) => !dismissed.includes(w.id))"
               :other="arena.other"
               @take="takeAdvice"
               @otherwise="arena.otherwise"
               @change="open = 'asks'"
+              @dismiss="dismissed = [...dismissed, ...(arena.now?.would ?? []).map((w) => w.id)]"
             />
             <BeadRope class="beads" :beads="arena.beads" :cycle="pad === 'places' ? 0 : advice.numbers.cycle" :ahead="4" ink />
           </div>
@@ -216,13 +243,14 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
             <button type="button" class="act narrow-only" @click="open = 'asks'">change ask</button>
             <button type="button" class="act" @click="unasked">it did something</button>
             <button type="button" class="act danger" @click="danger">Danger <small>make safe</small></button>
-            <button type="button" class="act" @click="end">End session</button>
+            <button type="button" class="act" @click="finish">End session</button>
           </div>
         </div>
 
         <MoreSheet
           v-if="open === 'more' && arena.last"
           :session="arena.data"
+          :card="arena.cardOf(arena.last.step)"
           :rep="arena.last"
           @correct="arena.correct"
           @close="open = undefined"
@@ -232,6 +260,20 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           :asks="arena.data.asks"
           :easy="advice.easy?.step"
           @choose="choose"
+          @close="open = undefined"
+        />
+        <HowLongSheet
+          v-if="untimed && arena.card"
+          :card="arena.card"
+          @long="untimed && pads.answer(untimed, $event ?? null)"
+          @close="untimed = undefined"
+        />
+        <EmptySheet
+          v-if="open === 'empty'"
+          :trouble="dropping.trouble.value"
+          :busy="dropping.sending.value"
+          @drop="drop"
+          @end="end"
           @close="open = undefined"
         />
         <InterruptionSheet

@@ -25,41 +25,33 @@ const emit = defineEmits<{ arousal: [level: number] }>()
 <style scoped>
 .lab {
   font-size: var(--step-1);
-  margin: var(--gap-2) 0 var(--gap-1);
+  margin: var(--gap-1) 0;
 }
 .words {
   display: grid;
-  grid-template-columns: repeat(6, 1fr);
-  gap: var(--gap-2);
+  grid-template-columns: repeat(5, minmax(64px, 1fr));
+  gap: var(--gap-1);
 }
 button {
-  grid-column: span 2;
   min-height: var(--touch);
+  min-width: var(--touch);
   border: var(--stroke);
   border-radius: var(--radius);
   background: var(--ivory-0);
-  font-size: var(--step-1);
+  color: var(--arena-ink);
+  font-size: var(--step-0);
   font-weight: 600;
   line-height: 1.1;
-  padding: 0 var(--gap-1);
+  padding: 0;
   cursor: pointer;
-}
-button:nth-child(n + 4) {
-  grid-column: span 3;
 }
 button[aria-pressed='true'] {
   background: var(--arena-ink);
   color: var(--ivory-0);
 }
-@media (min-width: 1001px) {
-  .words {
-    grid-template-columns: repeat(5, 1fr);
-  }
-  button,
-  button:nth-child(n + 4) {
-    grid-column: auto;
-    font-size: var(--step-0);
-    padding: 0;
+@media (max-width: 720px) {
+  .lab {
+    display: none;
   }
 }
 </style>

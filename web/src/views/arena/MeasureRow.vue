@@ -1,7 +1,7 @@
 <script setup lang="ts">
-// What is measured beside the answer: a hold by its stopwatch, a count or a
-// distance by a tap.
-import { computed, onUnmounted, ref } from 'vue'
+// What is measured beside the answer: a hold by its clock, which runs from the
+// tap "it stands"; a count or a distance by a tap.
+import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import { clock, measured } from '../../words'
 
@@ -9,38 +9,33 @@ export interface Measured {
   reached?: number
   corrections?: number
   ended_by?: 'handler' | 'horse'
+  /** When the clock was started, ms. */
+  since?: number
+  means?: number
+  in_words?: boolean
 }
 
-const { card, value } = defineProps<{ card: Schemas['Card']; value: Measured }>()
+const { card, value, now } = defineProps<{ card: Schemas['Card']; value: Measured; now: number }>()
 const emit = defineEmits<{ change: [value: Measured] }>()
 
 const timed = computed(() => card.unit === 's')
 const corrected = computed(() => card.measures.includes('hold'))
-const running = ref(0)
-const seconds = ref(0)
-let timer: ReturnType<typeof setInterval> | undefined
+const seconds = computed(() => Math.max(0, ((value.since && now - value.since) || 0) / 1000))
 
 function start() {
-  running.value = Date.now()
-  seconds.value = 0
-  emit('change', { corrections: 0 })
-  timer = setInterval(() => (seconds.value = (Date.now() - running.value) / 1000), 200)
+  emit('change', { ...value, since: Date.now(), reached: undefined, ended_by: undefined, corrections: 0 })
 }
 
 function end(by: 'handler' | 'horse') {
-  clearInterval(timer)
-  seconds.value = (Date.now() - running.value) / 1000
-  running.value = 0
-  emit('change', { ...value, reached: Math.floor(seconds.value), ended_by: by })
+  const reached = Math.max(0, Math.floor((Date.now() - (value.since ?? Date.now())) / 1000))
+  emit('change', { ...value, since: undefined, reached, ended_by: by })
 }
-
-onUnmounted(() => clearInterval(timer))
 </script>
 
 <template>
   <div v-if="timed" class="measure">
-    <button v-if="!running" type="button" @click="start">
-      {{ value.reached === undefined ? 'Start the clock' : `${value.reached} s, again` }}
+    <button v-if="!value.since" type="button" @click="start">
+      {{ value.reached === undefined ? 'it stands' : `${value.reached} s, again` }}
     </button>
     <template v-else>
       <button type="button" @click="end('handler')">
@@ -49,7 +44,7 @@ onUnmounted(() => clearInterval(timer))
       <button type="button" @click="end('horse')">it broke</button>
     </template>
     <button
-      v-if="corrected && (running || value.reached !== undefined)"
+      v-if="corrected && (value.since || value.reached !== undefined)"
       type="button"
       @click="emit('change', { ...value, corrections: (value.corrections ?? 0) + 1 })"
     >
@@ -81,6 +76,7 @@ button {
   border: var(--stroke);
   border-radius: var(--radius);
   background: var(--ivory-0);
+  color: var(--arena-ink);
   min-height: var(--touch);
   font-size: var(--step-1);
   font-weight: 600;

@@ -8,7 +8,7 @@ import ArenaSheet from './ArenaSheet.vue'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 
-const { session, rep } = defineProps<{ session: ArenaSession; rep: Schemas['ArenaTold'] }>()
+const { session, rep, card } = defineProps<{ session: ArenaSession; rep: Schemas['ArenaTold']; card?: Schemas['Card'] }>()
 const emit = defineEmits<{ correct: [change: Partial<Rep>]; close: [] }>()
 
 const usual = choices(['not noticed', 'outside cause', 'not finished', 'fed'] as const)
@@ -23,10 +23,25 @@ const faces = ['easy', 'turns to look', 'ears tip back', 'muzzle to the person',
 
 /** An answer without a rope has no release and no level. */
 const roped = computed(() => rep.kind === 'rep' || rep.kind === 'dose')
-const ways = computed(() =>
-  [false, true].map((danger) => ({
-    title: danger ? 'Dangerous: the advice is then to make safe' : 'Way out it tried',
-    ways: session.ways_out.filter((w) => w.danger === danger).map((w) => ({ value: w.word, text: w.word })),
+const from = choices(['front', 'shoulder', 'behind'] as const)
+
+/** The ways out that are usual on this ladder first, then the dangerous ones,
+ * then the rest. */
+const ways = computed(() => {
+  const usual = card?.ways_out ?? []
+  const chips = (list: string[]) => list.map((w) => ({ value: w, text: w }))
+  const rest = session.ways_out.filter((w) => !usual.includes(w.word))
+  return [
+    { title: 'Way out it tried', ways: chips(usual) },
+    { title: 'Dangerous: the advice is then to make safe', ways: chips(rest.filter((w) => w.danger).map((w) => w.word)) },
+    { title: 'Other ways out', ways: chips(rest.filter((w) => !w.danger).map((w) => w.word)) },
+  ].filter((g) => g.ways.length > 0)
+})
+const kinds = ['soft', 'afraid', 'warning', 'tense or curious'] as const
+const signs = computed(() =>
+  kinds.map((kind) => ({
+    title: `Signs: ${kind}`,
+    signs: session.signs.filter((s) => s.kind === kind).map((s) => ({ value: s.word, text: s.word })),
   })),
 )
 
@@ -49,14 +64,24 @@ const once = <T,>(now: T | undefined, value: T) => (now === value ? undefined : 
         @toggle="emit('correct', { ways_out: toggled(rep.ways_out, $event as NonNullable<Rep['ways_out']>[number]) })"
       />
     </section>
-    <section>
-      <h3>Signs</h3>
+    <section v-for="g in signs" :key="g.title">
+      <h3>{{ g.title }}</h3>
       <ChipRow
         big
-        label="Signs"
-        :choices="session.signs.map((s) => ({ value: s, text: s }))"
+        :label="g.title"
+        :choices="g.signs"
         :chosen="rep.signs ?? []"
         @toggle="emit('correct', { signs: toggled(rep.signs, $event as NonNullable<Rep['signs']>[number]) })"
+      />
+    </section>
+    <section v-if="roped || rep.kind === 'offer'">
+      <h3>Come to it from</h3>
+      <ChipRow
+        big
+        label="Come to it from"
+        :choices="from"
+        :chosen="[rep.came_from ?? '']"
+        @toggle="emit('correct', { came_from: once(rep.came_from, $event as Rep['came_from']) })"
       />
     </section>
     <template v-if="roped">

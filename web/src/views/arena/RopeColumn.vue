@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // The rope: press anywhere in the column, it begins at 1; slide up to build,
-// down to ease; let go when you let go. Away from the edges of the screen.
-import { computed, ref } from 'vue'
+// down to ease; let go when you let go. One level of travel is one level as it
+// is drawn, at every size; a press on a printed number means that number.
+import { computed, ref, useTemplateRef } from 'vue'
 
 const { on, level, seconds, feel, interrupted, draft, tried, stays } = defineProps<{
   on: boolean
@@ -15,13 +16,27 @@ const { on, level, seconds, feel, interrupted, draft, tried, stays } = definePro
   /** The hold goes on when the thumb leaves: a second press lets go. */
   stays: boolean
 }>()
-const emit = defineEmits<{ press: []; build: [level: number]; letGo: []; lost: [] }>()
+const emit = defineEmits<{ press: [level: number]; build: [level: number]; letGo: []; lost: [] }>()
 
 const perLevel = 34
 const top = 10
+const numbers = 52 // from the left edge of the drawing: there the numbers are
+const picture = useTemplateRef<SVGSVGElement>('picture')
 const pointer = ref<number>()
 let from = 0
 let levelFrom = 1
+
+/** A place on the screen as the drawing has it. */
+function drawn(e: PointerEvent): { x: number; y: number } | undefined {
+  const matrix = picture.value?.getScreenCTM()
+  return matrix ? new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse()) : undefined
+}
+
+/** The number that is printed where the rope was pressed. */
+function printed(at: { x: number; y: number }): number | undefined {
+  const level = 10 - Math.floor((at.y - top) / perLevel)
+  return at.x >= 0 && at.x < numbers && level >= 1 && level <= 10 ? level : undefined
+}
 
 function down(e: PointerEvent) {
   if (pointer.value !== undefined || e.button > 0) return
@@ -31,14 +46,17 @@ function down(e: PointerEvent) {
   }
   pointer.value = e.pointerId
   ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
-  from = e.clientY
-  levelFrom = on ? level : 1
-  emit('press')
+  const at = drawn(e)
+  from = at?.y ?? 0
+  levelFrom = (at && printed(at)) ?? (on ? level : 1)
+  emit('press', levelFrom)
 }
 
 function move(e: PointerEvent) {
   if (e.pointerId !== pointer.value) return
-  const level = levelFrom + Math.round((from - e.clientY) / perLevel)
+  const at = drawn(e)
+  if (!at) return
+  const level = levelFrom + Math.round((from - at.y) / perLevel)
   emit('build', Math.min(Math.max(level, 1), 10))
 }
 
@@ -79,7 +97,7 @@ const says = computed(() => {
     <p class="level" aria-live="polite">
       <b>{{ on || draft ? level : '' }}</b> <span>{{ on || draft ? feel : '' }}</span>
     </p>
-    <svg :viewBox="`0 0 160 ${height}`" class="picture" role="img" :aria-label="`Rope, level ${level}`">
+    <svg ref="picture" :viewBox="`0 0 160 ${height}`" class="picture" role="img" :aria-label="`Rope, level ${level}`">
       <path :d="`M86 ${top + 18}V${height - 20}`" class="slack" />
       <path v-if="level > 0" :d="`M86 ${y(level) + perLevel / 2}V${height - 20}`" class="tight" />
       <g v-for="l in 10" :key="l">

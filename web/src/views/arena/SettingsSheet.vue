@@ -15,7 +15,7 @@ const emit = defineEmits<{ turn: [who: string]; mark: [mark: Schemas['ArenaMark'
 
 const tack = ref('')
 const note = ref('')
-const bump = choices(['bit on teeth', 'fall', 'fright', 'slip'] as const)
+const bump = choices(['fall', 'fright', 'slip'] as const)
 const device = computed(() => [
   { value: 'buzz', text: 'a short buzz', on: buzzes },
   { value: 'sound', text: 'a quiet tick', on: sounds },

@@ -53,20 +53,21 @@ export function useHold(key: string, now: () => number) {
   )
   onUnmounted(() => clearInterval(timer))
 
-  function press() {
+  function press(level = 1) {
     if (hold.on) {
       hold.interrupted = false
+      build(level)
       return
     }
     const started = now()
     Object.assign(hold, {
       on: true,
-      level: 1,
+      level,
       seconds: 0,
       started,
       interrupted: false,
       tryAt: undefined,
-      draft: { start: 1, peak: 1 },
+      draft: { start: level, peak: level },
     })
     run()
   }

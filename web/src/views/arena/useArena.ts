@@ -26,7 +26,7 @@ const slack = 5 * 60_000
 
 /** What can be said of any answer, also one without a rope. */
 function observed(change: Change) {
-  const keys = ['arousal', 'signs', 'ways_out'] as const
+  const keys = ['arousal', 'signs', 'ways_out', 'came_from'] as const
   return Object.fromEntries(keys.filter((k) => k in change).map((k) => [k, change[k]]))
 }
 
@@ -103,7 +103,7 @@ export function useArena(id: string, box: Outbox) {
     shownAfter = after
     own.value = undefined
     other.value = false
-    if (!p.ended && !(opening && known.size)) void inTurn(() => logAdvice(false))()
+    if (!p.ended && p.count > 0 && !(opening && known.size)) void inTurn(() => logAdvice(false))()
   }
 
   /** As time goes by the rules are asked again. */
@@ -119,6 +119,9 @@ export function useArena(id: string, box: Outbox) {
   })
 
   async function add(entry: Said<typeof topic>): Promise<string> {
+    // What was advised to begin with is kept with the first thing done: until
+    // then the track is empty, and the session can be thrown away.
+    if (picture.value?.count === 0 && entry.kind !== 'advice') await logAdvice(false)
     const kept = await box.add(topic, entry)
     known.add(kept.id)
     const { refused, told } = await rules.ask('add', { entries: [onClock(kept.entry)], now: kept.at + skew })
@@ -144,7 +147,14 @@ export function useArena(id: string, box: Outbox) {
     const ask = next && { step: next.step, variant: next.variant }
     await add({
       kind: 'advice',
-      shown: { after: shownAfter, action, rule, next: ask ?? { step: '' }, otherwise: otherwise || undefined },
+      shown: {
+        after: shownAfter,
+        action,
+        rule,
+        next: ask ?? { step: '' },
+        otherwise: otherwise || undefined,
+        known: picture.value?.stands,
+      },
     })
   }
 
@@ -169,7 +179,8 @@ export function useArena(id: string, box: Outbox) {
     return ask ? { step: ask.step, variant: ask.variant, target: ask.target } : { step: '' }
   })
 
-  const card = computed(() => data.value?.cards.find((c) => c.key === current.value.step))
+  const cardOf = (step: string) => data.value?.cards.find((c) => c.key === step)
+  const card = computed(() => cardOf(current.value.step))
   const calm = computed(() => picture.value?.advice.numbers.arousal ?? 1)
 
   function choose(ask: CurrentAsk) {
@@ -224,6 +235,7 @@ export function useArena(id: string, box: Outbox) {
     newestAnswers,
     current,
     card,
+    cardOf,
     holder,
     other,
     calm,

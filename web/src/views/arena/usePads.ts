@@ -21,7 +21,10 @@ const padOf: Record<string, Pad> = {
 }
 
 export function usePads(arena: Arena, id: string, take: () => Draft) {
-  const measure = ref<Measured>({})
+  // Kept on this device: a clock that runs goes on over a reload.
+  const measure = useLocalStorage<Measured>(`measure-${id}`, {}, { serializer: StorageSerializers.object })
+  /** An answer to a hold that waits for how long it stood. */
+  const untimed = ref<AnswerWord>()
   const running = useLocalStorage<Running | null>(`spell-${id}`, null, { serializer: StorageSerializers.object })
   const places = computed(() => arena.card?.places ?? [])
   /** A pad chosen by hand, for the ask it was chosen on. */
@@ -36,11 +39,31 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
   const ask = () => ({ step: arena.current.step, variant: arena.current.variant })
   const choosePad = (p: Pad) => (chosen.value = { step: arena.current.step, pad: p })
 
-  async function answer(word: AnswerWord) {
-    if (!arena.current.step || pad.value === 'places') return
-    const m = measure.value
+  /** A clock that runs ends with the answer. */
+  function clocked(m: Measured, word: AnswerWord): Measured {
+    if (!m.since) return m
+    const reached = Math.max(0, Math.floor((Date.now() - m.since) / 1000))
+    return { ...m, reached, ended_by: word === 'refused' ? 'horse' : 'handler' }
+  }
+
+  async function answer(word: AnswerWord, long?: number | null) {
+    const card = arena.card
+    if (!arena.current.step || !card || pad.value === 'places') return
+    const m = clocked(measure.value, word)
+    const asks = card.measures.includes('hold') && m.reached === undefined && ['tolerated', 'accepted', 'offered'].includes(word)
+    if (asks && long === undefined) {
+      untimed.value = word
+      return
+    }
+    untimed.value = undefined
     measure.value = {}
-    const held = { reached: m.reached, corrections: m.corrections || undefined, ended_by: m.ended_by }
+    const held = {
+      reached: m.reached ?? long ?? undefined,
+      corrections: m.corrections || undefined,
+      ended_by: m.ended_by,
+      means: m.means,
+      in_words: m.in_words,
+    }
     await arena.log({ kind: 'rep', rep: { ...ask(), target: arena.current.target, answer: word, ...take(), ...held } })
   }
 
@@ -76,5 +99,5 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
     running.value = { place, rest, at: Date.now() }
   }
 
-  return { measure, running, places, pad, choosePad, answer, dose, offer, burst, stopped, endSpell, beginSpell }
+  return { measure, untimed, running, places, pad, choosePad, answer, dose, offer, burst, stopped, endSpell, beginSpell }
 }

@@ -75,9 +75,7 @@ async function keep() {
               <BridgeDrawing v-if="i === 0" :bridge="b" />
               <div v-else class="row">
                 <BridgeStrip :bridge="b" />
-                <span class="quiet"
-                  >{{ secure(b) }}{{ b.blocked ? `, ${b.blocked} barred` : '' }}</span
-                >
+                <span class="quiet">{{ secure(b) }}{{ b.blocked ? `, ${b.blocked} barred` : '' }}</span>
               </div>
             </template>
             <BridgeKey />
