@@ -79,6 +79,7 @@ func (w *walker) arrives() {
 
 // The short assessment by somebody who knows the horse: A, B, E, mostly taps.
 func TestTheShortAssessment(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
 	u.presses("Pepperdine")
 	u.presses("Assessment")
@@ -95,7 +96,7 @@ func TestTheShortAssessment(t *testing.T) {
 	w.body("hind leg", "suspect")
 	w.button(`Looked at all the rest: clear \(9\)`)
 	w.to("E")
-	w.tap("Last step of an unbroken run of accepted ones", "gap")
+	w.tap("The last step it accepted before its first no", "gap")
 	w.tap("Peak arousal", "tense")
 	w.tap("At the thing", "stops and rests beside it.*")
 	w.tap("Ways out it used", "planted")
@@ -117,6 +118,7 @@ func TestTheShortAssessment(t *testing.T) {
 // The full walk, every section, with the server gone for the middle of it and
 // the page loaded anew: nothing that was tapped is lost.
 func TestTheFullAssessmentSurvivesALostConnection(t *testing.T) {
+	t.Parallel()
 	y := demoYard(t)
 	u := y.open(1280, 800).signsInDemo()
 	u.presses("Pepperdine")
@@ -176,7 +178,7 @@ func TestTheFullAssessmentSurvivesALostConnection(t *testing.T) {
 
 	u.MustReload()
 	u.seesIn("h2", "E. The problem")
-	u.seesIn(".sofar", "likely: never shown, basics missing")
+	u.seesIn(".sofar", "likely: never taught")
 	w.to("E2")
 	for _, run := range [][2]string{{"7", "try"}, {"4", "accepted"}, {"2", "accepted"}, {"6", "tolerated"}} {
 		w.taps += 2
@@ -215,6 +217,7 @@ func TestTheFullAssessmentSurvivesALostConnection(t *testing.T) {
 
 // What can't be is said beside its field, and the rest stays.
 func TestWhatCantBeIsSaidInTheWalk(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
 	u.presses("Pepperdine")
 	u.presses("Assessment")
@@ -240,6 +243,7 @@ func TestWhatCantBeIsSaidInTheWalk(t *testing.T) {
 // A re-assessment starts from the last one and says what changed; a result can
 // be judged otherwise, and both are kept.
 func TestAssessingAgainAndJudgingOtherwise(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
 	u.presses("Button")
 	u.presses("Assessment")
@@ -278,6 +282,7 @@ func TestAssessingAgainAndJudgingOtherwise(t *testing.T) {
 
 // From what an owner sent and told the result says how sure it is.
 func TestAnAssessmentFromVideoSaysSo(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
 	u.presses("Pepperdine")
 	u.presses("Assessment")
@@ -296,6 +301,7 @@ func TestAnAssessmentFromVideoSaysSo(t *testing.T) {
 
 // Photographs: with the owner's consent, and only what is a picture.
 func TestPhotographsNeedConsentAndAPicture(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
 	u.presses("Button")
 	u.presses("Assessment")

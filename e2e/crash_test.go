@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"net/http/cookiejar"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -27,12 +28,13 @@ type device struct {
 	session string
 	seq     int
 	kept    []string
+	acked   *atomic.Int64
 }
 
 func (y *yard) device(name string) *device {
 	jar, err := cookiejar.New(nil)
 	require.NoError(y.t, err)
-	return &device{t: y.t, yard: y, client: &http.Client{Jar: jar, Timeout: 5 * time.Second}, name: name}
+	return &device{t: y.t, yard: y, client: &http.Client{Jar: jar, Timeout: patience}, name: name, acked: &atomic.Int64{}}
 }
 
 // posts asks the server and reads its answer; false where none came.
@@ -76,6 +78,7 @@ func (d *device) logs(n int, over <-chan struct{}) {
 		if d.posts("/api/sessions/"+d.session+"/entries", map[string]any{"sent_at": 0, "entries": entries, "quiet": true}, &told) {
 			assert.Empty(d.t, told.Refused)
 			d.kept = append(d.kept, ids...)
+			d.acked.Add(int64(n))
 			return
 		}
 		select {
@@ -89,6 +92,7 @@ func (d *device) logs(n int, over <-chan struct{}) {
 // The server is killed again and again in the middle of writing: nothing that
 // it acknowledged is missing, nothing is there twice, and its file is whole.
 func TestTheServerIsKilledWhileItWrites(t *testing.T) {
+	t.Parallel()
 	y := demoYard(t)
 	first := y.device("tablet")
 	require.True(t, first.posts("/api/sign-in/demo", map[string]any{}, nil))
@@ -115,7 +119,7 @@ func TestTheServerIsKilledWhileItWrites(t *testing.T) {
 	devices := []*device{first}
 	for _, name := range []string{"phone", "helper"} {
 		d := y.device(name)
-		d.client, d.session = first.client, session
+		d.client, d.session, d.acked = first.client, session, first.acked
 		devices = append(devices, d)
 	}
 	for i, d := range devices {
@@ -132,7 +136,9 @@ func TestTheServerIsKilledWhileItWrites(t *testing.T) {
 	}
 	chance := rand.New(rand.NewPCG(3, 5))
 	for range size().crashes {
-		time.Sleep(time.Duration(5+chance.IntN(60)) * time.Millisecond) // in the middle of whatever it does
+		// It has kept some more, and is in the middle of whatever comes then.
+		wanted := first.acked.Load() + int64(1+chance.IntN(40))
+		require.Eventually(t, func() bool { return first.acked.Load() >= wanted }, patience, time.Millisecond)
 		y.kill(t)
 	}
 	close(over)

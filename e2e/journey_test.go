@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"io"
 	"net/url"
 	"strings"
@@ -25,14 +26,25 @@ func (u *user) pull(level int) {
 // holds presses the rope and slides up to a level.
 func (u *user) holds(level int) {
 	u.t.Helper()
-	box := u.MustElement(".rope").MustShape().Box()
-	x, y := box.X+box.Width/2, box.Y+box.Height*0.8
-	require.NoError(u.t, u.Mouse.MoveTo(proto.NewPoint(x, y)))
+	require.NoError(u.t, u.Mouse.MoveTo(u.onTheRope(1, false)))
 	require.NoError(u.t, u.Mouse.Down(proto.InputMouseButtonLeft, 1))
 	for l := 2; l <= level; l++ {
-		require.NoError(u.t, u.Mouse.MoveTo(proto.NewPoint(x, y-float64(l-1)*34)))
+		require.NoError(u.t, u.Mouse.MoveTo(u.onTheRope(l, false)))
 	}
 	u.seesIn(".rope .level", itoa(level))
+}
+
+// onTheRope is where a level is drawn: on its printed number, or on the rope
+// beside it.
+func (u *user) onTheRope(level int, number bool) proto.Point {
+	u.t.Helper()
+	box := u.MustElement(fmt.Sprintf(".rope .number[data-level='%d']", level)).MustShape().Box()
+	x := box.X + box.Width/2
+	if !number {
+		rope := u.MustElement(".rope .slack").MustShape().Box()
+		x = rope.X + rope.Width/2
+	}
+	return proto.NewPoint(x, box.Y+box.Height/2)
 }
 
 // answers taps an answer key, no sooner after the last than a hand can: the
@@ -47,13 +59,14 @@ func (u *user) answers(word string) {
 // The whole of the thinnest thread: a phone call, a first look, a plan, a
 // session and the owner's page, and all of it still there after a restart.
 func TestFromAPhoneCallToTheOwnersReport(t *testing.T) {
+	t.Parallel()
 	y := demoYard(t)
 	u := y.open(1280, 800).signsInDemo()
 
 	u.presses("Take on a horse")
 	u.types("Name of the horse", "Émile du Lac 🐴")
 	u.presses("trailer loading")
-	u.types("How will we know it's fixed?", "Loads for Odile alone within five minutes")
+	u.types("How will we know it's fixed.", "Loads for Odile alone within five minutes")
 	u.types("Needed by", time.Now().AddDate(0, 2, 0).Format(time.DateOnly))
 	u.presses("A new owner")
 	u.types("Owner's name", "Odile Marchetti-Brandt")
@@ -94,11 +107,11 @@ func TestFromAPhoneCallToTheOwnersReport(t *testing.T) {
 	u.presses("attentive")
 	u.presses("calm")
 	u.presses("yes")
-	u.sees("Begin with forward")
+	u.sees("Begin with lead forward")
 	u.sees("does not replace a vet")
 	u.finds(".begin", "Into the arena").MustClick()
 
-	u.seesIn(".what", "Begin with forward")
+	u.seesIn(".what", "Begin with lead forward")
 	u.pull(4)
 	u.answers("accepted")
 	u.seesIn(".strip", "accepted at 4")
@@ -158,6 +171,7 @@ func (u *user) pages() int {
 func inches(n float64) *float64 { return &n }
 
 func TestAWrongPasswordIsSaidPlainly(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(1280, 800).goes("/horses")
 	u.types("Email address", "wren@harrow.example")
 	u.types("Password", "not this one")
@@ -171,6 +185,7 @@ func TestAWrongPasswordIsSaidPlainly(t *testing.T) {
 
 // A sign-in that runs out in the middle of a form loses nothing.
 func TestASignInRunsOutInMidForm(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
 	u.presses("Pepperdine")
 	u.presses("Record")
@@ -200,6 +215,7 @@ func (u *user) begins(name string) {
 
 // Nothing is lost by a reload or a server that stops in mid-session.
 func TestNothingIsLostWithoutTheServer(t *testing.T) {
+	t.Parallel()
 	y := demoYard(t)
 	u := y.open(1280, 800).signsInDemo()
 	u.begins("Copperfield Moth")
@@ -239,6 +255,7 @@ func (u *user) keeps(n int) {
 // Two tabs on one horse: the stale save shows both versions and keeps what was
 // typed.
 func TestTwoTabsOnOneHorse(t *testing.T) {
+	t.Parallel()
 	one := demoYard(t).open(1280, 800).signsInDemo()
 	one.presses("Pepperdine")
 	one.presses("Record")
@@ -270,6 +287,7 @@ func path(u *user) string {
 
 // The arena by keyboard alone, from the gate to the summary.
 func TestTheArenaByKeyboardAlone(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
 	u.begins("Copperfield Moth")
 	u.key('?')
@@ -327,6 +345,7 @@ func (u *user) tabsTo(name string) {
 
 // One tap makes safe, shows whom to call, and the advice follows.
 func TestDanger(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(412, 800).signsInDemo()
 	u.begins("Copperfield Moth")
 	u.answers("accepted")
@@ -346,6 +365,7 @@ func TestDanger(t *testing.T) {
 // People and yards are looked after in one place; somebody invited signs in
 // with the password that was shown once.
 func TestPeopleYardsAndSignIns(t *testing.T) {
+	t.Parallel()
 	y := demoYard(t)
 	u := y.open(1280, 800).signsInDemo()
 	u.presses("People")

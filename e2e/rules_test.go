@@ -101,6 +101,7 @@ func (d tracks) entry(i int, at int64, a horse.Ask) arena.Entry {
 
 // The rules say the same in the browser as natively, byte for byte.
 func TestTheBrowserSaysWhatTheServerSays(t *testing.T) {
+	t.Parallel()
 	c, err := yaml.Shipped()
 	require.NoError(t, err)
 	told, err := json.Marshal(c)
@@ -156,6 +157,7 @@ func TestTheBrowserSaysWhatTheServerSays(t *testing.T) {
 
 // A running session is told in the browser as it is told natively, tap by tap.
 func TestARunningSessionInTheBrowser(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
 	u.begins("Copperfield Moth")
 	for range 4 {

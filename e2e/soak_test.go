@@ -76,6 +76,7 @@ func (u *user) logsByKey(level, answer string) {
 // reloaded, the server is killed. All that was tapped arrives once, in order,
 // and each piece of advice is what an uninterrupted session would have said.
 func TestASessionFarFromASignal(t *testing.T) {
+	t.Parallel()
 	trial := size()
 	y := farYard(t)
 	u := y.atTheYard(1280, 800)
@@ -132,7 +133,7 @@ func TestASessionFarFromASignal(t *testing.T) {
 	defer func() { assert.NoError(t, db.Close()) }()
 	p, err := db.FirstPractice(context.Background())
 	require.NoError(t, err)
-	track, err := db.Track(context.Background(), p.ID, id)
+	track, _, err := db.Track(context.Background(), p.ID, id)
 	require.NoError(t, err)
 	assert.Len(t, track, here, "all arrived")
 	assert.GreaterOrEqual(t, len(track), trial.entries)

@@ -11,6 +11,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"sync/atomic"
 	"syscall"
 	"testing"
 	"time"
@@ -22,9 +23,12 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// patience is how long a test waits for what a user would wait for, on a slow
-// machine.
-const patience = 30 * time.Second
+// patience is how long a test waits for what a user would wait for, on a machine
+// that is busy with other work; whole is how long one user's journey may take.
+const (
+	patience = time.Minute
+	whole    = 15 * time.Minute
+)
 
 var (
 	program string
@@ -111,12 +115,24 @@ func farYard(t *testing.T) *yard {
 	return y
 }
 
+// yards counts the servers: each has an address of its own, so that one which is
+// killed and started again finds its port free.
+var yards atomic.Uint32
+
 func freeAddress(t *testing.T) string {
 	t.Helper()
-	l, err := net.Listen("tcp", "127.0.0.1:0")
+	n := yards.Add(1)
+	l, err := net.Listen("tcp", fmt.Sprintf("127.1.%d.%d:0", n/250, n%250+1))
 	require.NoError(t, err)
 	defer func() { _ = l.Close() }()
 	return l.Addr().String()
+}
+
+// as is the yard as a part of a test sees it.
+func (y *yard) as(t *testing.T) *yard {
+	part := *y
+	part.t = t
+	return &part
 }
 
 // start starts the server in a process group of its own and waits until it is
@@ -183,7 +199,7 @@ func (y *yard) open(width, height int) *user {
 	context := browser.MustIncognito()
 	page := context.MustPage("about:blank")
 	y.t.Cleanup(func() { _ = context.Close() })
-	u := &user{Page: page.Timeout(2 * time.Minute), t: y.t, yard: y}
+	u := &user{Page: page.Timeout(whole), t: y.t, yard: y}
 	u.MustSetViewport(width, height, 1, false)
 	u.listen(page)
 	u.t.Cleanup(func() {
@@ -208,7 +224,7 @@ func (u *user) listen(page *rod.Page) {
 // another opens a second tab of the same browser.
 func (u *user) another() *user {
 	page := u.Browser().MustPage("about:blank")
-	return &user{Page: page.Timeout(2 * time.Minute), t: u.t, yard: u.yard}
+	return &user{Page: page.Timeout(whole), t: u.t, yard: u.yard}
 }
 
 func (u *user) keepPicture() {

@@ -14,6 +14,7 @@ import (
 
 // A practice of one's own begins empty: every place says what to do first.
 func TestAnEmptyPracticeSaysWhatToDoFirst(t *testing.T) {
+	t.Parallel()
 	y := &yard{t: t, address: freeAddress(t), database: filepath.Join(t.TempDir(), "own.db"), serve: true}
 	out, err := exec.Command(program, "user", "add", "rae@own.example", "--name", "Rae Linden", "--practice", "Linden", "--vehicle", "float", "--database", y.database).Output()
 	require.NoError(t, err)
@@ -38,7 +39,7 @@ func TestAnEmptyPracticeSaysWhatToDoFirst(t *testing.T) {
 	u.goes("/horses/new")
 	u.presses("float loading")
 	u.types("Name of the horse", "Bracken")
-	u.types("How will we know it's fixed?", "Walks in")
+	u.types("How will we know it's fixed.", "Walks in")
 	u.types("Owner's name", "Rae's neighbour")
 	u.presses("Take it on")
 	u.seesIn("h1", "Bracken")
@@ -52,6 +53,7 @@ func TestAnEmptyPracticeSaysWhatToDoFirst(t *testing.T) {
 
 // A suspect leg bars the steps that load it, until the vet has cleared it.
 func TestWhatIsBarredAndWhatLiftsIt(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
 	u.presses("Button")
 	u.seesIn(".bridge", "step in: blocked. Blocked: hind leg that snatches or locks, suspect.")
@@ -64,20 +66,21 @@ func TestWhatIsBarredAndWhatLiftsIt(t *testing.T) {
 	u.seesIn("h1", "Button")
 	u.presses("Plan")
 	u.sees("Plans made")
-	u.seesIn("li", "No longer barred: step in")
+	u.seesIn("li", "No longer barred: load step in")
 	u.presses("Make the plan anew")
 	u.presses("Make the plan anew")
 	u.sees("too short")
 	u.types("Why make it anew", "the vet has cleared the leg")
 	u.presses("Make the plan anew")
 	u.sees("the vet has cleared the leg")
-	u.seesIn("li", "No longer barred: step in")
+	u.seesIn("li", "No longer barred: load step in")
 	u.presses("Bridge")
 	u.seesIn(".bridge", "step in: untried")
 }
 
 // The gate says why not, and nothing begins.
 func TestTheGateSaysWhyNot(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(412, 800).signsInDemo()
 	u.presses("Copperfield Moth")
 	u.presses("Into the arena")
@@ -102,6 +105,7 @@ func TestTheGateSaysWhyNot(t *testing.T) {
 // Tapped levels, in the left hand: rope and keys change sides, near and off do
 // not.
 func TestTheLeftHandTapsLevels(t *testing.T) {
+	t.Parallel()
 	u := demoYard(t).open(412, 800).signsInDemo()
 	u.begins("Copperfield Moth")
 	u.finds("button", "^change\\s+ask$").MustClick()
@@ -126,6 +130,7 @@ func TestTheLeftHandTapsLevels(t *testing.T) {
 
 // Two people log one session: what one ends, the other still keeps.
 func TestTwoDevicesInOneSession(t *testing.T) {
+	t.Parallel()
 	y := demoYard(t)
 	u := y.open(1280, 800).signsInDemo()
 	u.begins("Copperfield Moth")
@@ -153,6 +158,7 @@ func TestTwoDevicesInOneSession(t *testing.T) {
 // What the trainer does otherwise is kept, and the owner's first good one ends
 // the session on a high note.
 func TestTheOwnerHoldsTheRopeAndTheTrainerDisagrees(t *testing.T) {
+	t.Parallel()
 	y := demoYard(t)
 	u := y.open(1280, 800).signsInDemo()
 	u.presses("Copperfield Moth")
@@ -191,6 +197,7 @@ func (y *yard) counts(query string) int {
 
 // Two people word one report: both versions are shown, and safety stays.
 func TestTwoPeopleWordOneReport(t *testing.T) {
+	t.Parallel()
 	one := demoYard(t).open(1280, 800).signsInDemo()
 	one.presses("Copperfield Moth")
 	one.presses("Reports")

@@ -268,12 +268,14 @@ func (s *Server) viewFile(ctx context.Context, c caller, r reading) (File, error
 			view.Others = append(view.Others, b)
 		}
 	}
-	if n := len(r.days); n > 0 {
-		doc, err := s.document(r, n-1)
+	for i := len(r.days) - 1; i >= 0 && len(view.Since) == 0; i-- { // the newest that can be compared
+		doc, err := s.document(r, i)
 		if err != nil {
 			return File{}, err
 		}
 		view.Since = doc.Figures
+	}
+	if n := len(r.days); n > 0 {
 		view.Beads = arena.Beads(f.Catalog(), r.days[n-1], f.Visits[n-1].Before, f.Schools())
 	}
 	return view, err

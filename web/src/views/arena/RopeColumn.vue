@@ -102,7 +102,7 @@ const says = computed(() => {
       <path v-if="level > 0" :d="`M86 ${y(level) + perLevel / 2}V${height - 20}`" class="tight" />
       <g v-for="l in 10" :key="l">
         <path :d="`M56 ${y(l)}q15 7 30 0t30 0`" class="lay" />
-        <text x="30" :y="y(l) + perLevel / 2 + 5" class="number" :class="{ reached: l === level }">{{ l }}</text>
+        <text x="30" :y="y(l) + perLevel / 2 + 5" class="number" :class="{ reached: l === level }" :data-level="l">{{ l }}</text>
       </g>
       <template v-if="on || draft">
         <circle cx="86" :cy="y(Math.max(level, 1)) + perLevel / 2" r="34" class="thumb" />

@@ -50,7 +50,13 @@ const sources = [
   { value: 'video', text: 'on video' },
   { value: 'told', text: 'told' },
 ]
-const source = computed(() => String(walk.typed(`sources/${section.value?.key ?? ''}`) ?? section.value?.source ?? 'seen'))
+/** As it was tapped here, before it is kept: what is ticked next carries it. */
+const told = ref<Record<string, string>>({})
+const source = computed(
+  () =>
+    told.value[section.value?.key ?? ''] ??
+    String(walk.typed(`sources/${section.value?.key ?? ''}`) ?? section.value?.source ?? 'seen'),
+)
 
 /** Something of the section was noted. */
 const touched = (key: string) =>
@@ -90,7 +96,9 @@ watch(
 )
 
 function setSource(word: string) {
-  walk.mark(`sources/${section.value?.key ?? ''}`, word)
+  const key = section.value?.key ?? ''
+  told.value = { ...told.value, [key]: word }
+  walk.mark(`sources/${key}`, word)
 }
 async function result() {
   await walk.done()

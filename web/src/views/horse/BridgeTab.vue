@@ -70,7 +70,7 @@ const block = computed(() => blocked.value[0])
       <section v-if="file.since.length" class="sheet stack">
         <h2>Since the first day</h2>
         <dl class="since">
-          <template v-for="s in file.since" :key="s.label.key">
+          <template v-for="s in file.since" :key="s.label.text">
             <dt>{{ s.label.text }}</dt>
             <dd>
               {{ s.before.text }} → <b>{{ s.after.text }}</b>
