@@ -38,7 +38,7 @@ func TestBadInputIsRefusedWithASentence(t *testing.T) {
 		"a blank name":          {map[string]any{"name": "  \t "}, "name", "Give the horse's name"},
 		"far too long":          {map[string]any{"name": long}, "name", "Shorten it to 120"},
 		"a number for a name":   {map[string]any{"name": 7}, "name", "text"},
-		"no goal":               {map[string]any{"goal": " "}, "goal", "what fixed would look like"},
+		"no goal":               {map[string]any{"goal": " "}, "goal", "how we will know it"},
 		"an unknown problem":    {map[string]any{"problem": "flying"}, "problem", "Choose one of these"},
 		"no problem":            {map[string]any{"problem": ""}, "problem", "Choose the problem"},
 		"a date that is none":   {map[string]any{"needed_by": "2026-13-40"}, "needed_by", "not a date"},

@@ -153,7 +153,7 @@ func piers(book phrase.Book, c *catalog.Catalog, needs []catalog.Need) []Pier {
 		if !n.When.IsZero() {
 			says = phrase.Of("need.when."+n.When.String(), phrase.Args{"need": says})
 		}
-		p := Pier{Step: n.Step, Ladder: step.Ladder, Name: step.Name, Says: says}
+		p := Pier{Step: n.Step, Ladder: step.Ladder, Name: step.FullName(), Says: says}
 		book.Tell(&p)
 		list = append(list, p)
 	}

@@ -179,7 +179,7 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 			m.Changes = plan.Changes(f.Catalog(), madeOf(made[i+1]), madeOf(p))
 		}
 		for _, item := range p.Doc.Items {
-			m.Steps = append(m.Steps, item.Name)
+			m.Steps = append(m.Steps, assess.NameOf(f.Catalog(), item.Step))
 		}
 		view.Made = append(view.Made, m)
 	}

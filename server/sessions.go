@@ -221,7 +221,7 @@ func changes(c *catalog.Catalog, v arena.Visit) []StateChange {
 			continue
 		}
 		step, _ := c.Step(k.Step)
-		ch := StateChange{Name: step.Name, From: was[k.Ask], To: k.State}
+		ch := StateChange{Name: step.FullName(), From: was[k.Ask], To: k.State}
 		if ch.From.IsZero() {
 			ch.From = horse.Untried
 		}

@@ -93,8 +93,9 @@ func TestTheGradeFallsSlowly(t *testing.T) {
 
 func TestPrecautionsAddUpAndHaveWords(t *testing.T) {
 	book := phrase.English(phrase.Shipped)
-	assert.Len(t, Precautions(horse.OrdinaryCare), 6)
-	all := Precautions(horse.SpecialistOnly)
+	assert.Len(t, Precautions(horse.OrdinaryCare, true), 6)
+	assert.Contains(t, Precautions(horse.OrdinaryCare, false), phrase.Of("care.1.5.ground", nil), "nobody may mount it")
+	all := Precautions(horse.SpecialistOnly, true)
 	assert.Len(t, all, 17)
 	for _, m := range all {
 		assert.True(t, book.Has(m.Key), m.Key)

@@ -131,7 +131,7 @@ func Blocks(c *catalog.Catalog, a Assessment) []Block {
 					continue
 				}
 				args := phrase.Args{"item": Named(item), "state": state.String(), "who": whoLooks(item)}
-				blocks = append(blocks, Block{Step: step.Key, Name: step.Name, Item: item, Why: phrase.Of("block.body", args), Lifts: phrase.Of("block.body.lifts", args)})
+				blocks = append(blocks, Block{Step: step.Key, Name: step.FullName(), Item: item, Why: phrase.Of("block.body", args), Lifts: phrase.Of("block.body.lifts", args)})
 				break
 			}
 		}

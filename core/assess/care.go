@@ -37,8 +37,8 @@ func Follow(first horse.Care, sessions []SessionRisk, now horse.Care) horse.Care
 }
 
 // Precautions lists what a grade of care brings: its own and those of the
-// grades below it (part 9).
-func Precautions(care horse.Care) []phrase.Message {
+// grades below it (part 9). mounted tells whether anybody may get on.
+func Precautions(care horse.Care, mounted bool) []phrase.Message {
 	counts := map[horse.Care]int{horse.OrdinaryCare: 6, horse.ExtraCare: 3, horse.HighCare: 5, horse.SpecialistOnly: 3}
 	var all []phrase.Message
 	for _, c := range care.All() {
@@ -46,9 +46,16 @@ func Precautions(care horse.Care) []phrase.Message {
 			break
 		}
 		for i := range counts[c] {
-			all = append(all, phrase.Of(fmt.Sprintf("care.%d.%d", c.Rank(), i+1), nil))
+			key := fmt.Sprintf("care.%d.%d", c.Rank(), i+1)
+			if key == helmet && !mounted {
+				key += ".ground"
+			}
+			all = append(all, phrase.Of(key, nil))
 		}
 	}
 	slices.Reverse(all)
 	return all
 }
+
+// helmet is the precaution that speaks of getting on.
+const helmet = "care.1.5"

@@ -153,7 +153,7 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 		return Result{}, err
 	}
 	r.Care = a.careOf(r.Risk.Care)
-	r.Precautions = Precautions(r.Care)
+	r.Precautions = Precautions(r.Care, !r.InHand && !a.First.NoMounting())
 	r.Forbidden = forbidden(a, in.Record, r)
 	r.Referrals = Referrals(a, cmp.Or(in.On, in.Today))
 	if Mismatch(in.Record, a) {

@@ -46,7 +46,7 @@ func RiddenBlocks(c *catalog.Catalog, a Assessment, r Record, in Barring) []Bloc
 		mounting := slices.ContainsFunc(l.Steps, func(s catalog.Step) bool { return s.Opens })
 		for _, s := range l.Steps {
 			if in.InHand && (s.Ridden || weightOnItsBack(s.Key, l.Key)) {
-				blocks = append(blocks, Block{Step: s.Key, Name: s.Name, Why: phrase.Of("block.in_hand", nil), Lifts: phrase.Of("block.in_hand.lifts", nil), Never: true})
+				blocks = append(blocks, Block{Step: s.Key, Name: s.FullName(), Why: phrase.Of("block.in_hand", nil), Lifts: phrase.Of("block.in_hand.lifts", nil), Never: true})
 				continue
 			}
 			if !s.Ridden {
@@ -67,7 +67,7 @@ func RiddenBlocks(c *catalog.Catalog, a Assessment, r Record, in Barring) []Bloc
 			for _, i := range unfit {
 				items = append(items, Named(i))
 			}
-			b := Block{Step: s.Key, Name: s.Name, Why: phrase.Of("block.ridden."+key, phrase.Args{"items": items}), Lifts: phrase.Of("block.ridden."+key+".lifts", phrase.Args{"items": items})}
+			b := Block{Step: s.Key, Name: s.FullName(), Why: phrase.Of("block.ridden."+key, phrase.Args{"items": items}), Lifts: phrase.Of("block.ridden."+key+".lifts", phrase.Args{"items": items})}
 			if key == "body" {
 				b.Item = unfit[0]
 			}

@@ -95,7 +95,7 @@ type Step struct {
 // in "lead stand" and "mount up".
 func (s Step) FullName() string {
 	ladder, _, ok := strings.Cut(s.Key, ".")
-	if !ok || ladder == s.Name {
+	if !ok || strings.HasPrefix(s.Name, ladder) {
 		return s.Name
 	}
 	return ladder + " " + s.Name

@@ -150,7 +150,7 @@ func VerdictOf(c *catalog.Catalog, b arena.Brief, today string, r arena.Readines
 	gate, ask := b.Gate(c, today, r, lead)
 	v := Verdict{Gate: gate, Ask: ask}
 	if step, ok := c.Step(ask.Step); ok {
-		v.Name, v.Says = step.Name, step.Ask
+		v.Name, v.Says = step.FullName(), step.Ask
 	}
 	return v
 }

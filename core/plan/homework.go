@@ -80,7 +80,7 @@ func homeworkStep(c *catalog.Catalog, key string, called phrase.Args) HomeworkSt
 	step, _ := c.Step(key)
 	ladder, _ := c.Ladder(step.Ladder)
 	h := HomeworkStep{
-		Step: key, Name: step.Name, Plain: step.Plain, Ask: step.Ask,
+		Step: key, Name: step.FullName(), Plain: step.Plain, Ask: step.Ask,
 		Good:    good(step, called),
 		Refuses: phrase.Of("homework.refuses.first", called),
 	}

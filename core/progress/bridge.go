@@ -88,7 +88,9 @@ func BridgeOf(c *catalog.Catalog, ladder string, known []arena.Known, blocks []a
 	}
 	for _, n := range c.Piers(l) {
 		if step, ok := c.Step(n.Step); ok {
-			b.Piers = append(b.Piers, plank(step, states, blocks, next))
+			pier := plank(step, states, blocks, next)
+			pier.Name = step.FullName() // they stand together, of several ladders
+			b.Piers = append(b.Piers, pier)
 		}
 	}
 	return b, true

@@ -164,20 +164,10 @@ const doing = computed(() => {
     display: none;
   }
   .say {
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: var(--gap-1) var(--gap-2);
+    gap: var(--gap-1);
   }
-  .tell,
-  .say > .why,
-  .note,
-  .numbers {
-    grid-column: 1;
-  }
-  .acts {
-    grid-column: 2;
-    grid-row: 1 / span 3;
-    flex-direction: column;
-    max-width: 104px;
+  .acts button {
+    padding: 0 var(--gap-2);
   }
 }
 </style>

@@ -217,6 +217,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           :can-undo="arena.now.recent.length > 0"
           @correct="arena.correct"
           @more="open = 'more'"
+          @settings="open = 'settings'"
           @undo="arena.undo"
         />
         <div class="keys">

@@ -6,7 +6,7 @@ import type { Schemas } from '../../api/client'
 import type { Rep } from './useArena'
 
 const { last, newest, canUndo } = defineProps<{ last?: Schemas['ArenaTold']; newest?: string; canUndo: boolean }>()
-const emit = defineEmits<{ correct: [change: Partial<Rep>]; more: []; undo: [] }>()
+const emit = defineEmits<{ correct: [change: Partial<Rep>]; more: []; settings: []; undo: [] }>()
 
 /** Only where something was let go of can a release be late. */
 const held = computed(() => last?.kind === 'rep' || last?.kind === 'dose')
@@ -43,6 +43,7 @@ function release(when: Rep['release']) {
         wrong moment
       </button>
       <button type="button" :disabled="!last" @click="emit('more')">more</button>
+      <button type="button" class="settings" @click="emit('settings')">settings</button>
     </div>
     <button type="button" class="undo" :disabled="!canUndo" @click="emit('undo')">Undo</button>
   </div>
@@ -81,6 +82,9 @@ button[aria-pressed='true'] {
 button:disabled {
   opacity: 0.45;
 }
+.settings {
+  display: none;
+}
 .undo {
   border: var(--stroke);
   font-weight: 700;
@@ -100,7 +104,11 @@ button:disabled {
     gap: var(--gap-1);
   }
   button {
-    padding: 0 var(--gap-2);
+    padding: 0;
+    font-size: var(--step-0);
+  }
+  .settings {
+    display: block;
   }
   .undo {
     min-width: var(--touch);

@@ -186,4 +186,30 @@ const says = computed(() => {
   min-height: 2.9em;
   max-width: 210px;
 }
+@media (max-width: 720px) {
+  .rope {
+    padding: var(--gap-1);
+  }
+  .level,
+  .level b {
+    font-size: var(--step-1);
+  }
+  .level {
+    min-height: var(--step-2);
+  }
+  .says {
+    font-size: var(--step-0);
+    line-height: 1.15;
+    min-height: 3.5em;
+  }
+}
+@media (max-width: 720px) and (max-height: 720px) {
+  .says {
+    min-height: 0;
+    overflow: hidden;
+    white-space: nowrap;
+    text-overflow: ellipsis;
+    max-width: 100%;
+  }
+}
 </style>

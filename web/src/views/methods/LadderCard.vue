@@ -25,7 +25,7 @@ const {
       :says="`${count(ladder.steps.length, 'step', 'steps')} on ${count(piers.length, 'pier', 'piers')}`"
     />
     <p class="small">{{ ladder.steps.map((s) => s.name).join(' · ') }}</p>
-    <p v-if="piers.length" class="small quiet">stands on {{ piers.map((p) => p.step).join(', ') }}</p>
+    <p v-if="piers.length" class="small quiet">stands on {{ piers.map((p) => p.says.text).join(' · ') }}</p>
     <p class="small quiet">{{ ladder.schools.join(', ') }}</p>
     <p v-if="note" class="small strong">{{ note }}</p>
   </article>

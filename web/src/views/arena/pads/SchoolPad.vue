@@ -95,8 +95,9 @@ const others = computed<{ pad: Pad; say: string }[]>(() =>
   grid-template-columns: max-content;
 }
 @media (max-width: 720px) {
+  .school,
   .answers {
-    grid-template-columns: repeat(auto-fit, minmax(var(--touch), 1fr));
+    gap: var(--gap-1);
   }
 }
 </style>
