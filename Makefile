@@ -8,7 +8,7 @@ WEB     := $(shell find web/src web/public web/index.html web/vite.config.ts -ty
 GO      := $(shell find cmd core demo server store web -name '*.go' -o -path 'store/migrations/*' -o -path 'core/*.yaml' -o -path 'core/*.txt')
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 
-.PHONY: demo build test format lint types unit browser bench soak mutate generate screenshots chromium clean
+.PHONY: demo build test format lint types unit fuzz browser bench soak mutate generate screenshots chromium clean
 
 demo: build
 	bin/ivorybridge demo --address $(ADDRESS) --log-level warn $(if $(FRESH),--fresh)
@@ -34,7 +34,7 @@ web/dist/index.html: web/node_modules/.package-lock.json $(RULES)/core.wasm $(WE
 	cd web && npx --no-install vite build --logLevel warn
 	@touch $@
 
-test: format lint types unit browser
+test: format lint types unit fuzz browser
 	@echo "all: passed"
 
 format: web/node_modules/.package-lock.json
@@ -58,6 +58,15 @@ unit: web/dist/index.html
 	go test -timeout 30m ./cmd/... ./demo/...
 	go test -race -timeout 30m ./core/... ./server/... ./store/...
 
+# Each decoder of what comes from outside is fed with made-up text for so long.
+FUZZ ?= 2s
+fuzz: web/dist/index.html
+	@for dir in $$(grep -rl --include='*_test.go' '^func Fuzz' core server | xargs -n 1 dirname | sort -u); do \
+		for name in $$(grep -ho '^func Fuzz[A-Za-z]*' $$dir/*_test.go | cut -d' ' -f2); do \
+			echo "fuzz $$dir $$name"; out=$$(go test -run '^$$' -fuzz "^$$name\$$" -fuzztime $(FUZZ) -timeout 30m ./$$dir) || { echo "$$out"; exit 1; }; \
+		done; \
+	done
+
 browser: bin/ivorybridge chromium
 	go test -count=1 -parallel 3 -timeout 60m ./e2e/...
 
@@ -70,6 +79,7 @@ bench: web/dist/index.html
 # The whole trials of which make test runs short forms: a session of two hours
 # far from a signal, and a server that is killed a hundred times.
 soak: bin/ivorybridge chromium
+	$(MAKE) fuzz FUZZ=3m
 	SOAK=1 go test -count=1 -timeout 30m -v -run 'FarFromASignal|KilledWhileItWrites' ./e2e
 
 # Each number of the rules, changed by one, must make a test fail. MOST bounds it.

@@ -212,14 +212,11 @@ func (s *Server) saveLadder(ctx context.Context, c caller, kept store.Ladder, te
 	if kept.Version > 0 {
 		before = kept.Doc
 	}
-	next, wrong := edited(shipped, before, text)
 	used, err := c.view.UsedSteps(ctx, c.Practice, kept.ID)
 	if err != nil {
 		return OwnLadder{}, err
 	}
-	for _, f := range s.Catalog.CheckOwn(next, used) {
-		wrong = append(wrong, placed(next, f))
-	}
+	next, wrong := checked(s.Catalog, shipped, before, text, used)
 	if len(wrong) > 0 {
 		return OwnLadder{}, faulty(wrong...)
 	}
@@ -230,6 +227,15 @@ func (s *Server) saveLadder(ctx context.Context, c caller, kept store.Ladder, te
 	}
 	saved, err := c.view.Ladder(ctx, c.Practice, kept.ID, text.Version+1)
 	return s.viewLadder(saved), err
+}
+
+// checked is the ladder as the text has it, and what is wrong with it.
+func checked(c *catalog.Catalog, shipped, before catalog.Ladder, text LadderText, used []string) (catalog.Ladder, []FieldProblem) {
+	next, wrong := edited(shipped, before, text)
+	for _, f := range c.CheckOwn(next, used) {
+		wrong = append(wrong, placed(next, f))
+	}
+	return next, wrong
 }
 
 // placed puts a fault of the catalogue's check at the step it speaks of.

@@ -13,8 +13,6 @@ import (
 	"ivorybridge/core/horse"
 )
 
-const minute = 60_000
-
 func shipped(t testing.TB) *catalog.Catalog {
 	t.Helper()
 	c, err := yaml.Shipped()

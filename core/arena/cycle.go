@@ -22,6 +22,9 @@ const (
 	leastOfAnAsk = 6  // reps of an ask in a session
 	leastReps    = 96 // in all
 	leastBetter  = 2  // log units
+
+	shortest = 3 // answers; mutate: of two, both are the dip
+	longest  = 6
 )
 
 // LearnCycle looks for the cycle by which this horse's dips come: that of the
@@ -55,7 +58,7 @@ func LearnCycle(c *catalog.Catalog, days []Day, house int) Cycle {
 		return best
 	}
 	needed := likely + leastBetter
-	for n := 3; n <= 6; n++ {
+	for n := shortest; n <= longest; n++ {
 		one, l := twoRates(asks, n)
 		if n != house && l >= needed && one.Dip > one.Outside {
 			one.Reps, one.Learned = reps, true

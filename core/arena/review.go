@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"math"
 	"slices"
 
 	"ivorybridge/core/catalog"
@@ -91,7 +92,7 @@ func (r *Running) Review() Review {
 	}
 	slices.SortStableFunc(v.Felt, func(a, b Felt) int { return int(a.At - b.At) })
 	if n := len(r.live); n > 0 {
-		v.Minutes = int((r.live[n-1].At - r.in.Started + 30_000) / 60_000)
+		v.Minutes = int(math.Round(float64(r.live[n-1].At-r.in.Started) / minute))
 	}
 	v.Story = r.story(v)
 	return v
@@ -186,7 +187,7 @@ func (w Worked) levels() phrase.Message {
 	switch {
 	case !w.From.Noted() || !w.To.Noted():
 		return phrase.Message{}
-	case w.N < 2 || w.From.Int() == w.To.Int():
+	case w.From.Int() == w.To.Int():
 		return phrase.Of("story.at", phrase.Args{"to": w.To.Int()})
 	}
 	return phrase.Of("story.from", phrase.Args{"from": w.From.Int(), "to": w.To.Int()})
@@ -331,5 +332,5 @@ func (r *Running) back(felt []Felt) int {
 			longest, since = max(longest, f.At-since), -1
 		}
 	}
-	return int((longest + 59_999) / 60_000)
+	return int(math.Ceil(float64(longest) / minute))
 }

@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"math"
 	"slices"
 
 	"ivorybridge/core/horse"
@@ -103,7 +104,7 @@ func (r *Running) stopped() Stopped {
 			i = len(list) - 1
 		}
 		list[i].N++
-		list[i].Quiet = int((last - e.At) / 60_000)
+		list[i].Quiet = int((last - e.At) / minute)
 		if u.Level.Noted() {
 			levels[i] = append(levels[i], float64(u.Level.Int()))
 		}
@@ -111,13 +112,13 @@ func (r *Running) stopped() Stopped {
 			seconds[i] = append(seconds[i], u.Seconds)
 		}
 	}
-	minutes := max(float64(last-r.in.Started)/60_000, 1)
+	minutes := max(float64(last-r.in.Started)/minute, 1)
 	for i := range list {
 		b := &list[i]
 		b.PerTen = float64(b.N) * 10 / minutes
 		b.Seconds = median(seconds[i])
 		if len(levels[i]) > 0 {
-			b.Level = horse.LevelOf(int(median(levels[i]) + 0.5))
+			b.Level = horse.LevelOf(int(math.Round(median(levels[i]))))
 		}
 	}
 	return list

@@ -46,7 +46,7 @@ func (s *session) lasts() (int, bool) {
 	if since < 0 {
 		since = s.waitSince
 	}
-	minutes := float64(s.now-since) / 60000
+	minutes := float64(s.now-since) / minute
 	switch {
 	case since < 0:
 		return 0, false

@@ -43,7 +43,7 @@ func (r reading) kept() reading {
 
 // markEvery is how many live entries lie between readings to go back to, so
 // that a correction of the newest reads a few entries again and not all.
-const markEvery = 16
+const markEvery = 16 // mutate: of speed only
 
 // A Picture is how a session stands after its newest entry.
 type Picture struct {

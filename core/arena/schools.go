@@ -111,7 +111,7 @@ const stillSeconds = 60
 // overDoses: the contact lies still for a minute at most, off at the first
 // softening or then; then nothing until it is back, and lower.
 func overDoses(s *session, b *bad) (decision, bool) {
-	if s.arousal < 3 || s.now-b.since >= stillSeconds*1000 {
+	if s.arousal < 3 || s.now-b.since >= stillSeconds*second {
 		return waitThenDown(s, b)
 	}
 	a, v := s.current()
@@ -302,7 +302,7 @@ const (
 // for long goes lower.
 func refusedRelief(s *session) (decision, bool) {
 	a, v := s.current()
-	away := float64(s.now-s.approached) / 60000
+	away := float64(s.now-s.approached) / minute
 	if s.workSpells >= noApproachSpells || s.workSpells > 0 && away >= noApproachMinutes {
 		return s.down(a, v, 1, false, phrase.Of("why.no_approach", phrase.Args{"n": s.workSpells})), true
 	}

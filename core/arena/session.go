@@ -368,7 +368,7 @@ func (s *session) rep(t told) {
 // long the horse has not come near.
 func (s *session) work(p Spell) {
 	s.turn(p.Ask)
-	began := s.now - int64(p.Seconds)*1000
+	began := s.now - int64(p.Seconds)*second
 	if s.blockLadder == "" {
 		s.blockOf(p.Ask, began)
 	}

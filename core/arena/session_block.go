@@ -13,7 +13,7 @@ func (s *session) block(t told) {
 		return
 	}
 	s.finish = nil // something else was done
-	s.blockOf(t.Ask, t.at-int64(t.Seconds*1000))
+	s.blockOf(t.Ask, t.at-int64(t.Seconds*second))
 }
 
 func (s *session) blockOf(a horse.Ask, at int64) {
@@ -67,12 +67,18 @@ func (s *session) tookDown(d decision) {
 	s.close(d.from.Step)
 }
 
+// Units of the clock.
+const (
+	second = 1000   // ms; mutate: a unit
+	minute = 60_000 // ms; mutate: a unit
+)
+
 func (s *session) schooling() float64 {
-	return float64(s.now-s.in.Started)/60000 - float64(s.easyMinutes)
+	return float64(s.now-s.in.Started)/minute - float64(s.easyMinutes)
 }
 
 func (s *session) blockMinutes() float64 {
-	return float64(s.now-s.blockStart)/60000 - float64(s.blockEasy)
+	return float64(s.now-s.blockStart)/minute - float64(s.blockEasy)
 }
 
 // repSeconds is the median time from rep to rep in this session; the house
@@ -83,7 +89,7 @@ func (s *session) repSeconds() float64 {
 	}
 	gaps := make([]float64, 0, len(s.reps))
 	for i := 1; i < len(s.reps); i++ {
-		gaps = append(gaps, float64(s.reps[i].at-s.reps[i-1].at)/1000)
+		gaps = append(gaps, float64(s.reps[i].at-s.reps[i-1].at)/second)
 	}
 	return median(gaps)
 }

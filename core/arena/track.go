@@ -217,23 +217,29 @@ func standing(track []Entry) []bool {
 			undos[e.Replaces] = append(undos[e.Replaces], i)
 		}
 	}
-	state := make([]int8, len(track)) // 0 not judged, 1 being judged, 2 stands, 3 void
+	const (
+		_ = iota // not judged yet
+		judging
+		good
+		void
+	)
+	state := make([]int8, len(track))
 	var stands func(i int) bool
 	stands = func(i int) bool {
 		switch state[i] {
-		case 1, 3:
+		case judging, void:
 			return false
-		case 2:
+		case good:
 			return true
 		}
-		state[i] = 1
+		state[i] = judging
 		for _, u := range undos[track[i].ID] {
 			if stands(u) {
-				state[i] = 3
+				state[i] = void
 				return false
 			}
 		}
-		state[i] = 2
+		state[i] = good
 		return true
 	}
 	all := make([]bool, len(track))

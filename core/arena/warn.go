@@ -129,7 +129,7 @@ func (r Rep) delay() (float64, bool) {
 	}
 	last := *r.ToTry
 	if n := len(r.Tries); n > 1 {
-		last += float64(r.Tries[n-1].At-r.Tries[0].At) / 1000
+		last += float64(r.Tries[n-1].At-r.Tries[0].At) / second
 	}
 	return max(r.Seconds-last, 0), true
 }
@@ -237,8 +237,11 @@ func warnTooEarly(s *session) (phrase.Args, bool) {
 	return nil, ok && r[0].step.Trailer && r[0].refused() && slices.Contains(r[0].WaysOut, horse.TurnedAway)
 }
 
+// refitMinutes is how long a halter stays as it is before it is looked at.
+const refitMinutes = 10
+
 func warnHalter(s *session) (phrase.Args, bool) {
-	return nil, s.violent || s.now-s.halterAt >= 10*60000
+	return nil, s.violent || s.now-s.halterAt >= refitMinutes*minute
 }
 
 func warnTight(s *session) (phrase.Args, bool) {

@@ -128,7 +128,7 @@ func survives(ctx context.Context, m mutant) (bool, error) {
 	if err := os.WriteFile(list, overlay, 0o600); err != nil {
 		return false, err
 	}
-	out, err := exec.CommandContext(ctx, "go", "test", "-overlay", list, "-vet=off", "-failfast", "-timeout", "2m", "./"+m.dir, "-rapid.checks=30", "-rapid.nofailfile").CombinedOutput()
+	out, err := exec.CommandContext(ctx, "go", "test", "-overlay", list, "-vet=off", "-ldflags=-s -w", "-failfast", "-timeout", "2m", "./"+m.dir, "-rapid.checks=30", "-rapid.nofailfile").CombinedOutput()
 	if strings.Contains(string(out), "[build failed]") {
 		return false, nil // a table that no longer fits its type: the compiler noticed
 	}
@@ -154,7 +154,7 @@ func mutants(dir, only string) ([]mutant, error) {
 		lines := strings.Split(string(text), "\n")
 		for _, lit := range numbers(file) {
 			at := set.Position(lit.Pos())
-			if strings.Contains(lines[at.Line-1], "// mutate: ") {
+			if strings.Contains(lines[at.Line-1], "mutate: ") {
 				continue
 			}
 			for _, to := range changes(lit) {
