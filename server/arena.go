@@ -57,6 +57,7 @@ type Stage struct {
 	WaysOut     []WayOut         `json:"ways_out"`
 	Signs       []SignOf         `json:"signs"`
 	Stops       []horse.Stop     `json:"stops" doc:"reasons that end a session"`
+	NotBegun    []horse.Stop     `json:"not_begun" doc:"those of them that can be seen at the gate"`
 	Brief       arena.Brief      `json:"brief" doc:"what the rules need to know"`
 	Catalog     string           `json:"catalog" doc:"version of the shipped catalogue that it was read with"`
 }
@@ -297,6 +298,7 @@ func (s *Server) stage(ctx context.Context, c caller, r reading, f casefile.File
 	if !slices.ContainsFunc(view.Cards, func(c Card) bool { return c.Ridden }) {
 		view.Stops = slices.DeleteFunc(view.Stops, horse.AtTheBlock)
 	}
+	view.NotBegun = slices.DeleteFunc(slices.Clone(view.Stops), func(s horse.Stop) bool { return !horse.BeforeWork(s) })
 	var err error
 	view.Contacts, err = s.contacts(ctx, c, r)
 	return view, err

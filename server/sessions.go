@@ -78,6 +78,7 @@ type StateChange struct {
 	Variant phrase.Message  `json:"variant"`
 	From    horse.StepState `json:"from"`
 	To      horse.StepState `json:"to"`
+	Now     phrase.Message  `json:"now" doc:"where it stands now, in words"`
 }
 
 // Summary is what a session came to.
@@ -224,6 +225,10 @@ func changes(c *catalog.Catalog, v arena.Visit) []StateChange {
 		ch := StateChange{Name: step.FullName(), From: was[k.Ask], To: k.State}
 		if ch.From.IsZero() {
 			ch.From = horse.Untried
+		}
+		ch.Now = phrase.Of("state", phrase.Args{"state": k.State.String()})
+		if k.State == horse.StepTolerated && k.Soft {
+			ch.Now = phrase.Of("state.good", nil)
 		}
 		if !k.Variant.IsZero() {
 			ch.Variant = phrase.Of("variant", phrase.Args{"words": phrase.Sided(k.Variant.String())})

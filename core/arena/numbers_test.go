@@ -128,8 +128,12 @@ func TestNumbersOfAnswers(t *testing.T) {
 		"eleven offers":                     {offersFrom(offers(5, 2), 1).input(listen), Down, "7", nil},
 		"listening: six mixed":              {on("saddle.show").offers(repsOf("hesitated", 6)).input(listen, known(horse.Kept, 1, "zones.over near", "zones.over off")), Down, "8", func(t *testing.T, a Advice) { assert.Equal(t, 90, a.Rest) }},
 		"listening: five":                   {on("saddle.show").offers(repsOf("hesitated", 5)).input(listen), Same, "8", nil},
+		"a no six offers ago":               {on("saddle.show").offers("left " + repsOf("came", 5)).input(listen), EndAsk, "12", whyIs("why.another_day")},
+		"seven ago":                         {on("saddle.show").offers("left " + repsOf("came", 6)).input(listen), Up, "12", nil},
 		"a rest of 30":                      {rest(30).input(relief), Same, "12", passRun(1)},
 		"a rest of 29":                      {rest(29).input(relief), Same, "8", passRun(0)},
+		"30 where the step names none":      {on("load.gap going left").spell("at the door", true, 30, 0).input(relief), Same, "12", passRun(1)},
+		"29 there":                          {on("load.gap going left").spell("at the door", true, 29, 0).input(relief), Same, "8", passRun(0)},
 		"a burst, 80 of 100":                {burst(on("control.walk"), 100, 80).input(), Same, "15", nil},
 		"a burst, 79 of 100":                {burst(on("control.walk"), 100, 79).input(), Same, "8", nil},
 		"the place lighter by two":          {slope(4, 2).input(relief), OtherSide, "12", nil},
@@ -155,6 +159,8 @@ func TestNumbersOfTime(t *testing.T) {
 		action Action
 		why    string
 	}{
+		"five minutes before the cap":         {inBlock(on(hind), 30*minute).every(60).reps(repsOf("accepted@4", 5)).input(), nil, EndSession, "why.time.session"},
+		"a little earlier":                    {inBlock(on(hind), 30*minute-1).every(60).reps(repsOf("accepted@4", 5)).input(), nil, Same, "why.lighter"},
 		"three reps before the cap":           {met().input(now(34 * minute)), nil, OtherSide, "why.passed"},
 		"a second less":                       {met().input(now(34*minute + 1000)), nil, EndAsk, "why.passed.no_time"},
 		"dips of two minutes: six are needed": {two(10 * minute).input(now(29 * minute)), slow(120), Same, "why.dip_next"},
@@ -350,6 +356,12 @@ func TestNumbersOfTheReview(t *testing.T) {
 	assert.Empty(t, back(2, minute), "tense is not over the line")
 	assert.Contains(t, strings.Join(back(3, minute+1), " "), "2 minutes", "a minute begun counts")
 	assert.NotContains(t, strings.Join(back(3, minute), " "), "2 minutes")
+	quiet := func(ms int64) int {
+		s := on("home.near").add(Entry{Kind: KindInterruption, Interruption: &Interruption{Behaviour: horse.TurnedAway}})
+		_, said := review(t, s.mark(ms, felt(1)).input())
+		return len(said)
+	}
+	assert.Equal(t, []int{1, 2}, []int{quiet(5*minute - 1), quiet(5 * minute)}, "five minutes without it are told")
 	mm := targetText(catalog.Step{Pass: catalog.Pass{Unit: "mm"}}, 1500)
 	assert.InDelta(t, 1.5, mm.Args["n"], 1e-9)
 }

@@ -148,7 +148,7 @@ func (w *Worked) take(b Told) {
 	if b.School == horse.WaitItOut {
 		w.Tries += len(b.Tries)
 		if b.Seconds > 0 && horse.Soft(b.Graded) {
-			ends(&w.Seconds, int(b.Seconds+0.5))
+			ends(&w.Seconds, int(math.Round(b.Seconds)))
 		}
 	}
 }

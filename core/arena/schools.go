@@ -90,7 +90,7 @@ func toleratedWaiting(s *session) (decision, bool) {
 	case horse.Try:
 		return s.same(phrase.Of("why.try", nil))
 	case horse.Tolerated:
-		if n := len(run); n >= 6 && tail(run, func(t told) bool { return !t.soft() && !t.refused() }) >= 6 && run[n-1].Seconds >= run[n-6].Seconds {
+		if n := len(run); tail(run, func(t told) bool { return !t.soft() && !t.refused() }) >= 6 && run[n-1].Seconds >= run[n-6].Seconds {
 			return s.down(r.Ask, r.Target, 1, false, phrase.Of("why.no_sooner", nil)), true
 		}
 		a, v := s.current()

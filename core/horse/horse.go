@@ -3,6 +3,8 @@
 // the handbook knows (parts 2, 3 and 9); everything above builds on that.
 package horse
 
+import "slices"
+
 type (
 	levels   struct{}
 	arousals struct{}
@@ -341,6 +343,12 @@ func (stops) Words() []string {
 // AtTheBlock reports whether a stop reason is one of mounting: nobody gets on
 // (part 9).
 func AtTheBlock(s Stop) bool { return s.Rank() > 12 }
+
+// BeforeWork reports whether a stop reason can be seen before anything is asked:
+// the weather, the body, or at the block.
+func BeforeWork(s Stop) bool {
+	return AtTheBlock(s) || slices.Contains([]string{"heat", "ice", "storm", "lameness", "wound", "pain"}, s.String())
+}
 
 // Stop is a reason that ends the session at once (parts 6 and 9).
 type Stop = Word[stops]

@@ -68,3 +68,14 @@ func TestVariantReadsBackAsItself(t *testing.T) {
 	_, err := ParseVariant("nearish")
 	assert.ErrorContains(t, err, "a side (near, off)")
 }
+
+func TestStopsBeforeWork(t *testing.T) {
+	for word, want := range map[string][2]bool{
+		"must be held to be mounted": {true, true}, "ears back at the block, mouth open or a hind leg unweighted": {true, true},
+		"heat": {true, false}, "pain": {true, false}, "handler hurt": {false, false}, "exhaustion": {false, false},
+	} {
+		var s Stop
+		require.NoError(t, s.UnmarshalText([]byte(word)))
+		assert.Equal(t, want, [2]bool{BeforeWork(s), AtTheBlock(s)}, word)
+	}
+}

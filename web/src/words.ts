@@ -28,6 +28,12 @@ export function daysAgo(days: number): string {
 
 export const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`
 
+/** The answers of a session in one line. */
+export const answered = (r: { n: number; good: number; noted: boolean; highest: number }) =>
+  r.n === 0
+    ? 'No answer counted.'
+    : `${r.good} of ${r.n} answers good${r.noted && r.highest > 0 ? `, highest level ${r.highest}` : ''}.`
+
 /** How much of a bridge stands. */
 export const secure = (b: { met: number; planks: unknown[] }) =>
   b.met === 0 ? 'no step secure yet' : `${b.met} of ${b.planks.length} steps secure`

@@ -847,6 +847,8 @@ export interface components {
             handlers: components["schemas"]["HandlerChoice"][];
             horse: components["schemas"]["HorseRef"];
             id: string;
+            /** @description those of them that can be seen at the gate */
+            not_begun: ("" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted")[];
             /**
              * Format: int64
              * @description the server's clock, ms
@@ -4047,6 +4049,8 @@ export interface components {
             /** @description one word for each level 0 to 10 */
             feels: components["schemas"]["PhraseMessage"][];
             horse: components["schemas"]["HorseRef"];
+            /** @description those of them that can be seen at the gate */
+            not_begun: ("" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted")[];
             /** @description those who may hold the rope */
             owners: components["schemas"]["HandlerChoice"][];
             precautions: components["schemas"]["PhraseMessage"][];
@@ -4084,6 +4088,8 @@ export interface components {
             /** @enum {string} */
             from: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
             name: string;
+            /** @description where it stands now, in words */
+            now: components["schemas"]["PhraseMessage"];
             /** @enum {string} */
             to: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
             variant: components["schemas"]["PhraseMessage"];

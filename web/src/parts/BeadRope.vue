@@ -44,7 +44,7 @@ const dips = computed(() => {
   const at = new Set<number>()
   if (!cycle) return []
   beads.forEach((b, i) => b.dip && at.add(i))
-  for (let i = 0; i < columns.value - beads.length; i++) {
+  for (let i = 0; ahead > 0 && i < columns.value - beads.length; i++) {
     const n = counted.value + i + 1
     if (n % cycle === cycle - 1 || n % cycle === 0) at.add(beads.length + i)
   }

@@ -9,7 +9,7 @@ import { byAsk } from '../../parts/beads'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
-import { count, longDate, sideWord } from '../../words'
+import { answered, count, longDate, sideWord } from '../../words'
 import ArousalBand from './ArousalBand.vue'
 import CorrectSheet from './CorrectSheet.vue'
 import TimingTable from './TimingTable.vue'
@@ -48,7 +48,7 @@ async function keep() {
               {{ count(data.review.minutes, 'minute', 'minutes') }}<template v-if="whole"> with {{ whole.by }}</template
               >.
               <template v-if="whole">
-                {{ whole.reps.soft }} of {{ whole.reps.n }} answers soft, highest level {{ whole.reps.highest }}.
+                {{ answered(whole.reps) }}
               </template>
             </p>
           </div>
@@ -88,7 +88,7 @@ async function keep() {
                 <p v-if="whole.changes.length === 0">No step changed today. That still counts.</p>
                 <ul class="changes">
                   <li v-for="c in whole.changes" :key="c.name + c.variant.text">
-                    <b>{{ [c.name, c.variant.text].filter(Boolean).join(', ') }}</b> {{ c.from }} → {{ c.to }}
+                    <b>{{ [c.name, c.variant.text].filter(Boolean).join(', ') }}</b> {{ c.from }} → {{ c.now.text }}
                   </li>
                 </ul>
                 <BridgeDrawing :bridge="whole.bridge" />

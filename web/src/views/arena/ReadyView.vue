@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // At the gate: readiness in under a minute, with the precautions of the grade.
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Schemas } from '../../api/client'
 import { keptWords, outbox } from '../../offline/kept'
@@ -26,7 +26,7 @@ const { data, trouble, load, ready, missing, holder, ridesAfterDaysOff, verdict,
 const picking = ref(false)
 
 const minds = choices(['calm', 'tight', 'scared', 'angry'] as const)
-const stops = choices(['heat', 'ice', 'storm', 'lameness', 'wound', 'pain'] as const)
+const stops = computed(() => choices(data.value?.stage.not_begun ?? []))
 const settles = choices(['within a minute', 'within five minutes', 'not in five minutes'] as const)
 const yesNo = choices(['yes', 'no'] as const)
 

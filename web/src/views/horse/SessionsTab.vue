@@ -4,7 +4,7 @@ import { useLoad } from '../../api/use'
 import BeadRope from '../../parts/BeadRope.vue'
 import { byAsk } from '../../parts/beads'
 import PageState from '../../parts/PageState.vue'
-import { count, longDate, sideWord } from '../../words'
+import { answered, count, longDate, sideWord } from '../../words'
 import { useHorseFile } from './file'
 
 const { file } = useHorseFile()
@@ -31,16 +31,14 @@ const { data, trouble, load } = useLoad(() =>
           </p>
         </div>
         <p>
-          {{ count(s.minutes, 'minute', 'minutes') }} with {{ s.by }}. {{ s.reps.soft }} of {{ s.reps.n }} answers soft<template
-            v-if="s.reps.noted"
-            >, in the middle at {{ s.reps.level }}</template
-          >. Worked on {{ s.asks.join(', ') || 'nothing' }}.
+          {{ count(s.minutes, 'minute', 'minutes') }} with {{ s.by }}. {{ answered(s.reps) }} Worked on
+          {{ s.asks.join(', ') || 'nothing' }}.
         </p>
         <p v-if="s.events.length" class="wrong">{{ s.events.map((e) => e.kind).join(', ') }}</p>
         <p v-if="s.note" class="quiet">{{ s.note }}</p>
         <ul v-if="s.changes.length" class="row small">
           <li v-for="c in s.changes" :key="c.name + c.variant.text">
-            <b>{{ [c.name, c.variant.text].filter(Boolean).join(', ') }}</b> {{ c.from }} → {{ c.to }}
+            <b>{{ [c.name, c.variant.text].filter(Boolean).join(', ') }}</b> {{ c.from }} → {{ c.now.text }}
           </li>
         </ul>
         <details>
