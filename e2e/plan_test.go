@@ -3,6 +3,7 @@ package e2e
 import (
 	"testing"
 
+	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -84,7 +85,7 @@ func TestAnOwnLadderCantBeBroken(t *testing.T) {
 	u := demoYard(t).open(1280, 800).signsInDemo()
 	u.presses("Methods")
 	u.types("Look for a step", "hollow")
-	u.presses("load.board")
+	u.presses("Trailer loading: board")
 	u.seesIn("section.opened", "Steps on a hollow-sounding board")
 	u.presses("Copy this ladder")
 	u.sees("Give your ladder a name")
@@ -92,23 +93,25 @@ func TestAnOwnLadderCantBeBroken(t *testing.T) {
 	u.presses("Copy this ladder")
 	u.seesIn("h1", "Trailer, with a mat first")
 
-	u.presses("load.board board")
-	u.types("Needs further", "load.stand")
+	u.presses("board")
+	u.chooses("Needs further", "Trailer loading: stand")
+	u.key(input.Escape)
 	u.presses("Keep it as the next version")
-	u.seesIn(".bad", "load.board: Its needs go in a circle")
-	u.types("Needs further", " ")
+	u.seesIn(".bad", "Board: Its needs go in a circle")
+	u.chooses("Needs further", "Trailer loading: stand")
+	u.key(input.Escape)
 	u.types("In a row", "0")
 	u.presses("Keep it as the next version")
-	u.seesIn(".bad", "load.board: A step needs a measure and a pass mark")
+	u.seesIn(".bad", "Board: A step needs a measure and a pass mark")
 	u.types("In a row", "4")
 	u.presses("Add a step")
 	u.presses("Keep it as the next version")
-	u.seesIn(".bad", "load.own1: A step needs a name, an ask")
+	u.seesIn(".bad", "A new step: A step needs a name, an ask")
 	u.MustReload()
 	u.sees("version 1")
-	assert.NotContains(t, u.MustElement("form").MustText(), "load.own1", "nothing was kept")
+	assert.NotContains(t, u.MustElement("form").MustText(), "a new step", "nothing was kept")
 
-	u.presses("load.board board")
+	u.presses("board")
 	u.types("In a row", "4")
 	u.presses("Keep it as the next version")
 	u.sees("Kept as version 2.")
@@ -130,9 +133,9 @@ func TestAnOwnLadderCantBeBroken(t *testing.T) {
 
 	u.presses("Methods")
 	u.presses("Trailer, with a mat first")
-	u.presses("Take out ?: load.gap")
+	u.presses("Take out ?: gap")
 	u.presses("Keep it as the next version")
-	u.sees("load.gap: It is in use: a plan or a session has it")
+	u.sees("Gap: It is in use: a plan or a session has it")
 }
 
 // A handler is cleared on two legs, and gets one page of homework that fits on

@@ -298,7 +298,13 @@ func (s *Server) stage(ctx context.Context, c caller, r reading, f casefile.File
 	if !slices.ContainsFunc(view.Cards, func(c Card) bool { return c.Ridden }) {
 		view.Stops = slices.DeleteFunc(view.Stops, horse.AtTheBlock)
 	}
-	view.NotBegun = slices.DeleteFunc(slices.Clone(view.Stops), func(s horse.Stop) bool { return !horse.BeforeWork(s) })
+	mounts := false
+	for i, card := range view.Cards {
+		mounts = mounts || card.Ridden && view.Asks[i].Blocked == nil
+	}
+	view.NotBegun = slices.DeleteFunc(slices.Clone(view.Stops), func(s horse.Stop) bool {
+		return !horse.BeforeWork(s) || horse.AtTheBlock(s) && !mounts
+	})
 	var err error
 	view.Contacts, err = s.contacts(ctx, c, r)
 	return view, err

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"net/http"
 	"slices"
@@ -146,7 +147,7 @@ func piers(book phrase.Book, c *catalog.Catalog, needs []catalog.Need) []Pier {
 		case n.Level > 0:
 			key = "level"
 		}
-		says := phrase.Of("need."+key, phrase.Args{"step": n.Step, "level": n.Level})
+		says := phrase.Of("need."+key, phrase.Args{"step": step.FullName(), "level": n.Level})
 		if !n.Zone.IsZero() {
 			says = phrase.Of("need.in", phrase.Args{"need": says, "zone": n.Zone.String()})
 		}
@@ -233,21 +234,29 @@ func (s *Server) saveLadder(ctx context.Context, c caller, kept store.Ladder, te
 func checked(c *catalog.Catalog, shipped, before catalog.Ladder, text LadderText, used []string) (catalog.Ladder, []FieldProblem) {
 	next, wrong := edited(shipped, before, text)
 	for _, f := range c.CheckOwn(next, used) {
-		wrong = append(wrong, placed(next, f))
+		wrong = append(wrong, placed(c, next, f))
 	}
 	return next, wrong
 }
 
 // placed puts a fault of the catalogue's check at the step it speaks of.
-func placed(l catalog.Ladder, f catalog.Fault) FieldProblem {
+func placed(c *catalog.Catalog, l catalog.Ladder, f catalog.Fault) FieldProblem {
 	say := strings.ToUpper(f.Say[:1]) + f.Say[1:] + "."
 	for i, s := range l.Steps {
 		if s.Key == f.Place {
-			return FieldProblem{Field: "steps." + strconv.Itoa(i), Say: f.Place + ": " + say}
+			return FieldProblem{Field: "steps." + strconv.Itoa(i), Say: stepName(s.Name) + ": " + say}
 		}
 	}
-	return FieldProblem{Field: "steps", Say: f.Place + ": " + say}
+	of := f.Place
+	if step, ok := c.Step(f.Place); ok {
+		of = stepName(step.Name)
+	}
+	return FieldProblem{Field: "steps", Say: of + ": " + say}
 }
+
+// stepName is what an own ladder's step is called where something is wrong
+// with it.
+func stepName(name string) string { return phrase.Raised(cmp.Or(name, "a new step")) }
 
 // edited is the ladder as the text has it: each step keeps what the text can't
 // change from the version before.
@@ -281,7 +290,7 @@ func edited(shipped, before catalog.Ladder, text LadderText) (catalog.Ladder, []
 		}
 		step.Needs = needsOf(step.Needs, t.Needs)
 		if say := doubtful(t); say != "" {
-			wrong = append(wrong, FieldProblem{Field: "steps." + strconv.Itoa(i), Say: t.Key + ": " + say})
+			wrong = append(wrong, FieldProblem{Field: "steps." + strconv.Itoa(i), Say: stepName(t.Name) + ": " + say})
 		}
 		next.Steps = append(next.Steps, step)
 	}

@@ -77,8 +77,8 @@ func TestOwnLaddersAreCheckedAndVersioned(t *testing.T) {
 	var h Handbook
 	p.ask(http.MethodGet, "/api/methods", nil).into(&h)
 	require.Len(t, h.Ladders, 20)
-	assert.Equal(t, "lead.forward at level 1", h.Piers["load"][0].Says.Text)
-	assert.Equal(t, "control.walk, for a horse not yet ridden", h.Needs["home.ridden"][0].Says.Text)
+	assert.Equal(t, "lead forward at level 1 or less", h.Piers["load"][0].Says.Text)
+	assert.Equal(t, "control walk, for a horse not yet ridden", h.Needs["home.ridden"][0].Says.Text)
 	assert.Len(t, h.Schools, 5)
 
 	assert.Equal(t, "name", p.ask(http.MethodPost, "/api/ladders", map[string]any{"version": 0, "ladder": "load", "name": " "}).problem().Errors[0].Field)
@@ -142,7 +142,7 @@ func TestOwnLaddersAreCheckedAndVersioned(t *testing.T) {
 		}
 	}))
 	require.Equal(t, http.StatusUnprocessableEntity, drop.Code)
-	assert.Contains(t, drop.problem().Errors[0].Say, "load.side: It is in use")
+	assert.Contains(t, drop.problem().Errors[0].Say, "Side: It is in use")
 	put(text(2, func(i int, s map[string]any) { set(s, i == 0, "run", 7) })).into(&next)
 	assert.EqualValues(t, 3, next.Version)
 	assert.EqualValues(t, 2, p.plans().Choices.Own["load"].Version, "the plan keeps its version")

@@ -223,7 +223,7 @@ func (s *session) release(d decision) (horse.ReleaseSize, int) {
 			return horse.Medium, 0
 		}
 		return horse.ReleaseSize{}, d.rest
-	case !s.lastIsRep, d.action == Hold, d.action == Wait, d.action == SettleByFeet, s.warned, s.keepsOn():
+	case !s.lastIsRep, d.action == Hold, d.action == Wait, d.action == SettleByFeet, d.action == Retreat, s.warned, s.keepsOn():
 		return horse.ReleaseSize{}, d.rest
 	case d.at1:
 		return horse.ReleaseSize{}, 0

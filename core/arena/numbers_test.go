@@ -41,45 +41,59 @@ func TestNumbersOfStopsAndScares(t *testing.T) {
 	}
 	pain := Mark{Stop: stop("pain")}
 	run(t, map[string]told1{
-		"a stop at 2":                    {on(hind).reps("try@3").mark(0, felt(2)).mark(0, pain).input(), EndSession, "1", nil},
-		"a stop at 3":                    {on(hind).reps("try@3").mark(0, felt(3)).mark(0, pain).input(), MakeSafe, "1", nil},
-		"a danger at 3 after it":         {on(hind).reps("try@3").mark(0, pain).reps("refused@3", way(horse.KickedAtPerson), arousal(3)).input(), MakeSafe, "1", nil},
-		"a danger at 2 after it":         {on(hind).reps("try@3").mark(0, pain).reps("refused@3", way(horse.KickedAtPerson), arousal(2)).input(), EndSession, "1", nil},
-		"the second danger, at 3":        {kicked().mark(minute, felt(1)).to("lead.back").reps("refused@2", way(horse.Struck), arousal(3)).input(), MakeSafe, "2", nil},
-		"the second danger, at 2":        {kicked().mark(minute, felt(1)).to("lead.back").reps("refused@2", way(horse.Struck), arousal(2)).input(), EndSession, "2", nil},
-		"arousal 4 and no way out":       {on(hind).reps("refused@3", arousal(4)).input(), MakeSafe, "2", nil},
-		"arousal 4, tapped":              {on(hind).reps("try@3").mark(0, felt(4)).input(), MakeSafe, "2", nil},
-		"kicks 5, 3, 7 do not rise":      {on(hind).reps("try@3", kicks(5)).reps("try@3", kicks(3)).reps("try@3", kicks(7)).input(), Same, "8", nil},
-		"kicks 3, 7, 5 fall at the end":  {on(hind).reps("try@3", kicks(3)).reps("try@3", kicks(7)).reps("try@3", kicks(5)).input(), Same, "8", nil},
-		"back under 2 only":              {on(hind).reps("try@3").mark(0, felt(3)).mark(minute, felt(2)).input(), Wait, "3", nil},
-		"listening, too":                 {on("saddle.show").offers("came").mark(0, felt(3)).mark(minute, felt(2)).input(in("ask and listen")), Retreat, "3", nil},
-		"held at 3, a little under ten":  {held(9.9).input(wait), Hold, "3", nil},
-		"held at 3 for ten minutes":      {held(10).input(wait), EndSession, "3", nil},
-		"tense for long is no scare":     {on(hind).reps("accepted@3", arousal(2)).mark(15*minute, Mark{EasyMinutes: 15}).mark(15*minute, Mark{EasyMinutes: 15}).reps("accepted@3", arousal(2)).input(), Same, "15", nil},
-		"two at 3, three answers apart":  {on("quarters.fore near").reps("try@3", arousal(3)).reps("try@3 try@3").reps("try@3", arousal(3)).mark(minute, felt(1)).input(), Down, "3", whyIs("why.over.second")},
-		"two at 3, four answers apart":   {on("quarters.fore near").reps("try@3", arousal(3)).reps("try@3 try@3 try@3").reps("try@3", arousal(3)).mark(minute, felt(1)).input(), Down, "3", whyIs("why.over.after")},
-		"open time is 60 unless said":    {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute-1)), Same, "7", nil},
-		"open time passed":               {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute)), Down, "7", nil},
-		"ten minutes after it, nearly":   {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(70*minute-1)), Down, "7", nil},
-		"ten minutes after it":           {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(70*minute)), EndSession, "4", nil},
-		"shut down is tense":             {on(hind).reps("tolerated@3", signs(horse.ShutDown)).input(), Same, "8", func(t *testing.T, a Advice) { assert.Equal(t, 2, a.Numbers.Arousal) }},
-		"what is not noted stays":        {on(hind).reps("try@3").mark(0, felt(2)).reps("accepted@3", unsaid).input(), Same, "15", func(t *testing.T, a Advice) { assert.Equal(t, 2, a.Numbers.Arousal) }},
-		"asked at 3, it was back":        {on(hind).reps("try@3").mark(0, felt(3)).reps("accepted@3", unsaid).input(), Same, "15", func(t *testing.T, a Advice) { assert.Equal(t, 1, a.Numbers.Arousal) }},
-		"an easy ask is known at 3":      {on("lead.forward").reps("refused@4 refused@4 refused@4").input(known(horse.Met, 3, "head.down")), EndAsk, "7", func(t *testing.T, a Advice) { assert.NotNil(t, a.Easy) }},
-		"an ask known at 4 is not easy":  {on("lead.forward").reps("refused@4 refused@4 refused@4").input(known(horse.Met, 4, "head.down")), EndAsk, "7", func(t *testing.T, a Advice) { assert.Nil(t, a.Easy) }},
-		"planted once, mounted":          {on("rush.slack").reps("try@3", mounted, way(horse.Planted)).input(), Same, "8", nil},
-		"a face of 1 is tense":           {on("quarters.fore near").reps("tolerated@4", face(1)).input(), Same, "8", whyIs("why.tense")},
-		"a face of 2 is sour":            {on("quarters.fore near").reps("tolerated@4", face(2)).input(), Same, "8", whyIs("why.sour.body")},
-		"waiting: six that do not fall":  {on(flex).reps(repsOf("tolerated@4", 6), lasting(40)).input(wait), Down, "8", nil},
-		"waiting: five of them":          {on(flex).reps(repsOf("tolerated@4", 5), lasting(40)).input(wait), Hold, "8", nil},
-		"waiting: the sixth was sooner":  {on(flex).reps(repsOf("tolerated@4", 5), lasting(40)).reps("tolerated@4", lasting(39)).input(wait), Hold, "8", nil},
-		"waiting: sooner than the first": {on(flex).reps("tolerated@4", lasting(50)).reps(repsOf("tolerated@4", 5), lasting(40)).input(wait), Hold, "8", nil},
-		"waiting: not the seventh last":  {on(flex).reps("tolerated@4", lasting(50)).reps(repsOf("tolerated@4", 6), lasting(40)).input(wait), Down, "8", nil},
+		"a stop at 2":                        {on(hind).reps("try@3").mark(0, felt(2)).mark(0, pain).input(), EndSession, "1", nil},
+		"a stop at 3":                        {on(hind).reps("try@3").mark(0, felt(3)).mark(0, pain).input(), MakeSafe, "1", nil},
+		"a danger at 3 after it":             {on(hind).reps("try@3").mark(0, pain).reps("refused@3", way(horse.KickedAtPerson), arousal(3)).input(), MakeSafe, "1", nil},
+		"a danger at 2 after it":             {on(hind).reps("try@3").mark(0, pain).reps("refused@3", way(horse.KickedAtPerson), arousal(2)).input(), EndSession, "1", nil},
+		"the second danger, at 3":            {kicked().mark(minute, felt(1)).to("lead.back").reps("refused@2", way(horse.Struck), arousal(3)).input(), MakeSafe, "2", nil},
+		"the second danger, at 2":            {kicked().mark(minute, felt(1)).to("lead.back").reps("refused@2", way(horse.Struck), arousal(2)).input(), EndSession, "2", nil},
+		"arousal 4 and no way out":           {on(hind).reps("refused@3", arousal(4)).input(), MakeSafe, "2", nil},
+		"arousal 4, tapped":                  {on(hind).reps("try@3").mark(0, felt(4)).input(), MakeSafe, "2", nil},
+		"kicks 5, 3, 7 do not rise":          {on(hind).reps("try@3", kicks(5)).reps("try@3", kicks(3)).reps("try@3", kicks(7)).input(), Same, "8", nil},
+		"kicks 3, 7, 5 fall at the end":      {on(hind).reps("try@3", kicks(3)).reps("try@3", kicks(7)).reps("try@3", kicks(5)).input(), Same, "8", nil},
+		"back under 2 only":                  {on(hind).reps("try@3").mark(0, felt(3)).mark(minute, felt(2)).input(), Wait, "3", nil},
+		"listening, too":                     {on("saddle.show").offers("came").mark(0, felt(3)).mark(minute, felt(2)).input(in("ask and listen")), Retreat, "3", nil},
+		"held at 3, a little under ten":      {held(9.9).input(wait), Hold, "3", nil},
+		"held at 3 for ten minutes":          {held(10).input(wait), EndSession, "3", nil},
+		"tense for long is no scare":         {on(hind).reps("accepted@3", arousal(2)).mark(15*minute, Mark{EasyMinutes: 15}).mark(15*minute, Mark{EasyMinutes: 15}).reps("accepted@3", arousal(2)).input(), Same, "15", nil},
+		"two at 3, three answers apart":      {on("quarters.fore near").reps("try@3", arousal(3)).reps("try@3 try@3").reps("try@3", arousal(3)).mark(minute, felt(1)).input(), Down, "3", whyIs("why.over.second")},
+		"two at 3, four answers apart":       {on("quarters.fore near").reps("try@3", arousal(3)).reps("try@3 try@3 try@3").reps("try@3", arousal(3)).mark(minute, felt(1)).input(), Down, "3", whyIs("why.over.after")},
+		"open time is 60 unless said":        {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute-1)), Same, "7", nil},
+		"open time passed":                   {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute)), Down, "7", nil},
+		"ten minutes after it, nearly":       {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(70*minute-1)), Down, "7", nil},
+		"ten minutes after it":               {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(70*minute)), EndSession, "4", nil},
+		"shut down is tense":                 {on(hind).reps("tolerated@3", signs(horse.ShutDown)).input(), Same, "8", func(t *testing.T, a Advice) { assert.Equal(t, 2, a.Numbers.Arousal) }},
+		"what is not noted stays":            {on(hind).reps("try@3").mark(0, felt(2)).reps("accepted@3", unsaid).input(), Same, "15", func(t *testing.T, a Advice) { assert.Equal(t, 2, a.Numbers.Arousal) }},
+		"asked at 3, it was back":            {on(hind).reps("try@3").mark(0, felt(3)).reps("accepted@3", unsaid).input(), Same, "15", func(t *testing.T, a Advice) { assert.Equal(t, 1, a.Numbers.Arousal) }},
+		"an easy ask is known at 3":          {on("lead.forward").reps("refused@4 refused@4 refused@4").input(known(horse.Met, 3, "head.down")), EndAsk, "7", func(t *testing.T, a Advice) { assert.NotNil(t, a.Easy) }},
+		"an ask known at 4 is not easy":      {on("lead.forward").reps("refused@4 refused@4 refused@4").input(known(horse.Met, 4, "head.down")), EndAsk, "7", func(t *testing.T, a Advice) { assert.Nil(t, a.Easy) }},
+		"planted once, mounted":              {on("rush.slack").reps("try@3", mounted, way(horse.Planted)).input(), Same, "8", nil},
+		"planted after one that was not":     {on("rush.slack").reps("try@3", mounted).reps("try@3", mounted, way(horse.Planted)).input(), Same, "8", nil},
+		"calm, and a look waited out":        {lookedAt().input(in("doses")), Wait, "8", nil},
+		"tolerated four times":               {on("quarters.fore near").reps(repsOf("tolerated@4", 4)).input(), Down, "8", whyIs("why.tolerated.four")},
+		"three times":                        {on("quarters.fore near").reps(repsOf("tolerated@4", 3)).input(), Same, "8", whyIs("why.tense")},
+		"a wrong moment for the second time": {on(hind).reps("refused@3 refused@3", released(horse.WrongMoment)).input(), Same, "5", nil},
+		"a face of 1 is tense":               {on("quarters.fore near").reps("tolerated@4", face(1)).input(), Same, "8", whyIs("why.tense")},
+		"a face of 2 is sour":                {on("quarters.fore near").reps("tolerated@4", face(2)).input(), Same, "8", whyIs("why.sour.body")},
+		"waiting: six that do not fall":      {on(flex).reps(repsOf("tolerated@4", 6), lasting(40)).input(wait), Down, "8", nil},
+		"waiting: five of them":              {on(flex).reps(repsOf("tolerated@4", 5), lasting(40)).input(wait), Hold, "8", nil},
+		"waiting: the sixth was sooner":      {on(flex).reps(repsOf("tolerated@4", 5), lasting(40)).reps("tolerated@4", lasting(39)).input(wait), Hold, "8", nil},
+		"waiting: sooner than the first":     {on(flex).reps("tolerated@4", lasting(50)).reps(repsOf("tolerated@4", 5), lasting(40)).input(wait), Hold, "8", nil},
+		"waiting: not the seventh last":      {on(flex).reps("tolerated@4", lasting(50)).reps(repsOf("tolerated@4", 6), lasting(40)).input(wait), Down, "8", nil},
 	})
 	a := advisedBy(t, on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute)), func(r *catalog.HouseRules) { r.OpenTime = 0 })
 	assert.Equal(t, Down, a.Action, "sessions from before it was a house rule")
 	a = advisedBy(t, on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute-1)), func(r *catalog.HouseRules) { r.OpenTime = 0 })
 	assert.Equal(t, Same, a.Action)
+}
+
+// lookedAt is a calm horse whose warning look is waited out for over 20 minutes.
+func lookedAt() *script {
+	s := on("new.shoulder near").doses("4").mark(1000, Mark{Signs: []horse.Sign{horse.WarningLook}})
+	for range 3 {
+		s.mark(10*minute, Mark{EasyMinutes: 10})
+	}
+	return s
 }
 
 func face(n int) func(*Rep) {
@@ -339,6 +353,7 @@ func TestNumbersOfTheGate(t *testing.T) {
 		assert.Equal(t, want, g.Lower, "%d days off", days)
 		assert.Equal(t, days >= 14, g.Baseline, "%d days off", days)
 	}
+	assert.Equal(t, 30, Brief{Worked: "2026-05-02"}.DaysOff("2026-06-01"))
 	bump := on("load.front").mark(0, Mark{Bump: true})
 	assert.True(t, Bumped(Day{Track: bump.reps("accepted@3 refused@3").track}), "one accepted answer after it")
 }
@@ -353,6 +368,10 @@ func TestNumbersOfTheReview(t *testing.T) {
 		_, said := review(t, on("lead.halt").mark(0, felt(level)).mark(ms, felt(1)).input())
 		return said
 	}
+	v, _ := review(t, on("lead.halt").mark(0, felt(2)).reps("try@2", unsaid).input())
+	assert.Len(t, v.Felt, 2, "a horse that stayed tense is told so")
+	v, _ = review(t, on("lead.halt").reps("try@2", unsaid).input())
+	assert.Empty(t, v.Felt, "nobody said how it was")
 	assert.Empty(t, back(2, minute), "tense is not over the line")
 	assert.Contains(t, strings.Join(back(3, minute+1), " "), "2 minutes", "a minute begun counts")
 	assert.NotContains(t, strings.Join(back(3, minute), " "), "2 minutes")

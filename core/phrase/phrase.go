@@ -52,6 +52,12 @@ func Lowered(s Slotted) Slotted {
 	return Slotted(string(unicode.ToLower(first)) + string(s)[size:])
 }
 
+// Raised is a text with a capital, to begin a sentence with.
+func Raised(s string) string {
+	first, size := utf8.DecodeRuneInString(s)
+	return string(unicode.ToUpper(first)) + s[size:]
+}
+
 // Date is a day, YYYY-MM-DD, said as one writes it.
 type Date string
 
@@ -106,7 +112,7 @@ func tidy(said string) string {
 	for _, mark := range []string{".", ",", ":", ";", "?"} {
 		said = strings.ReplaceAll(said, " "+mark, mark)
 	}
-	return said
+	return strings.ReplaceAll(said, ",.", ".")
 }
 
 // sentence says a message that stands by itself: one that begins with a slot
@@ -116,8 +122,7 @@ func (b Book) sentence(m Message) string {
 	if !strings.HasPrefix(b.lines[m.Key], "{") || !strings.HasSuffix(said, ".") {
 		return said
 	}
-	first, size := utf8.DecodeRuneInString(said)
-	return string(unicode.ToUpper(first)) + said[size:]
+	return Raised(said)
 }
 
 // Fill puts arguments into a text: {name} is the argument, {n|step|steps} the

@@ -13,7 +13,7 @@ import (
 func Example() {
 	book := phrase.English(phrase.Shipped)
 	fmt.Println(aloud.Faults(book, []phrase.Message{phrase.Of("say.up", nil), phrase.Of("no.words", nil), phrase.Of("why.try", nil)}))
-	// Output: [say.up: a brace in "Up: {ask} {target}." no.words has no words]
+	// Output: [say.up: a brace in "Up: {ask}, {target}." no.words has no words]
 }
 
 func TestWhatIsHeardWrong(t *testing.T) {

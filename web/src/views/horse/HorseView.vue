@@ -74,7 +74,7 @@ const facts = computed(() => {
   border: var(--stroke);
   border-left-width: var(--gap-2);
   padding: var(--gap-2) var(--gap-3);
-  margin-top: var(--gap-3);
+  margin-bottom: var(--gap-3);
   font-weight: 600;
 }
 .head {

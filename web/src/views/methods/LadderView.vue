@@ -64,7 +64,14 @@ async function copy() {
               </p>
             </div>
           </section>
-          <StepSheet v-for="s in shown.steps" :key="s.key" :step="s" :needs="data?.needs[s.key] ?? []" :opened="s.key === step" />
+          <StepSheet
+            v-for="s in shown.steps"
+            :key="s.key"
+            :step="s"
+            :needs="data?.needs[s.key] ?? []"
+            :stands="data?.ladders.find((l) => l.key === s.link)?.name ?? ''"
+            :opened="s.key === step"
+          />
           <section v-if="data?.lead" class="sheet stack">
             <h2>Change it</h2>
             <p>A copy keeps the keys, so progress carries over. Plans choose which one they use.</p>

@@ -48,7 +48,9 @@ const stands = (l: Ladder) => data.value?.piers[l.key] ?? []
           <p v-if="!found.length" class="quiet">Try one word of it: a part of the horse, a tool, what it does.</p>
           <ul class="plain-list">
             <li v-for="f in found.slice(0, 60)" :key="f.step.key">
-              <RouterLink :to="`/methods/${f.ladder.key}/${f.step.key}`" class="strong">{{ f.step.key }}</RouterLink>
+              <RouterLink :to="`/methods/${f.ladder.key}/${f.step.key}`" class="strong"
+                >{{ f.ladder.name }}: {{ f.step.name }}</RouterLink
+              >
               <span> {{ f.step.ask }}</span> <span class="quiet small">{{ f.ladder.name }}</span>
             </li>
           </ul>

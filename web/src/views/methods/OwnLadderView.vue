@@ -17,6 +17,7 @@ import StepForm from './StepForm.vue'
 const { id } = defineProps<{ id: string }>()
 const { data, trouble, load } = useHandbook()
 const own = computed(() => data.value?.own_ladders.find((o) => o.id === id))
+const ladder = computed(() => data.value?.ladders.find((l) => l.key === own.value?.ladder))
 const draft = ref<Draft>()
 const version = ref(0)
 const open = ref('')
@@ -31,6 +32,12 @@ function take(o: Own) {
 watch(own, (o) => {
   if (o && !draft.value) take(o)
 })
+
+const steps = computed(() =>
+  (data.value?.ladders ?? []).flatMap((l) =>
+    (l.key === own.value?.ladder ? own.value.doc : l).steps.map((s) => ({ key: s.key, says: `${l.name}: ${s.name}` })),
+  ),
+)
 
 const fault = (i: number) => saving.trouble.value?.fields[`steps.${i}`] ?? ''
 const shownFields = computed(() => ['name', ...(draft.value?.steps ?? []).map((_, i) => `steps.${i}`)])
@@ -85,7 +92,7 @@ function theirs() {
         <header class="page-head">
           <p class="small">
             <RouterLink to="/methods">Methods</RouterLink> · your copy of
-            <RouterLink :to="`/methods/${own.ladder}`">{{ own.ladder }}</RouterLink>
+            <RouterLink :to="`/methods/${own.ladder}`">{{ ladder?.name }}</RouterLink>
           </p>
           <h1>{{ own.name }}</h1>
           <p class="quiet">
@@ -121,6 +128,7 @@ function theirs() {
             v-for="(s, i) in draft.steps"
             :key="s.key"
             v-model:step="draft.steps[i]!"
+            :steps="steps"
             :open="open === s.key || fault(i) !== ''"
             :wrong="fault(i)"
             :first="i === 0"

@@ -7,7 +7,14 @@ import NumberField from '../../parts/NumberField.vue'
 import type { StepDraft } from './draft'
 
 const step = defineModel<StepDraft>('step', { required: true })
-const { open, wrong, first, last } = defineProps<{ open: boolean; wrong: string; first: boolean; last: boolean }>()
+const { steps, open, wrong, first, last } = defineProps<{
+  /** All steps that can be needed. */
+  steps: { key: string; says: string }[]
+  open: boolean
+  wrong: string
+  first: boolean
+  last: boolean
+}>()
 const emit = defineEmits<{ toggle: []; up: []; down: []; remove: [] }>()
 
 const measures = ['answer', 'hold', 'dose', 'count', 'distance', 'setting', 'time'].map((m) => ({ value: m, text: m }))
@@ -27,23 +34,23 @@ function measure(m: string) {
     <div class="row between">
       <h2>
         <button type="button" class="fold" :aria-expanded="open" @click="emit('toggle')">
-          <span class="quiet small">{{ step.key }}</span> {{ step.name || 'a new step' }}
+          {{ step.name || 'a new step' }}
         </button>
       </h2>
       <div class="row">
         <ElButton :disabled="first" @click="emit('up')"
-          >Up<span class="visually-hidden">: {{ step.key }}</span></ElButton
+          >Up<span class="visually-hidden">: {{ step.name || 'a new step' }}</span></ElButton
         >
         <ElButton :disabled="last" @click="emit('down')"
-          >Down<span class="visually-hidden">: {{ step.key }}</span></ElButton
+          >Down<span class="visually-hidden">: {{ step.name || 'a new step' }}</span></ElButton
         >
         <ElButton @click="emit('remove')"
-          >Take out<span class="visually-hidden">: {{ step.key }}</span></ElButton
+          >Take out<span class="visually-hidden">: {{ step.name || 'a new step' }}</span></ElButton
         >
       </div>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-    <p v-if="open && step.link">It stands for the whole ladder {{ step.link }}.</p>
+    <p v-if="open && step.link">It stands for a whole ladder: {{ step.name }}.</p>
     <div v-else-if="open" class="stack">
       <div class="two">
         <FieldRow v-slot="f" label="Name, on the plank"><ElInput :id="f.id" v-model="step.name" maxlength="40" /></FieldRow>
@@ -77,8 +84,10 @@ function measure(m: string) {
       />
       <div class="two">
         <FieldRow v-slot="f" label="And, in words"><ElInput :id="f.id" v-model="step.and" maxlength="200" /></FieldRow>
-        <FieldRow v-slot="f" label="Needs further" hint="keys of steps, with commas">
-          <ElInput :id="f.id" v-model="step.needs" maxlength="400" />
+        <FieldRow v-slot="f" label="Needs further" hint="other steps, by ladder">
+          <ElSelect :id="f.id" v-model="step.needs" multiple filterable :multiple-limit="10" placeholder="None">
+            <ElOption v-for="s in steps" :key="s.key" :value="s.key" :label="s.says" />
+          </ElSelect>
         </FieldRow>
       </div>
       <ChipRow

@@ -5,7 +5,13 @@ import type { Schemas } from '../../api/client'
 import { sideWord } from '../../words'
 import type { Step } from './handbook'
 
-const { step, needs, opened } = defineProps<{ step: Step; needs: Schemas['Pier'][]; opened: boolean }>()
+const { step, needs, stands, opened } = defineProps<{
+  step: Step
+  needs: Schemas['Pier'][]
+  /** Name of the ladder that the step stands for. */
+  stands: string
+  opened: boolean
+}>()
 
 const lines = computed(() =>
   [
@@ -25,14 +31,13 @@ const lines = computed(() =>
 <template>
   <section :id="step.key" class="sheet step" :class="{ opened }">
     <header>
-      <p class="key quiet small">{{ step.key }}</p>
       <h2>{{ step.name }}</h2>
       <p v-if="step.ridden" class="small strong">ridden</p>
       <p v-if="step.calm" class="small strong">only if fear is unlikely</p>
     </header>
     <div class="stack told">
       <p v-if="step.link">
-        This step stands for the whole ladder <RouterLink :to="`/methods/${step.link}`">{{ step.link }}</RouterLink>.
+        This step stands for the whole ladder <RouterLink :to="`/methods/${step.link}`">{{ stands }}</RouterLink>.
       </p>
       <p v-else class="ask">{{ step.ask }}.</p>
       <dl>
@@ -81,9 +86,6 @@ dd {
   margin: 0;
   max-width: var(--measure);
   overflow-wrap: anywhere;
-}
-.key {
-  font-family: var(--font-ui);
 }
 @media (max-width: 720px) {
   .step {

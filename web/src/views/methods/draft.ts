@@ -16,7 +16,7 @@ export interface StepDraft {
   unit: string
   corrections?: number
   and: string
-  needs: string
+  needs: string[]
   kit: string
   ridden: boolean
   link: string
@@ -50,7 +50,7 @@ const stepDraft = (s: Step): StepDraft => ({
   unit: s.pass.unit ?? '',
   corrections: s.pass.corrections,
   and: s.pass.and ?? '',
-  needs: (s.needs ?? []).map((n) => n.step).join(', '),
+  needs: (s.needs ?? []).map((n) => n.step),
   kit: (s.kit ?? []).join(', '),
   ridden: s.ridden ?? false,
   link: s.link ?? '',
@@ -81,7 +81,7 @@ export function fresh(ladder: string, steps: StepDraft[]): StepDraft {
     values: '',
     unit: '',
     and: '',
-    needs: '',
+    needs: [],
     kit: '',
     ridden: false,
     link: '',
@@ -108,14 +108,14 @@ export const textOf = (d: Draft, version: number): Schemas['LadderText'] => ({
     unit: s.unit,
     corrections: s.corrections === undefined ? undefined : Math.round(s.corrections),
     and: s.and,
-    needs: list(s.needs),
+    needs: s.needs,
     kit: list(s.kit),
     ridden: s.ridden,
   })),
 })
 
 const says = (s: StepDraft) =>
-  [s.name, s.ask, s.release, s.watch, `${s.run} in a row at ${s.level}`, s.values, s.needs].join(' / ')
+  [s.name, s.ask, s.release, s.watch, `${s.run} in a row at ${s.level}`, s.values, s.needs.join(', ')].join(' / ')
 
 /** What two drafts have otherwise, step by step. */
 export function differences(mine: Draft, theirs: Draft) {

@@ -21,7 +21,7 @@ export function bridgeOf(ladder: Ladder, piers: Schemas['Pier'][]): Schemas['Pro
     ladder: ladder.key,
     name: ladder.name,
     planks: ladder.steps.map((s) => plank(s.key, s.name)),
-    piers: piers.map((p) => plank(p.step, `${p.ladder} ${p.name}`)),
+    piers: piers.map((p) => plank(p.step, p.name)),
     progress: 0,
     blocked: 0,
     met: 0,
