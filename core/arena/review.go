@@ -171,9 +171,9 @@ func (w Worked) tell(first bool) phrase.Message {
 		args["more"] = phrase.Of("story.feet_in", phrase.Args{"n": w.FeetIn})
 	case w.School == horse.Doses && w.Most > 0:
 		args["more"] = phrase.Of("story.up_to", phrase.Args{"most": w.Most})
-	case len(w.Seconds) == 2 && w.Seconds[0] == w.Seconds[1]:
+	case w.Seconds != nil && w.Seconds[0] == w.Seconds[1]:
 		args["more"] = phrase.Of("story.soft_after", phrase.Args{"s": w.Seconds[1]})
-	case len(w.Seconds) == 2:
+	case w.Seconds != nil:
 		args["more"] = phrase.Of("story.soft_from", phrase.Args{"a": w.Seconds[0], "b": w.Seconds[1]})
 	}
 	if w.School == horse.WaitItOut && w.Tries > 0 {
