@@ -26,7 +26,7 @@ type Mark struct {
 	Value  any    `json:"value" doc:"what stands there; null: nothing"`
 }
 
-const deepest = 8 // keys in a path
+const deepest = 8 // keys in a path; mutate: deeper than any place
 
 // Check says what is wrong with one mark by itself, or nil. It reads the value
 // in its place as strictly as the document is read.

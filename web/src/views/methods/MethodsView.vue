@@ -48,10 +48,10 @@ const stands = (l: Ladder) => data.value?.piers[l.key] ?? []
           <p v-if="!found.length" class="quiet">Try one word of it: a part of the horse, a tool, what it does.</p>
           <ul class="plain-list">
             <li v-for="f in found.slice(0, 60)" :key="f.step.key">
-              <RouterLink :to="`/methods/${f.ladder.key}/${f.step.key}`" class="strong"
+              <RouterLink :to="`/methods/${f.ladder.key}/${f.step.key}`" class="strong raised"
                 >{{ f.ladder.name }}: {{ f.step.name }}</RouterLink
               >
-              <span> {{ f.step.ask }}</span> <span class="quiet small">{{ f.ladder.name }}</span>
+              <span>{{ f.step.ask }}</span>
             </li>
           </ul>
         </section>
@@ -117,6 +117,13 @@ const stands = (l: Ladder) => data.value?.piers[l.key] ?? []
 </template>
 
 <style scoped>
+.raised {
+  display: inline-block;
+  margin-right: var(--gap-2);
+}
+.raised::first-letter {
+  text-transform: uppercase;
+}
 .search {
   min-width: min(320px, 100%);
 }

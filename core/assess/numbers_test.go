@@ -1,0 +1,88 @@
+package assess
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ivorybridge/core/catalog/yaml"
+	"ivorybridge/core/horse"
+)
+
+// Both sides of the numbers of parts 2 and 3 that no worked case stands on.
+
+func TestNumbersOfARecord(t *testing.T) {
+	wrong := func(r Record) bool { return len(r.Check("2026-06-01")) > 0 }
+	for mm, want := range map[int]bool{499: true, 500: false, 2200: false, 2201: true} {
+		assert.Equal(t, want, wrong(Record{HeightMM: mm}), "%d mm", mm)
+	}
+	for g, want := range map[int]bool{29_999: true, 30_000: false, 1_500_999: false, 1_501_000: true} {
+		assert.Equal(t, want, wrong(Record{WeightG: g}), "%d g", g)
+	}
+	says := func(mm int) string { return height(mm) }
+	assert.Equal(t, "14.2 cm is too small for a horse. If you mean 14 hands, that is 142 cm.", says(142))
+	assert.Contains(t, says(50), "5 hands, that is 51 cm")
+	assert.Contains(t, says(219), "21 hands, that is 213 cm")
+	assert.NotContains(t, says(49), "hands")
+	assert.NotContains(t, says(220), "hands")
+	rides := func(n int) Record { return Record{Rides: &n} }
+	assert.True(t, rides(9).Young("2026-06-01"), "under 10 rides")
+	assert.False(t, rides(10).Young("2026-06-01"))
+	assert.True(t, Record{Born: "2023-06-02"}.Young("2026-06-01"), "under 3 years")
+	assert.False(t, Record{Born: "2023-06-01"}.Young("2026-06-01"))
+}
+
+func TestNumbersOfTheGrade(t *testing.T) {
+	for points, want := range map[int]horse.Care{2: horse.OrdinaryCare, 3: horse.ExtraCare, 5: horse.ExtraCare, 6: horse.HighCare, 8: horse.HighCare, 9: horse.SpecialistOnly} {
+		assert.Equal(t, want, grade(points), "%d points", points)
+	}
+	quiet := func(n int) []SessionRisk {
+		list := make([]SessionRisk, n)
+		for i := range list {
+			list[i].Care = horse.OrdinaryCare
+		}
+		return list
+	}
+	assert.Equal(t, horse.HighCare, Follow(horse.HighCare, quiet(2), horse.OrdinaryCare))
+	assert.Equal(t, horse.ExtraCare, Follow(horse.HighCare, quiet(3), horse.OrdinaryCare), "one grade down, after three without an event")
+	for care, want := range map[horse.Care]int{horse.OrdinaryCare: 6, horse.ExtraCare: 9, horse.HighCare: 14, horse.SpecialistOnly: 17} {
+		assert.Len(t, Precautions(care, true), want, "%s", care)
+	}
+}
+
+func TestNumbersOfTheBasics(t *testing.T) {
+	accepted := func(level int) Basic { return Basic{Grade: horse.Accepted, Level: horse.LevelOf(level)} }
+	assert.False(t, accepted(5).missing())
+	assert.True(t, accepted(6).missing())
+	c, err := yaml.Shipped()
+	require.NoError(t, err)
+	start := func(reached string, arousal int) string {
+		key, _ := Start(c, "load", Assessment{}, Baseline{Done: true, Reached: reached, Arousal: horse.ArousalOf(arousal)}, false)
+		return key
+	}
+	assert.Equal(t, "load.front", start("load.square", 1))
+	assert.Equal(t, "load.square", start("load.square", 2))
+	assert.Equal(t, "load.gap", start("load.square", 3))
+}
+
+func TestNumbersOfFindings(t *testing.T) {
+	c, err := yaml.Shipped()
+	require.NoError(t, err)
+	found := func(recovery int) map[string]bool {
+		a := Assessment{Problems: map[horse.Problem]Account{horse.Loading: {Baseline: Baseline{Done: true, Arousal: horse.ArousalOf(3), Recovery: &recovery}}}}
+		r, err := Judge(c, Case{Today: "2026-06-01", Assessment: a})
+		require.NoError(t, err)
+		keys := map[string]bool{}
+		for _, cause := range r.Problems[0].Causes {
+			for _, w := range append(cause.For, cause.Against...) {
+				keys[w.Finding] = true
+			}
+		}
+		return keys
+	}
+	assert.True(t, found(60)["down_within_60"])
+	assert.False(t, found(61)["down_within_60"])
+	assert.False(t, found(300)["down_after_300"])
+	assert.True(t, found(301)["down_after_300"])
+}
