@@ -9,6 +9,14 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
+// asksAboutPepperdine opens the assessment of a horse that nobody has looked at.
+func (u *user) asksAboutPepperdine() {
+	u.t.Helper()
+	u.presses("Pepperdine")
+	u.presses("Assessment")
+	u.sees("leave out what you did not look at")
+}
+
 // section goes to a section of the walk.
 func (u *user) section(key string) {
 	u.t.Helper()
@@ -81,9 +89,7 @@ func (w *walker) arrives() {
 func TestTheShortAssessment(t *testing.T) {
 	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
-	u.presses("Pepperdine")
-	u.presses("Assessment")
-	u.sees("leave out what you did not look at")
+	u.asksAboutPepperdine()
 	w := &walker{user: u}
 	w.button("Quick look")
 	w.tap("How it began", "after an event")
@@ -121,9 +127,7 @@ func TestTheFullAssessmentSurvivesALostConnection(t *testing.T) {
 	t.Parallel()
 	y := demoYard(t)
 	u := y.open(1280, 800).signsInDemo()
-	u.presses("Pepperdine")
-	u.presses("Assessment")
-	u.sees("leave out what you did not look at")
+	u.asksAboutPepperdine()
 	w := &walker{user: u}
 	w.button("Begin the assessment")
 	w.tap("How it began", "gradually")
@@ -219,9 +223,7 @@ func TestTheFullAssessmentSurvivesALostConnection(t *testing.T) {
 func TestWhatCantBeIsSaidInTheWalk(t *testing.T) {
 	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
-	u.presses("Pepperdine")
-	u.presses("Assessment")
-	u.sees("leave out what you did not look at")
+	u.asksAboutPepperdine()
 	u.presses("Begin the assessment")
 	u.types("Helpers it takes", "two")
 	u.seesNextTo("Helpers it takes", "in figures")
@@ -284,9 +286,7 @@ func TestAssessingAgainAndJudgingOtherwise(t *testing.T) {
 func TestAnAssessmentFromVideoSaysSo(t *testing.T) {
 	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
-	u.presses("Pepperdine")
-	u.presses("Assessment")
-	u.sees("leave out what you did not look at")
+	u.asksAboutPepperdine()
 	u.presses("Begin the assessment")
 	u.section("C")
 	require.NoError(t, u.click(u.finds(`[aria-label="How it is known"] button`, "^on video$")))

@@ -268,9 +268,7 @@ func TestOneEntryThatCantBeRead(t *testing.T) {
 func TestOverBackwardsIsSaidEverywhere(t *testing.T) {
 	t.Parallel()
 	u := demoYard(t).open(1280, 800).signsInDemo()
-	u.presses("Pepperdine")
-	u.presses("Assessment")
-	u.sees("leave out what you did not look at")
+	u.asksAboutPepperdine()
 	u.presses("Begin the assessment")
 	u.section("D")
 	require.NoError(t, u.click(u.finds(`[aria-label="Ways out seen"] button`, "fell or went over backwards")))

@@ -73,18 +73,27 @@ func TestNumbersOfStopsAndScares(t *testing.T) {
 		"tolerated four times":               {on("quarters.fore near").reps(repsOf("tolerated@4", 4)).input(), Down, "8", whyIs("why.tolerated.four")},
 		"three times":                        {on("quarters.fore near").reps(repsOf("tolerated@4", 3)).input(), Same, "8", whyIs("why.tense")},
 		"a wrong moment for the second time": {on(hind).reps("refused@3 refused@3", released(horse.WrongMoment)).input(), Same, "5", nil},
-		"a face of 1 is tense":               {on("quarters.fore near").reps("tolerated@4", face(1)).input(), Same, "8", whyIs("why.tense")},
-		"a face of 2 is sour":                {on("quarters.fore near").reps("tolerated@4", face(2)).input(), Same, "8", whyIs("why.sour.body")},
-		"waiting: six that do not fall":      {on(flex).reps(repsOf("tolerated@4", 6), lasting(40)).input(wait), Down, "8", nil},
-		"waiting: five of them":              {on(flex).reps(repsOf("tolerated@4", 5), lasting(40)).input(wait), Hold, "8", nil},
-		"waiting: the sixth was sooner":      {on(flex).reps(repsOf("tolerated@4", 5), lasting(40)).reps("tolerated@4", lasting(39)).input(wait), Hold, "8", nil},
-		"waiting: sooner than the first":     {on(flex).reps("tolerated@4", lasting(50)).reps(repsOf("tolerated@4", 5), lasting(40)).input(wait), Hold, "8", nil},
-		"waiting: not the seventh last":      {on(flex).reps("tolerated@4", lasting(50)).reps(repsOf("tolerated@4", 6), lasting(40)).input(wait), Down, "8", nil},
+		"once down, and up again": {onceDown().input(known(horse.Met, 3, "quarters.hind off")), Up, "12", func(t *testing.T, a Advice) {
+			assert.Equal(t, "quarters.fore", a.Next.Step)
+		}},
+		"a face of 1 is tense":           {on("quarters.fore near").reps("tolerated@4", face(1)).input(), Same, "8", whyIs("why.tense")},
+		"a face of 2 is sour":            {on("quarters.fore near").reps("tolerated@4", face(2)).input(), Same, "8", whyIs("why.sour.body")},
+		"waiting: six that do not fall":  {on(flex).reps(repsOf("tolerated@4", 6), lasting(40)).input(wait), Down, "8", nil},
+		"waiting: five of them":          {on(flex).reps(repsOf("tolerated@4", 5), lasting(40)).input(wait), Hold, "8", nil},
+		"waiting: the sixth was sooner":  {on(flex).reps(repsOf("tolerated@4", 5), lasting(40)).reps("tolerated@4", lasting(39)).input(wait), Hold, "8", nil},
+		"waiting: sooner than the first": {on(flex).reps("tolerated@4", lasting(50)).reps(repsOf("tolerated@4", 5), lasting(40)).input(wait), Hold, "8", nil},
+		"waiting: not the seventh last":  {on(flex).reps("tolerated@4", lasting(50)).reps(repsOf("tolerated@4", 6), lasting(40)).input(wait), Down, "8", nil},
 	})
 	a := advisedBy(t, on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute)), func(r *catalog.HouseRules) { r.OpenTime = 0 })
 	assert.Equal(t, Down, a.Action, "sessions from before it was a house rule")
 	a = advisedBy(t, on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute-1)), func(r *catalog.HouseRules) { r.OpenTime = 0 })
 	assert.Equal(t, Same, a.Action)
+}
+
+// onceDown went lower once, and is good there.
+func onceDown() *script {
+	s := on("quarters.fore near").reps("refused@4 refused@4 refused@4")
+	return s.to("quarters.hind near").reps("accepted@3 accepted@3 accepted@3")
 }
 
 // lookedAt is a calm horse whose warning look is waited out for over 20 minutes.
@@ -251,6 +260,7 @@ func TestNumbersOfWarnings(t *testing.T) {
 		"four over it":                 {on(hind).reps("try@6", brought(2)), "over-met", true},
 		"three over it":                {on(hind).reps("try@5", brought(2)), "over-met", false},
 		"sides three apart":            {sides("try@2 try@2", "try@5 try@5"), "one-sided", true},
+		"one answer of each":           {sides("try@2", "try@5"), "one-sided", false},
 		"two apart":                    {sides("try@2 try@2", "try@4 try@4"), "one-sided", false},
 		"ten minutes since the halter": {on(hind).mark(10*minute, felt(1)), "check the halter", true},
 		"a little under":               {on(hind).mark(10*minute-1, felt(1)), "check the halter", false},
@@ -328,6 +338,11 @@ func TestNumbersOfStates(t *testing.T) {
 	assert.Equal(t, horse.Slipped, later("refused@4 refused@4 refused@4 refused@4 accepted@3"), "the first four tell")
 	assert.Equal(t, horse.Met, later("refused@4 refused@4 refused@4 accepted@5"), "two over the pass level is no slip")
 	assert.Equal(t, horse.Slipped, later("refused@4 refused@4 refused@4 accepted@6"), "three over it is")
+
+	assert.Equal(t, horse.Met, later("accepted@2 accepted@4"), "both of the first two")
+	poor := day("2026-01-01", on(hind).reps("accepted@3 accepted@3 accepted@2 try@4"))
+	assert.Equal(t, horse.Met, state(poor, day("2026-01-03", on(hind).reps("refused@4"))).State, "one no is no slip")
+	assert.Equal(t, horse.Slipped, state(poor, day("2026-01-03", on(hind).reps("refused@4 refused@4"))).State)
 
 	understands := func(words string) bool { return state(day("2026-01-01", on(hind).reps(words))).Understood }
 	assert.True(t, understands("refused@4 try@6 try@6"))

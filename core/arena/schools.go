@@ -228,7 +228,7 @@ func refusedListening(s *session) (decision, bool) {
 		return decision{}, false
 	}
 	log := s.log(r.Ask)
-	if n := len(log.reps); n >= 12 && yes(log.reps[n-6:])*2 < 6 && yes(log.reps[n-12:n-6])*3 > 12 {
+	if n := len(log.reps); n >= 12 && yes(log.reps[n-6:]) < 3 && yes(log.reps[n-12:n-6]) > 4 {
 		return decision{action: EndSession, easy: s.easyKnown(r.Ask), why: phrase.Of("why.fewer_yes", nil)}, true
 	}
 	if tail(log.run, told.refused) >= 2 {

@@ -27,6 +27,7 @@ function firm(at: number) {
         v-for="(m, i) in card.means"
         :key="m"
         type="button"
+        class="small-key"
         :aria-pressed="value.means === i + 1"
         @click="emit('change', { ...value, means: value.means === i + 1 ? undefined : i + 1 })"
       >
@@ -38,6 +39,7 @@ function firm(at: number) {
         v-for="w in words"
         :key="w.text"
         type="button"
+        class="small-key"
         :aria-pressed="value.in_words && level === w.level"
         @click="firm(w.level)"
       >
@@ -46,6 +48,8 @@ function firm(at: number) {
     </div>
   </div>
 </template>
+
+<style scoped src="./smallKey.css"></style>
 
 <style scoped>
 .means {
@@ -57,21 +61,5 @@ function firm(at: number) {
   display: flex;
   flex-wrap: wrap;
   gap: var(--gap-2);
-}
-button {
-  flex: 1 1 72px;
-  border: var(--stroke);
-  border-radius: var(--radius);
-  background: var(--ivory-0);
-  color: var(--arena-ink);
-  min-height: var(--touch);
-  font-size: var(--step-1);
-  font-weight: 600;
-  line-height: 1.1;
-  cursor: pointer;
-}
-button[aria-pressed='true'] {
-  background: var(--arena-ink);
-  color: var(--ivory-0);
 }
 </style>

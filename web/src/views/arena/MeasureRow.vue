@@ -46,6 +46,7 @@ function end(by: 'handler' | 'horse') {
     <button
       v-if="corrected && (value.since || value.reached !== undefined)"
       type="button"
+      class="small-key"
       @click="emit('change', { ...value, corrections: (value.corrections ?? 0) + 1 })"
     >
       corrected {{ value.corrections ?? 0 }}
@@ -56,6 +57,7 @@ function end(by: 'handler' | 'horse') {
       v-for="v in [...(card.unit === 'mm' ? [] : [0]), ...card.values]"
       :key="v"
       type="button"
+      class="small-key"
       :aria-pressed="value.reached === v"
       @click="emit('change', { ...value, reached: value.reached === v ? undefined : v })"
     >
@@ -64,26 +66,13 @@ function end(by: 'handler' | 'horse') {
   </div>
 </template>
 
+<style scoped src="./smallKey.css"></style>
+
 <style scoped>
 .measure {
   display: flex;
   flex-wrap: wrap;
   gap: var(--gap-2);
   margin-top: var(--gap-2);
-}
-button {
-  flex: 1 1 72px;
-  border: var(--stroke);
-  border-radius: var(--radius);
-  background: var(--ivory-0);
-  color: var(--arena-ink);
-  min-height: var(--touch);
-  font-size: var(--step-1);
-  font-weight: 600;
-  cursor: pointer;
-}
-button[aria-pressed='true'] {
-  background: var(--arena-ink);
-  color: var(--ivory-0);
 }
 </style>
