@@ -177,7 +177,7 @@ func TestAfterAScareItBeginsSmall(t *testing.T) {
 		"over the line":  {on("lead.back").value(1).reps("try@4", arousal(3)).mark(minute, felt(1)).input(met), Down, "3", startOf("lead.stand")},
 		"a bump":         {on("lead.back").value(1).mark(0, Mark{Bump: true}).reps("refused@4 refused@4 refused@4").input(met), Down, "7", startOf("lead.stand")},
 		"one good after": {on("lead.back").value(1).mark(0, Mark{Bump: true}).reps("accepted@4 refused@4 refused@4 refused@4").input(met), Down, "7", startOf("lead.stand")},
-		"two good after": {on("lead.back").value(1).mark(0, Mark{Bump: true}).reps("accepted@4 accepted@4 accepted@4 accepted@4 refused@4 refused@4 refused@4 refused@4").input(met), Down, "7", func(t *testing.T, a Advice) {
+		"two good after": {on("lead.back").value(1).reps("accepted@4 accepted@4").mark(0, Mark{Bump: true}).reps("accepted@4 accepted@4 refused@4 refused@4 refused@4").input(met), Down, "7", func(t *testing.T, a Advice) {
 			assert.Equal(t, 45, a.Next.Target, "a met step at its last value")
 		}},
 	})

@@ -55,6 +55,15 @@ func TestNumbersOfTheBasics(t *testing.T) {
 	accepted := func(level int) Basic { return Basic{Grade: horse.Accepted, Level: horse.LevelOf(level)} }
 	assert.False(t, accepted(5).missing())
 	assert.True(t, accepted(6).missing())
+	run := func(level int, grade horse.Answer) Run { return Run{Level: horse.LevelOf(level), Grade: grade} }
+	assert.True(t, run(3, horse.Accepted).better(run(5, horse.Accepted)), "two levels")
+	assert.False(t, run(4, horse.Accepted).better(run(5, horse.Accepted)), "one")
+	assert.True(t, run(5, horse.Accepted).better(run(5, horse.Tolerated)), "a grade")
+	stepsOut := func(n int) int {
+		touch := Touch{StepOuts: &n}
+		return len(First(Assessment{Zones: map[Spot]Touch{{Zone: (horse.Zone{}).All()[2], Side: horse.Near}: touch}}))
+	}
+	assert.Equal(t, []int{0, 2}, []int{stepsOut(2), stepsOut(3)}, "three times out of zone 3 adds the pad and the saddle")
 	c, err := yaml.Shipped()
 	require.NoError(t, err)
 	start := func(reached string, arousal int) string {
@@ -69,8 +78,7 @@ func TestNumbersOfTheBasics(t *testing.T) {
 func TestNumbersOfFindings(t *testing.T) {
 	c, err := yaml.Shipped()
 	require.NoError(t, err)
-	found := func(recovery int) map[string]bool {
-		a := Assessment{Problems: map[horse.Problem]Account{horse.Loading: {Baseline: Baseline{Done: true, Arousal: horse.ArousalOf(3), Recovery: &recovery}}}}
+	findings := func(a Assessment) map[string]bool {
 		r, err := Judge(c, Case{Today: "2026-06-01", Assessment: a})
 		require.NoError(t, err)
 		keys := map[string]bool{}
@@ -81,6 +89,22 @@ func TestNumbersOfFindings(t *testing.T) {
 		}
 		return keys
 	}
+	found := func(recovery int) map[string]bool {
+		return findings(Assessment{Problems: map[horse.Problem]Account{horse.Loading: {Baseline: Baseline{Done: true, Arousal: horse.ArousalOf(3), Recovery: &recovery}}}})
+	}
+	missing := func(n int) map[string]bool {
+		a := Assessment{Basics: map[string]Basic{}, Problems: map[horse.Problem]Account{horse.Loading: {}}}
+		for _, test := range Tests()[:n] {
+			a.Basics[test.Asks()[0]] = Basic{Grade: horse.Refused, Level: horse.LevelOf(5)}
+		}
+		assert.Len(t, a.Missing(), n)
+		return findings(a)
+	}
+	assert.False(t, missing(1)["basics_2_missing"])
+	assert.True(t, missing(2)["basics_2_missing"])
+	assert.True(t, missing(3)["basics_2_missing"])
+	assert.True(t, missing(4)["basics_4_missing"])
+	assert.False(t, missing(4)["basics_2_missing"])
 	assert.True(t, found(60)["down_within_60"])
 	assert.False(t, found(61)["down_within_60"])
 	assert.False(t, found(300)["down_after_300"])

@@ -2,6 +2,7 @@ package assess
 
 import (
 	"fmt"
+	"math"
 
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -91,8 +92,8 @@ func (s *Swap) share() {
 	if sum == 0 {
 		return
 	}
-	s.Shares[0] = int(100*s.Person/sum + 0.5)
-	s.Shares[1] = min(int(100*s.Tack/sum+0.5), 100-s.Shares[0])
+	s.Shares[0] = int(math.Round(100 * s.Person / sum))
+	s.Shares[1] = min(int(math.Round(100*s.Tack/sum)), 100-s.Shares[0])
 	s.Shares[2] = 100 - s.Shares[0] - s.Shares[1]
 }
 

@@ -18,6 +18,8 @@ const (
 	priorSessions  = 3   // what the nominal rate is worth
 	HomeworkWeight = 0.4 // of a session, for a session of homework by a cleared owner
 	enough         = 0.85
+	likely         = 0.6
+	inDoubt        = 0.3
 	mostVisits     = 7 // a week
 	farthest       = 3 * 366
 )
@@ -117,14 +119,20 @@ type Help struct {
 	Says     phrase.Message `json:"says"`
 }
 
+// Days of a habit.
+const (
+	quarter = 91
+	year    = 365
+)
+
 // habitFactor slows the rate with the age of the habit, in days.
 func habitFactor(days int) float64 {
 	switch {
-	case days > 5*365:
+	case days > 5*year:
 		return 0.5
-	case days > 2*365:
+	case days > 2*year:
 		return 0.75
-	case days > 91:
+	case days > quarter:
 		return 0.85
 	}
 	return 1
@@ -213,7 +221,8 @@ func (w Work) atLeast(k int, n float64) float64 {
 // quantile is the least whole number of sessions by which the work is done
 // with chance p.
 func (w Work) quantile(k int, p float64) int {
-	return sort.Search(1<<20, func(n int) bool { return w.atLeast(k, float64(n)) >= p })
+	return sort.Search(1<<20, // mutate: beyond any answer
+		func(n int) bool { return w.atLeast(k, float64(n)) >= p })
 }
 
 // visitsIn is ⌊days × per week ÷ 7⌋.
@@ -257,9 +266,9 @@ func WordFor(p float64) string {
 	switch {
 	case p >= enough:
 		return "on course"
-	case p >= 0.6:
+	case p >= likely:
 		return "likely"
-	case p >= 0.3:
+	case p >= inDoubt:
 		return "in doubt"
 	}
 	return "unlikely"
@@ -299,7 +308,7 @@ func (w Work) dayWhen(p float64) (string, bool) {
 }
 
 // curvePoints is about how many points the chances are told at.
-const curvePoints = 28
+const curvePoints = 28 // mutate: of the drawing
 
 // curve tells the chances day by day to a little beyond the upper end and the
 // date.
@@ -308,7 +317,7 @@ func (w Work) curve(f *Forecast) {
 		return
 	}
 	days := max(between(w.Today, f.Days.High), between(w.Today, w.By))
-	days += max(days/8, 7)
+	days += max(days/8, 7) // mutate: of the drawing
 	for i := range curvePoints + 1 {
 		on := after(w.Today, days*i/curvePoints)
 		f.Curve = append(f.Curve, Chance{On: on, Done: w.doneBy(on, w.Remaining, w.PerWeek, w.Homework)})
@@ -339,12 +348,12 @@ func (w Work) say(f *Forecast) {
 		args["until"] = phrase.Date(f.Until)
 		f.Says = phrase.Of("forecast.blocked", args)
 	}
-	if f.Done < 0.6 {
+	if f.Done < likely {
 		f.Help = w.help()
 	}
 }
 
-func percent(p float64) int { return int(100*p + 0.5) }
+func percent(p float64) int { return int(math.Round(100 * p)) }
 
 func between(from, to string) int {
 	a, errA := time.Parse(time.DateOnly, from)
@@ -352,7 +361,7 @@ func between(from, to string) int {
 	if errA != nil || errB != nil {
 		return 0
 	}
-	return int(b.Sub(a).Hours() / 24)
+	return int(b.Sub(a).Hours() / 24) // mutate: a unit
 }
 
 func after(day string, days int) string {

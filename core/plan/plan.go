@@ -5,6 +5,7 @@
 package plan
 
 import (
+	"math"
 	"slices"
 
 	"ivorybridge/core/arena"
@@ -320,7 +321,7 @@ func (b *builder) minutes(step catalog.Step) int {
 		seconds = float64(b.cat.Rules.RepSeconds)
 	}
 	reps := (step.Pass.Run*max(len(step.Pass.Values), 1) + 2) * max(len(step.Variants), 1)
-	return int(float64(reps)*seconds/60 + 0.5)
+	return int(math.Round(float64(reps) * seconds / 60))
 }
 
 // homework lists the steps that somebody is cleared for, that are met, and
