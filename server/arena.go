@@ -3,7 +3,6 @@ package server
 import (
 	"cmp"
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"hash/maphash"
@@ -13,12 +12,10 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 
 	"ivorybridge/core/arena"
-	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/desk"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
-	"ivorybridge/core/progress"
 	"ivorybridge/store"
 )
 
@@ -37,88 +34,6 @@ type Arena struct {
 	Track     []arena.Entry      `json:"track" doc:"all that is kept of it, in its order"`
 	Told      arena.Picture      `json:"told"`
 	Now       int64              `json:"now" doc:"the server's clock, ms"`
-}
-
-// Stage is what the arena shows of a case before a session: the same for all
-// its sessions of a day, and enough to begin one without a signal.
-type Stage struct {
-	CaseID      string           `json:"case_id"`
-	Horse       HorseRef         `json:"horse"`
-	Yard        string           `json:"yard"`
-	Owners      []HandlerChoice  `json:"owners" doc:"those who may hold the rope"`
-	Care        horse.Care       `json:"care"`
-	Precautions []phrase.Message `json:"precautions"`
-	Cards       []Card           `json:"cards" doc:"the steps that may be asked"`
-	Asks        []AskChoice      `json:"asks"`
-	Contacts    []Contact        `json:"contacts" doc:"whom to call; kept on the device"`
-	Address     string           `json:"address" doc:"the yard's"`
-	Arousals    []phrase.Message `json:"arousals" doc:"the words for arousal 0 to 4"`
-	Feels       []phrase.Message `json:"feels" doc:"one word for each level 0 to 10"`
-	WaysOut     []WayOut         `json:"ways_out"`
-	Signs       []SignOf         `json:"signs"`
-	Stops       []horse.Stop     `json:"stops" doc:"reasons that end a session"`
-	NotBegun    []horse.Stop     `json:"not_begun" doc:"those of them that can be seen at the gate"`
-	Brief       arena.Brief      `json:"brief" doc:"what the rules need to know"`
-	Catalog     string           `json:"catalog" doc:"version of the shipped catalogue that it was read with"`
-}
-
-// feels are the words for levels 0 to 10.
-func feels() []phrase.Message {
-	words := make([]phrase.Message, 11)
-	for level := range words {
-		words[level] = progress.Feel(float64(level))
-	}
-	return words
-}
-
-// WayOut is a way out as a chip.
-type WayOut struct {
-	Word   horse.WayOut `json:"word"`
-	Danger bool         `json:"danger"`
-}
-
-// SignOf is a sign as a chip, with its kind.
-type SignOf struct {
-	Word horse.Sign `json:"word"`
-	Kind string     `json:"kind" enum:"soft,afraid,warning,tense or curious"`
-}
-
-// Card is a step as the arena shows it.
-type Card struct {
-	Key        string            `json:"key"`
-	Name       string            `json:"name"`
-	Ladder     phrase.Slotted    `json:"ladder"`
-	School     horse.School      `json:"school" doc:"in which it is advised"`
-	Works      phrase.Slotted    `json:"works" doc:"how that school works"`
-	Places     []arena.PlaceToBe `json:"places" doc:"where spells are, for a school of places"`
-	Foundation bool              `json:"foundation"`
-	Ridden     bool              `json:"ridden"`
-	Trailer    bool              `json:"trailer" doc:"a bar is closed or it is tied there: the sequence card goes along"`
-	Ask        phrase.Slotted    `json:"ask"`
-	Release    phrase.Slotted    `json:"release"`
-	Watch      phrase.Slotted    `json:"watch"`
-	Pass       string            `json:"pass" doc:"the pass mark in words"`
-	Measures   []catalog.Measure `json:"measures"`
-	Unit       string            `json:"unit"`
-	Values     []int             `json:"values"`
-	Variants   []CardVariant     `json:"variants"`
-	Means      []string          `json:"means" doc:"aids that escalate inside one ask"`
-	Ways       []horse.WayOut    `json:"ways_out" doc:"usual on its ladder: they stand first"`
-	Bumps      bool              `json:"bumps" doc:"a knock of the bit on the teeth is logged there"`
-}
-
-// CardVariant is one way a step is asked.
-type CardVariant struct {
-	Variant horse.Variant  `json:"variant"`
-	Side    horse.Side     `json:"side,omitzero"`
-	Name    phrase.Message `json:"name"`
-}
-
-// Contact is somebody to call.
-type Contact struct {
-	What  string `json:"what" enum:"vet,owner,yard"`
-	Name  string `json:"name"`
-	Phone string `json:"phone"`
 }
 
 // Logged is the answer to entries that were sent.
@@ -241,75 +156,6 @@ func beginning(n store.Session) arena.Beginning {
 	return arena.Beginning{Ask: n.Begins, School: n.School, Started: n.StartedAt, Handler: cmp.Or(n.Handler, n.StartedBy), Readiness: n.Readiness}
 }
 
-// stageOf is the stage of a session: as it was kept, unless what it was read
-// from has changed since.
-func (s *Server) stageOf(ctx context.Context, c caller, n store.Session) (Stage, error) {
-	change, err := c.view.NewestChange(ctx, c.Practice)
-	if err != nil {
-		return Stage{}, err
-	}
-	kept := store.Stage{Session: n.ID, Edition: s.edition(), Change: change}
-	var stage Stage
-	body, err := c.view.StageBody(ctx, c.Practice, kept)
-	if err == nil && json.Unmarshal([]byte(body), &stage) == nil {
-		return stage, nil
-	}
-	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		return Stage{}, err
-	}
-	r, err := s.read(ctx, c, n.CaseID)
-	if err != nil {
-		return Stage{}, err
-	}
-	before, err := s.judge(n.Date, r, r.before(n.ID))
-	if err != nil {
-		return Stage{}, err
-	}
-	if stage, err = s.stage(ctx, c, r, before); err != nil {
-		return Stage{}, err
-	}
-	text, err := json.Marshal(stage)
-	if err != nil {
-		return Stage{}, fmt.Errorf("writing the stage: %w", err)
-	}
-	kept.Body = string(text)
-	return stage, s.Store.KeepStage(ctx, c.Practice, kept)
-}
-
-// edition names what reads a stage: another edition reads it afresh.
-func (s *Server) edition() string { return arena.Version + " " + s.Catalog.Version + " " + s.Version }
-
-// stage lays out the arena of a case as its file tells it.
-func (s *Server) stage(ctx context.Context, c caller, r reading, f casefile.File) (Stage, error) {
-	view := Stage{
-		CaseID: r.kase.ID, Horse: HorseRef{r.horse.ID, r.horse.Name}, Yard: r.horse.Yard.Name, Owners: owners(r.horse, f), Care: f.Risk.Care,
-		Precautions: f.Precautions, Asks: askChoices(f), Cards: []Card{}, Address: r.horse.Yard.Address,
-		Arousals: arousals(), Feels: feels(), Signs: []SignOf{}, Stops: horse.Stop{}.All(), Brief: f.Brief(), Catalog: s.Catalog.Version,
-	}
-	for _, w := range (horse.WayOut{}).All() {
-		view.WaysOut = append(view.WaysOut, WayOut{Word: w, Danger: horse.Dangerous(w)})
-	}
-	for _, s := range (horse.Sign{}).All() {
-		view.Signs = append(view.Signs, SignOf{Word: s, Kind: horse.SignKind(s)})
-	}
-	for _, ch := range view.Asks {
-		view.Cards = append(view.Cards, card(f, ch.Ask.Step))
-	}
-	if !slices.ContainsFunc(view.Cards, func(c Card) bool { return c.Ridden }) {
-		view.Stops = slices.DeleteFunc(view.Stops, horse.AtTheBlock)
-	}
-	mounts := false
-	for i, card := range view.Cards {
-		mounts = mounts || card.Ridden && view.Asks[i].Blocked == nil
-	}
-	view.NotBegun = slices.DeleteFunc(slices.Clone(view.Stops), func(s horse.Stop) bool {
-		return !horse.BeforeWork(s) || horse.AtTheBlock(s) && !mounts
-	})
-	var err error
-	view.Contacts, err = s.contacts(ctx, c, r)
-	return view, err
-}
-
 // tellArena advises on the track as it stands.
 func (s *Server) tellArena(c caller, l *liveArena) arena.Picture {
 	return l.running.Picture(c.now.UnixMilli())
@@ -408,44 +254,4 @@ func (s *Server) arena(ctx context.Context, c caller, in *sessionInput) (Arena, 
 		view.Handlers = append(view.Handlers, HandlerChoice{ID: h, Name: names[h]})
 	}
 	return view, nil
-}
-
-func card(f casefile.File, key string) Card {
-	c := f.Catalog()
-	step, _ := c.Step(key)
-	ladder, _ := c.Ladder(step.Ladder)
-	school := f.SchoolOf(step.Ladder)
-	method, _ := c.Methods.Method(school)
-	card := Card{
-		Key: key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation, Ridden: step.Ridden, Trailer: step.Bars || step.Trailer && step.Tied, Ask: step.Ask,
-		Release: step.Release, Watch: step.Watch, Pass: step.Pass.Text, Measures: step.Measures, Unit: step.Pass.Unit,
-		Values: append([]int{}, step.Pass.Values...), Variants: []CardVariant{}, Means: append([]string{}, step.Means...), Ways: append([]horse.WayOut{}, ladder.Ways...), Bumps: ladder.Key == "bridle",
-	}
-	if school == horse.ReliefPlace {
-		card.Places = arena.PlacesOf(c, ladder)
-	}
-	for _, v := range step.Variants {
-		card.Variants = append(card.Variants, CardVariant{Variant: v, Side: v.Side, Name: phrase.Of("variant", phrase.Args{"words": phrase.Sided(v.String())})})
-	}
-	return card
-}
-
-// contacts lists whom to call, those with a number: vets, owners, the yard.
-func (s *Server) contacts(ctx context.Context, c caller, r reading) ([]Contact, error) {
-	people, err := c.view.People(ctx, c.Practice)
-	list := []Contact{}
-	for _, p := range people {
-		if p.Kind == "vet" && p.Phone != "" {
-			list = append(list, Contact{What: "vet", Name: p.Name, Phone: p.Phone})
-		}
-	}
-	for _, o := range r.horse.Owners {
-		if o.Phone != "" {
-			list = append(list, Contact{What: "owner", Name: o.Name, Phone: o.Phone})
-		}
-	}
-	if y := r.horse.Yard; y.Phone != "" {
-		list = append(list, Contact{What: "yard", Name: y.Name, Phone: y.Phone})
-	}
-	return list, err
 }

@@ -110,3 +110,16 @@ func TestNumbersOfFindings(t *testing.T) {
 	assert.False(t, found(300)["down_after_300"])
 	assert.True(t, found(301)["down_after_300"])
 }
+
+func TestAProblemStaysTakenOn(t *testing.T) {
+	of := func(path string, value any) Mark { return Mark{Path: path, Value: value} }
+	has := func(marks ...Mark) bool {
+		doc, err := Fold(Assessment{}, marks)
+		require.NoError(t, err)
+		_, there := doc.Problems[horse.Loading]
+		return there
+	}
+	story := of("problems/loading/story", map[string]any{"where": "at the ramp"})
+	assert.True(t, has(story, of("problems/loading/story", nil)), "its last answer was taken back")
+	assert.False(t, has(story, of("problems/loading", nil)), "the problem itself was")
+}

@@ -20,8 +20,8 @@ const (
 	enough         = 0.85
 	likely         = 0.6
 	inDoubt        = 0.3
-	mostVisits     = 7 // a week
-	farthest       = 3 * 366
+	mostVisits     = 7       // a week
+	farthest       = 3 * 366 // days; mutate: about three years
 )
 
 // Work is what a forecast is made of: what is left, and how it went so far.
