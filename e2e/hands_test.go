@@ -2,7 +2,6 @@ package e2e
 
 import (
 	"database/sql"
-	"fmt"
 	"testing"
 	"time"
 
@@ -289,5 +288,5 @@ func (u *user) answersTheGate() {
 	require.NoError(u.t, u.click(u.finds("[aria-label=Arousal] button", "attentive")))
 	require.NoError(u.t, u.click(u.finds("[aria-label=\"Handler's mind\"] button", "calm")))
 	require.NoError(u.t, u.click(u.finds("[aria-label='Body as last time'] button", "yes")))
-	require.NoError(u.t, u.Page.Timeout(patience).Wait(rod.Eval(`() => document.querySelector('.verdict p') !== null`)), fmt.Sprint("the gate says nothing"))
+	require.NoError(u.t, u.Page.Timeout(patience).Wait(rod.Eval(`() => document.querySelector('.verdict p') !== null`)), "the gate says nothing")
 }

@@ -114,7 +114,7 @@ func (comings) Words() []string { return []string{"by itself", "asked"} }
 // Coming is how the horse came to a place.
 type Coming = horse.Word[comings]
 
-// AskedTo: it was led there. A rest that was not chosen earns no pass.
+// AskedTo says that it was led there: a rest that was not chosen earns no pass.
 var AskedTo = Coming{}.All()[1]
 
 // A Spell is work or rest in a place (relief place).
