@@ -2,6 +2,7 @@ package assess
 
 import (
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -122,4 +123,23 @@ func TestAProblemStaysTakenOn(t *testing.T) {
 	story := of("problems/loading/story", map[string]any{"where": "at the ramp"})
 	assert.True(t, has(story, of("problems/loading/story", nil)), "its last answer was taken back")
 	assert.False(t, has(story, of("problems/loading", nil)), "the problem itself was")
+}
+
+func TestNumbersOfDates(t *testing.T) {
+	today := time.Date(2026, 6, 1, 0, 0, 0, 0, time.UTC)
+	assert.True(t, Record{Gelded: "2025-12-02"}.stallion(today), "gelded under 6 months ago")
+	assert.False(t, Record{Gelded: "2025-12-01"}.stallion(today))
+
+	days := 28
+	half := func(on string) []Recheck {
+		note := BodyNote{State: horse.InTreatment, Begun: "2026-05-01", Days: &days, Checks: map[string]Pressed{"1": {On: on, Answer: Pressed{}.Answer.All()[0]}}}
+		return Rechecks(Assessment{Body: map[horse.BodyItem]BodyNote{horse.Back: note}}, "2026-06-01")
+	}
+	assert.Equal(t, []int{14, 28}, []int{half("2026-05-15")[0].Day, half("2026-05-15")[1].Day})
+	assert.Equal(t, []string{"2026-05-15", "2026-05-29"}, []string{half("2026-05-15")[0].Due, half("2026-05-15")[1].Due})
+	assert.Empty(t, half("2026-05-11")[0].Found, "four days too early")
+	assert.Len(t, half("2026-05-12")[0].Found, 1, "three days")
+	assert.Len(t, half("2026-05-28")[0].Found, 1)
+	assert.Empty(t, half("2026-05-29")[0].Found, "that is the one at the end")
+	assert.Len(t, half("2026-05-29")[1].Found, 1)
 }
