@@ -108,14 +108,13 @@ func (s *Server) fill(ctx context.Context, c caller, l *liveArena, session strin
 	if l.running != nil {
 		return nil
 	}
-	err := c.view.Snapshot(ctx, func(v store.View) error {
-		c.view = v
-		n, err := v.Session(ctx, c.Practice, session)
+	err := c.atOneMoment(ctx, func(c caller) error {
+		n, err := c.view.Session(ctx, c.Practice, session)
 		if err != nil {
 			return err
 		}
 		l.session = n
-		if l.track, _, err = v.Track(ctx, c.Practice, session); err != nil {
+		if l.track, _, err = c.view.Track(ctx, c.Practice, session); err != nil {
 			return err
 		}
 		l.stage, err = s.stageOf(ctx, c, n)

@@ -42,13 +42,12 @@ func (r reading) choices() plan.Choices {
 // read reads a case as of the caller's today, all of it as it was at one
 // moment.
 func (s *Server) read(ctx context.Context, c caller, caseID string) (r reading, err error) {
-	err = c.view.Snapshot(ctx, func(v store.View) error {
-		c.view = v
-		kase, err := v.Case(ctx, c.Practice, caseID)
+	err = c.atOneMoment(ctx, func(c caller) error {
+		kase, err := c.view.Case(ctx, c.Practice, caseID)
 		if err != nil {
 			return err
 		}
-		h, err := v.Horse(ctx, c.Practice, kase.HorseID)
+		h, err := c.view.Horse(ctx, c.Practice, kase.HorseID)
 		if err != nil {
 			return err
 		}
@@ -62,8 +61,7 @@ func (s *Server) read(ctx context.Context, c caller, caseID string) (r reading, 
 }
 
 func (s *Server) readOf(ctx context.Context, c caller, h store.Horse, kase store.Case) (r reading, err error) {
-	err = c.view.Snapshot(ctx, func(v store.View) error {
-		c.view = v
+	err = c.atOneMoment(ctx, func(c caller) error {
 		r, err = s.gather(ctx, c, h, kase)
 		return err
 	})

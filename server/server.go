@@ -150,12 +150,19 @@ func operation[I, O any](s *Server, need access, method, path, id, summary strin
 	handle(s, s.describe(need, method, path, id, summary), run)
 }
 
+// atOneMoment gives the caller a view of all as it is at one moment.
+func (c caller) atOneMoment(ctx context.Context, f func(caller) error) error {
+	return c.view.Snapshot(ctx, func(v store.View) error {
+		c.view = v
+		return f(c)
+	})
+}
+
 // atOnce lets an operation read all that makes its answer as it was at one
 // moment. It may not wait for a session's lock.
 func atOnce[I, O any](run func(context.Context, caller, *I) (O, error)) func(context.Context, caller, *I) (O, error) {
 	return func(ctx context.Context, c caller, in *I) (out O, err error) {
-		err = c.view.Snapshot(ctx, func(v store.View) error {
-			c.view = v
+		err = c.atOneMoment(ctx, func(c caller) error {
 			out, err = run(ctx, c, in)
 			return err
 		})

@@ -242,8 +242,7 @@ func (s *Server) summary(ctx context.Context, c caller, in *sessionInput) (sum S
 	l, unlock := s.arenas.of(c.Practice, in.ID)
 	defer unlock()
 	l.running = nil
-	err = c.view.Snapshot(ctx, func(v store.View) error {
-		c.view = v
+	err = c.atOneMoment(ctx, func(c caller) error {
 		sum, err = s.summaryOf(ctx, c, l, in.ID)
 		return err
 	})

@@ -40,11 +40,11 @@ export function arenaKeys(e: KeyboardEvent, act: ArenaActions) {
   const done = () => e.preventDefault()
   const level = levelOf(e.code)
   const answer = answers.find((a) => a.code === e.code)
-  const arousal = arousals.indexOf(e.code)
+  const keyed = arousals.indexOf(e.code)
   if (e.key === '?') return (done(), act.help())
   if (level !== undefined) return (done(), act.tap(level))
   if (answer) return (done(), void act.answer(answer.answer))
-  if (arousal >= 0) return (done(), void act.arousal(arousal))
+  if (keyed !== -1) return (done(), void act.arousal(keyed))
   switch (e.code) {
     case 'KeyY':
       return (done(), act.tried())
