@@ -50,8 +50,8 @@ func (t *teller) sessions() error {
 }
 
 // file reads the case as it stands on a day.
-func (t *teller) file(day string) (casefile.File, error) {
-	in := casefile.Input{Today: day, Record: t.story.record(t.filler), Problem: horse.Loading, Ladder: "load", Days: t.days, Owners: []string{t.ownerID}}
+func (t *teller) file(day string) (*casefile.File, error) {
+	in := casefile.Input{Today: day, Record: t.story.record(t.filler), Problem: horse.Loading, Ladder: "load", Owners: []string{t.ownerID}}
 	in.Choices = t.choices()
 	if t.neededIn > 0 {
 		in.NeededBy = t.day(-t.neededIn)
@@ -59,7 +59,7 @@ func (t *teller) file(day string) (casefile.File, error) {
 	for _, a := range t.assessments {
 		in.Assessments = append(in.Assessments, casefile.Dated{On: t.day(t.takenOn - 1), Doc: a})
 	}
-	return casefile.Read(t.cat, in)
+	return casefile.Document{Input: in, Days: t.days}.Read(t.cat)
 }
 
 // choices are the trainer's own: with some horses the trailer by building and
@@ -138,7 +138,7 @@ func (t *teller) finish() error {
 // telling is one session being told.
 type telling struct {
 	*teller
-	file  casefile.File
+	file  *casefile.File
 	in    arena.Input
 	today arena.Day
 	at    int64
@@ -258,7 +258,7 @@ func (s *telling) follow(a arena.Advice) bool {
 		return false
 	}
 	n := a.Numbers.N + 1
-	dip := n%a.Numbers.Cycle == a.Numbers.Cycle-1 || n%a.Numbers.Cycle == 0
+	dip := arena.InDip(n, a.Numbers.Cycle)
 	s.at += int64(min(a.Rest, 60)) * 500
 	s.rep(a.Next.Ask, a.Next.Target, dip)
 	return true

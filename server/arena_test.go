@@ -1,7 +1,6 @@
 package server
 
 import (
-	"errors"
 	"net/http"
 	"strings"
 	"testing"
@@ -196,35 +195,17 @@ func TestASessionBegunWithoutASignalIsKept(t *testing.T) {
 	assert.Equal(t, "handler", p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", body).problem().Errors[0].Field)
 }
 
-// The stage of a session is kept with it, and read afresh when what it was read
-// from has changed.
-func TestTheStageFollowsWhatItWasReadFrom(t *testing.T) {
+// The arena follows what it is read from: a suspect leg that was found meanwhile
+// limits backing at once.
+func TestTheArenaFollowsWhatItIsReadFrom(t *testing.T) {
 	p := signedInPractice(t)
 	id, _ := p.session()
-	stages := func() string {
-		change, err := p.Store.NewestChange(t.Context(), p.who.Practice)
-		require.NoError(t, err)
-		body, err := p.Store.StageBody(t.Context(), p.who.Practice, store.Stage{Session: id, Edition: p.edition(), Change: change})
-		if errors.Is(err, store.ErrNotFound) {
-			return ""
-		}
-		require.NoError(t, err)
-		return body
-	}
-	was := stages()
-	require.NotEmpty(t, was, "kept as the session began")
-	p.marks(uuid.NewString(), "body/hind leg", map[string]any{"state": "suspect"})
-	assert.Empty(t, stages(), "a suspect leg drops it")
 	var view Arena
 	p.ask(http.MethodGet, "/api/sessions/"+id, nil).into(&view)
-	assert.NotEqual(t, was, stages())
-	assert.Equal(t, 1, view.Brief.Input.Limits["lead.back"])
-
-	kept := stages()
-	p.add("ash", store.Assistant, false)
-	assert.Empty(t, stages(), "anything may have changed")
+	assert.Zero(t, view.Brief.Input.Limits["lead.back"])
+	p.marks(uuid.NewString(), "body/hind leg", map[string]any{"state": "suspect"})
 	p.ask(http.MethodGet, "/api/sessions/"+id, nil).into(&view)
-	assert.JSONEq(t, kept, stages(), "read again, it is what was kept")
+	assert.Equal(t, 1, view.Brief.Input.Limits["lead.back"])
 }
 
 func TestTheGateIsKeptOnTheServer(t *testing.T) {

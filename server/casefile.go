@@ -9,6 +9,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/clearance"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
 	"ivorybridge/store"
@@ -22,13 +23,12 @@ type reading struct {
 	kase        store.Case
 	horse       store.Horse
 	assessments []store.Assessment
-	sessions    []store.Session
-	days        []arena.Day
+	history     history.History // of all sessions
 	rehearsals  []clearance.Rehearsal
 	chosen      []store.Chosen // by the plans, the oldest first
-	used        []casefile.Used
+	used        []history.Used
 	unread      []store.Unread // entries that are left out
-	file        casefile.File
+	file        *casefile.File
 }
 
 // choices are those of the newest plan.
@@ -51,34 +51,33 @@ func (s *Server) read(ctx context.Context, c caller, caseID string) (r reading, 
 		if err != nil {
 			return err
 		}
-		r, err = s.gather(ctx, c, h, kase)
+		r, err = s.readOf(ctx, c, h, kase)
 		return err
 	})
+	return r, err
+}
+
+// readOf reads a horse's case; the caller's view is a snapshot.
+func (s *Server) readOf(ctx context.Context, c caller, h store.Horse, kase store.Case) (reading, error) {
+	r, err := s.gather(ctx, c, h, kase)
 	if err != nil {
 		return reading{}, err
 	}
-	return s.judgeAll(ctx, c, r)
-}
-
-func (s *Server) readOf(ctx context.Context, c caller, h store.Horse, kase store.Case) (r reading, err error) {
-	err = c.atOneMoment(ctx, func(c caller) error {
-		r, err = s.gather(ctx, c, h, kase)
-		return err
-	})
-	if err != nil {
+	if r.history, r.unread, err = s.past(ctx, c, h.ID, r.used, nil); err != nil {
 		return reading{}, err
 	}
-	return s.judgeAll(ctx, c, r)
+	err = guarded(func() (err error) {
+		r.file, err = s.judge(c.today(), r, r.history)
+		return err
+	})
+	return r, err
 }
 
-// gather reads what a case is judged from; the caller's view is a snapshot.
+// gather reads what a case is judged from, beside its sessions.
 func (s *Server) gather(ctx context.Context, c caller, h store.Horse, kase store.Case) (reading, error) {
 	r := reading{kase: kase, horse: h}
 	var err error
 	if r.assessments, err = c.view.Assessments(ctx, c.Practice, h.ID); err != nil {
-		return reading{}, err
-	}
-	if r.sessions, r.days, r.unread, err = c.view.Days(ctx, c.Practice, h.ID); err != nil {
 		return reading{}, err
 	}
 	rehearsals, err := c.view.Rehearsals(ctx, c.Practice, h.ID)
@@ -103,11 +102,7 @@ func (s *Server) gather(ctx context.Context, c caller, h store.Horse, kase store
 
 // asOf is the case with the plans that were made before a session began; the
 // session is worked and told by them, whatever is planned later.
-func (r reading) asOf(n int) reading {
-	if n >= len(r.sessions) {
-		return r
-	}
-	began := r.sessions[n].StartedAt
+func (r reading) asOf(began int64) reading {
 	made := 0
 	for made < len(r.chosen) && r.chosen[made].At <= began {
 		made++
@@ -117,8 +112,8 @@ func (r reading) asOf(n int) reading {
 }
 
 // uses reads the own ladders that a plan chose.
-func (s *Server) uses(ctx context.Context, c caller, one store.Chosen) (casefile.Used, error) {
-	used := casefile.Used{Since: one.At}
+func (s *Server) uses(ctx context.Context, c caller, one store.Chosen) (history.Used, error) {
+	used := history.Used{Since: one.At}
 	for _, key := range slices.Sorted(maps.Keys(one.Choices.Own)) {
 		u := one.Choices.Own[key]
 		l, err := c.view.Ladder(ctx, c.Practice, u.ID, u.Version)
@@ -138,20 +133,19 @@ func (s *Server) trying(ctx context.Context, c caller, r reading, choices plan.C
 		return r, err
 	}
 	r.chosen, r.used = append(slices.Clone(r.chosen), one), append(slices.Clone(r.used), used)
-	r.file, err = s.judge(c.today(), r, len(r.days))
+	r.file, err = s.judge(c.today(), r, r.history)
 	return r, err
 }
 
-// judge reads the case as it stood on a day, after the first n sessions.
-func (s *Server) judge(today string, r reading, n int) (casefile.File, error) {
-	r = r.asOf(n)
+// judge reads the case as it stands on a day, after the sessions of a history.
+func (s *Server) judge(today string, r reading, past history.History) (*casefile.File, error) {
 	in := casefile.Input{
 		Today: today, Record: r.horse.Record, Ladder: r.kase.Ladder,
-		NeededBy: r.kase.NeededBy, Finished: r.kase.FinishedOn, Days: r.days[:n],
+		NeededBy: r.kase.NeededBy, Finished: r.kase.FinishedOn, History: past,
 		Choices: r.choices(), Rehearsals: r.rehearsals, Used: r.used, Visits: planVisits,
 	}
 	if err := in.Problem.UnmarshalText([]byte(r.kase.Problem)); err != nil {
-		return casefile.File{}, fmt.Errorf("reading the case's problem: %w", err)
+		return nil, fmt.Errorf("reading the case's problem: %w", err)
 	}
 	for _, a := range r.assessments {
 		in.Assessments = append(in.Assessments, casefile.Dated{On: a.On, Doc: a.Doc})
@@ -161,28 +155,6 @@ func (s *Server) judge(today string, r reading, n int) (casefile.File, error) {
 	}
 	return casefile.Read(s.Catalog, in)
 }
-
-// before is the number of sessions that came before one.
-func (r reading) before(session string) int {
-	for i, n := range r.sessions {
-		if n.ID == session {
-			return i
-		}
-	}
-	return len(r.sessions)
-}
-
-// open is the id of the newest session that nobody has ended.
-func (r reading) open() string {
-	for i := len(r.days) - 1; i >= 0; i-- {
-		if !ended(r.days[i].Track) {
-			return r.sessions[i].ID
-		}
-	}
-	return ""
-}
-
-func ended(track []arena.Entry) bool { return endedBy(track) != nil }
 
 // endedBy is the entry that ended a session, or nil.
 func endedBy(track []arena.Entry) *arena.Entry {

@@ -8,6 +8,7 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog/yaml"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 )
@@ -19,7 +20,7 @@ func TestAChangeSaysWhatWasReached(t *testing.T) {
 	book := phrase.English(phrase.Shipped)
 	of := func(k arena.Known) string {
 		k.Ask = horse.Ask{Step: "lead.halt"}
-		list := changes(c, arena.Visit{After: []arena.Known{k}})
+		list := changes(c, history.Visit{After: []arena.Known{k}})
 		require.Len(t, list, 1)
 		return list[0].From.String() + " → " + book.Say(list[0].Now)
 	}

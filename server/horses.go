@@ -3,6 +3,7 @@ package server
 import (
 	"cmp"
 	"context"
+	"errors"
 	"net/http"
 	"slices"
 	"strings"
@@ -199,7 +200,7 @@ func row(r reading) Row {
 	view := Row{
 		ID: r.horse.ID, Name: r.horse.Name, Yard: r.horse.Yard.Name, Owners: []string{}, Case: viewCase(r.kase),
 		Bridge: r.file.Bridge, Care: r.file.Risk.Care, LastWorked: r.file.LastWorked, DaysOff: r.file.DaysOff,
-		Attention: r.file.Attention(), Open: r.open(),
+		Attention: r.file.Attention(), Open: r.history.Open,
 	}
 	for _, u := range r.left() {
 		view.Attention = slices.Insert(view.Attention, 0, casefile.Note{Rank: 1, Say: u.Say})
@@ -221,12 +222,16 @@ func urgency(r Row) int {
 	return r.Attention[0].Rank
 }
 
-func (s *Server) newest(ctx context.Context, c caller, horseID string) (reading, error) {
-	h, kase, err := s.newestCase(ctx, c, horseID)
-	if err != nil {
-		return reading{}, err
-	}
-	return s.readOf(ctx, c, h, kase)
+func (s *Server) newest(ctx context.Context, c caller, horseID string) (r reading, err error) {
+	err = c.atOneMoment(ctx, func(c caller) error {
+		h, kase, err := s.newestCase(ctx, c, horseID)
+		if err != nil {
+			return err
+		}
+		r, err = s.readOf(ctx, c, h, kase)
+		return err
+	})
+	return r, err
 }
 
 func (s *Server) newestCase(ctx context.Context, c caller, horseID string) (store.Horse, store.Case, error) {
@@ -234,15 +239,8 @@ func (s *Server) newestCase(ctx context.Context, c caller, horseID string) (stor
 	if err != nil {
 		return store.Horse{}, store.Case{}, err
 	}
-	cases, err := c.view.Cases(ctx, c.Practice)
-	if err != nil {
-		return store.Horse{}, store.Case{}, err
-	}
-	i := slices.IndexFunc(cases, func(k store.Case) bool { return k.HorseID == horseID })
-	if i < 0 {
-		return store.Horse{}, store.Case{}, store.ErrNotFound
-	}
-	return h, cases[i], nil
+	kase, err := c.view.NewestCase(ctx, c.Practice, horseID)
+	return h, kase, err
 }
 
 func (s *Server) horse(ctx context.Context, c caller, in *horseInput) (File, error) {
@@ -259,7 +257,7 @@ func (s *Server) viewFile(ctx context.Context, c caller, r reading) (File, error
 	view := File{
 		Horse: viewHorse(r.horse), Case: viewCase(r.kase), Bridge: f.Bridge, Risk: f.Risk, Precautions: f.Precautions,
 		Referrals: f.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Forbidden: f.Result.Forbidden, Unread: r.left(), Assessed: f.Assessed,
-		LastWorked: f.LastWorked, DaysOff: f.DaysOff, Sessions: len(r.sessions), Open: r.open(),
+		LastWorked: f.LastWorked, DaysOff: f.DaysOff, Sessions: r.history.Sessions(), Open: r.history.Open,
 		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
 		Before: cmp.Or(f.Account().Baseline.Note, f.Account().Story.Description),
 	}
@@ -268,17 +266,32 @@ func (s *Server) viewFile(ctx context.Context, c caller, r reading) (File, error
 			view.Others = append(view.Others, b)
 		}
 	}
-	for i := len(r.days) - 1; i >= 0 && len(view.Since) == 0; i-- { // the newest that can be compared
-		doc, err := s.document(r, i)
+	if err != nil {
+		return File{}, err
+	}
+	newest := store.Session{}
+	for len(view.Since) == 0 { // the newest that can be compared
+		n, err := c.view.SessionBefore(ctx, c.Practice, r.horse.ID, newest)
+		if errors.Is(err, store.ErrNotFound) {
+			break
+		}
 		if err != nil {
 			return File{}, err
 		}
-		view.Since = doc.Figures
+		t, err := s.tell(ctx, c, r, n)
+		if err != nil {
+			return File{}, err
+		}
+		if newest.ID == "" {
+			view.Beads = append(view.Beads, t.beads(f)...)
+		}
+		doc, err := s.document(ctx, c, r, t)
+		if err != nil {
+			return File{}, err
+		}
+		view.Since, newest = doc.Figures, n
 	}
-	if n := len(r.days); n > 0 {
-		view.Beads = arena.Beads(f.Catalog(), r.days[n-1], f.Visits[n-1].Before, f.Schools())
-	}
-	return view, err
+	return view, nil
 }
 
 func (s *Server) takeOn(ctx context.Context, c caller, in *intakeInput) (Horse, error) {

@@ -9,8 +9,8 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/casefile"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
-	"ivorybridge/core/progress"
 	"ivorybridge/core/report"
 	"ivorybridge/store"
 )
@@ -61,19 +61,21 @@ func (s *Server) reportOperations() {
 	operation(s, staff, http.MethodPut, "/api/sessions/{id}/report", "wordReport", "Keep the trainer's wording of a report", s.wordReport)
 }
 
-// document writes the report of the i-th session.
-func (s *Server) document(r reading, i int) (report.Document, error) {
-	day, visit := r.days[i], r.file.Visits[i]
+// document writes the report of a session.
+func (s *Server) document(ctx context.Context, c caller, r reading, t told) (report.Document, error) {
+	next, err := c.view.NextStart(ctx, c.Practice, r.horse.ID, t.Session)
+	if err != nil {
+		return report.Document{}, err
+	}
 	now := r.file
-	var err error
-	if i < len(r.days)-1 {
-		if now, err = s.judge(r.sessions[i].Date, r, i+1); err != nil {
+	if t.after.Sessions() < r.history.Sessions() {
+		if now, err = s.judge(t.Date, r.asOf(next), t.after); err != nil {
 			return report.Document{}, err
 		}
 	}
-	known := visit.Before
+	visit := t.visit.In(now.Catalog())
 	review, err := arena.ReviewOf(now.Catalog(), arena.Input{
-		School: r.sessions[i].School, Schools: now.Schools(), Ask: r.sessions[i].Begins, Started: day.Started, Handler: day.Handler, Known: known, Track: day.Track,
+		School: t.School, Schools: now.Schools(), Ask: t.Begins, Started: t.day.Started, Handler: t.day.Handler, Known: visit.Before, Track: t.day.Track,
 	})
 	if err != nil {
 		return report.Document{}, err
@@ -81,10 +83,10 @@ func (s *Server) document(r reading, i int) (report.Document, error) {
 	in := report.Input{
 		Catalog: now.Catalog(), Horse: r.horse.Name, Record: r.horse.Record, Ladder: r.kase.Ladder, Goal: r.kase.Goal, NeededBy: r.kase.NeededBy,
 		Story: now.Account().Story, Forbidden: now.Result.Forbidden, Rechecks: now.Result.Rechecks, Referrals: now.Referrals, Care: now.Risk.Care, NotCaught: now.Assessment.NotYet,
-		Visit: visit, Review: review, Beads: arena.Beads(now.Catalog(), day, known, now.Schools()), Then: s.then(r, now, i), Baseline: now.Account().Baseline,
-		Bridge: now.Bridge, Next: now.Plan.Next, FirstVisit: i == 0,
+		Visit: visit, Review: review, Beads: arena.Beads(now.Catalog(), t.day, visit.Before, now.Schools()), Then: then(now, t.before), Baseline: now.Account().Baseline,
+		Bridge: now.Bridge, Next: now.Plan.Next, FirstVisit: t.before.Sessions() == 0,
 	}
-	if now.Assessed != "" && (i == 0 || now.Assessed >= r.sessions[i-1].Date) {
+	if now.Assessed != "" && now.Assessed >= t.before.LastWorked() {
 		judged := now.Problem()
 		in.Judged, in.Basis = &judged, now.Result.Basis
 	}
@@ -93,59 +95,62 @@ func (s *Server) document(r reading, i int) (report.Document, error) {
 			in.Cleared = append(in.Cleared, h.Step)
 		}
 	}
-	events := casefile.Events(day)
-	if i == 0 || now.Assessed == day.Date {
-		events = append(events, now.SeenOn(day.Date)...)
+	events := t.events()
+	if t.before.Sessions() == 0 || now.Assessed == t.Date {
+		events = append(events, now.SeenOn(t.Date)...)
 	}
 	for _, e := range events {
 		if k := e.Kind.String(); !slices.Contains(in.Dangers, k) {
 			in.Dangers = append(in.Dangers, k)
 		}
 	}
-	for _, e := range arena.Live(day.Track) {
+	for _, e := range arena.Live(t.day.Track) {
 		if e.Mark != nil && e.Mark.Incident && e.Note != "" {
 			in.Incidents = append(in.Incidents, e.Note)
 		}
 	}
-	if end := endedBy(day.Track); end != nil {
+	if end := endedBy(t.day.Track); end != nil {
 		in.Ended = end.Note
 	}
 	return report.Visit(in), nil
 }
 
-// then is how each ask of a session was on the first day it was asked: in the
-// assessment, else in the first session before this one.
-func (s *Server) then(r reading, now casefile.File, n int) map[horse.Ask]report.Then {
+// then is how each ask was on the first day it was asked: in the assessment, else
+// in the first session of those that came before.
+func then(now *casefile.File, before history.History) map[horse.Ask]report.Then {
 	first := map[horse.Ask]report.Then{}
-	for i := range n {
-		beads := arena.Beads(now.Catalog(), r.days[i], r.file.Visits[i].Before, now.Schools())
-		for _, b := range beads {
-			if _, there := first[b.Ask]; !there {
-				first[b.Ask] = report.Then{On: r.days[i].Date, Reps: progress.Count(beads, func(o arena.Told) bool { return o.Ask == b.Ask })}
-			}
-		}
+	for _, f := range before.Firsts {
+		step, _ := now.Catalog().Step(f.Step)
+		first[f.Ask] = report.Then{On: f.On, Reps: f.In(now.SchoolOf(step.Ladder))}
 	}
 	for ask, level := range now.FeltFirst() {
-		first[ask] = report.Then{On: now.Assessed, FirstDay: true, Reps: progress.Reps{Level: float64(level), Noted: true}}
+		first[ask] = report.Then{On: now.Assessed, FirstDay: true, Reps: history.Reps{Level: float64(level), Noted: true}}
 	}
 	return first
 }
 
-func (s *Server) readSession(ctx context.Context, c caller, id string) (reading, int, error) {
-	n, err := c.view.Session(ctx, c.Practice, id)
-	if err != nil {
-		return reading{}, 0, err
-	}
-	r, err := s.read(ctx, c, n.CaseID)
-	return r, r.before(id), err
+// readSession reads a session of a case with what came before it.
+func (s *Server) readSession(ctx context.Context, c caller, id string) (r reading, t told, err error) {
+	err = c.atOneMoment(ctx, func(c caller) error {
+		n, err := c.view.Session(ctx, c.Practice, id)
+		if err != nil {
+			return err
+		}
+		if r, err = s.read(ctx, c, n.CaseID); err != nil {
+			return err
+		}
+		t, err = s.tell(ctx, c, r, n)
+		return err
+	})
+	return r, t, err
 }
 
 func (s *Server) report(ctx context.Context, c caller, in *sessionInput) (Report, error) {
-	r, i, err := s.readSession(ctx, c, in.ID)
+	r, t, err := s.readSession(ctx, c, in.ID)
 	if err != nil {
 		return Report{}, err
 	}
-	doc, err := s.document(r, i)
+	doc, err := s.document(ctx, c, r, t)
 	if err != nil {
 		return Report{}, err
 	}
@@ -156,7 +161,7 @@ func (s *Server) report(ctx context.Context, c caller, in *sessionInput) (Report
 	names, err := s.userNames(ctx, c)
 	view := Report{
 		Document: doc.With(edits.Edits), Session: in.ID, Horse: HorseRef{r.horse.ID, r.horse.Name}, Yard: r.horse.Yard.Name, For: []string{},
-		By: names[r.sessions[i].StartedBy], Date: r.sessions[i].Date, Ended: ended(r.days[i].Track),
+		By: names[t.StartedBy], Date: t.Date, Ended: endedBy(t.day.Track) != nil,
 		Version: edits.Version, SavedBy: edits.By, SavedAt: edits.At,
 	}
 	for _, o := range r.horse.Owners {
@@ -166,11 +171,11 @@ func (s *Server) report(ctx context.Context, c caller, in *sessionInput) (Report
 }
 
 func (s *Server) wordReport(ctx context.Context, c caller, in *wordingInput) (Report, error) {
-	r, i, err := s.readSession(ctx, c, in.ID)
+	r, t, err := s.readSession(ctx, c, in.ID)
 	if err != nil {
 		return Report{}, err
 	}
-	doc, err := s.document(r, i)
+	doc, err := s.document(ctx, c, r, t)
 	if err != nil {
 		return Report{}, err
 	}
@@ -212,12 +217,20 @@ func (s *Server) reports(ctx context.Context, c caller, in *horseInput) ([]Repor
 		return nil, err
 	}
 	rows := []ReportRow{}
-	for i := len(r.sessions) - 1; i >= 0; i-- {
-		edits, err := c.view.Edits(ctx, c.Practice, r.sessions[i].ID)
+	list, err := c.view.SessionsOf(ctx, c.Practice, r.horse.ID)
+	if err != nil {
+		return nil, err
+	}
+	for _, n := range slices.Backward(list) {
+		edits, err := c.view.Edits(ctx, c.Practice, n.ID)
 		if err != nil {
 			return nil, err
 		}
-		rows = append(rows, ReportRow{Session: r.sessions[i].ID, Date: r.sessions[i].Date, Version: edits.Version, SavedBy: edits.By, Ended: ended(r.days[i].Track)})
+		ended, err := c.view.Ended(ctx, c.Practice, n.ID)
+		if err != nil {
+			return nil, err
+		}
+		rows = append(rows, ReportRow{Session: n.ID, Date: n.Date, Version: edits.Version, SavedBy: edits.By, Ended: ended})
 	}
 	return rows, nil
 }

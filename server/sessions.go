@@ -10,6 +10,7 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
@@ -63,7 +64,7 @@ type SessionRow struct {
 	Date    string         `json:"date" format:"date"`
 	By      string         `json:"by"`
 	Minutes int            `json:"minutes"`
-	Reps    progress.Reps  `json:"reps"`
+	Reps    history.Reps   `json:"reps"`
 	Asks    []string       `json:"asks" doc:"names of the steps worked"`
 	Changes []StateChange  `json:"changes"`
 	Events  []assess.Event `json:"events"`
@@ -133,7 +134,7 @@ func holders(c caller, owners []HandlerChoice) []HandlerChoice {
 
 // owners lists the owners who may hold the rope: none where the grade of care
 // does not let them.
-func owners(h store.Horse, f casefile.File) []HandlerChoice {
+func owners(h store.Horse, f *casefile.File) []HandlerChoice {
 	list := []HandlerChoice{}
 	if !f.OwnerHandles() {
 		return list
@@ -144,7 +145,7 @@ func owners(h store.Horse, f casefile.File) []HandlerChoice {
 	return list
 }
 
-func askChoices(f casefile.File) []AskChoice {
+func askChoices(f *casefile.File) []AskChoice {
 	list := []AskChoice{}
 	add := func(key string, item plan.Item) {
 		step, _ := f.Catalog().Step(key)
@@ -169,11 +170,27 @@ func (s *Server) sessions(ctx context.Context, c caller, in *horseInput) ([]Sess
 		return nil, err
 	}
 	names, err := s.userNames(ctx, c)
-	rows := []SessionRow{}
-	for i := range slices.Backward(r.sessions) {
-		rows = append(rows, s.sessionRow(r, i, names))
+	if err != nil {
+		return nil, err
 	}
-	return rows, err
+	list, err := c.view.SessionsOf(ctx, c.Practice, r.horse.ID)
+	if err != nil {
+		return nil, err
+	}
+	rows := make([]SessionRow, len(list))
+	past := history.History{} // each bead is drawn, so each track is read
+	for i, n := range list {
+		f, err := c.view.Fresh(ctx, c.Practice, n)
+		if err != nil {
+			return nil, err
+		}
+		t, err := s.tellAfter(ctx, r, past, r.unread, f)
+		if err != nil {
+			return nil, err
+		}
+		rows[len(list)-1-i], past = sessionRow(r, t, names), t.after
+	}
+	return rows, nil
 }
 
 func (s *Server) userNames(ctx context.Context, c caller) (map[string]string, error) {
@@ -185,39 +202,46 @@ func (s *Server) userNames(ctx context.Context, c caller) (map[string]string, er
 	return names, err
 }
 
-func (s *Server) sessionRow(r reading, i int, names map[string]string) SessionRow {
-	day, visit := r.days[i], r.file.Visits[i]
-	beads := arena.Beads(r.file.Catalog(), day, visit.Before, r.file.Schools())
+// beads are the session's reps, by the schools that the case is worked in.
+func (t told) beads(f *casefile.File) []arena.Told {
+	return arena.Beads(f.Catalog(), t.day, t.visit.Before, f.Schools())
+}
+
+func sessionRow(r reading, t told, names map[string]string) SessionRow {
+	beads := t.beads(r.file)
 	row := SessionRow{
-		ID: r.sessions[i].ID, Date: day.Date, By: names[r.sessions[i].StartedBy], Reps: progress.Count(beads, nil),
-		Asks: []string{}, Changes: changes(r.file.Catalog(), visit), Events: []assess.Event{}, Beads: beads,
+		ID: t.ID, Date: t.Date, By: names[t.StartedBy], Reps: history.Count(beads, nil),
+		Asks: []string{}, Changes: changes(r.file.Catalog(), t.visit), Events: []assess.Event{}, Beads: beads,
 	}
 	if beads == nil {
 		row.Beads = []arena.Told{}
 	}
-	row.Events = append(row.Events, casefile.Events(day)...)
+	row.Events = append(row.Events, t.events()...)
 	for _, b := range beads {
 		if !slices.Contains(row.Asks, b.Name) {
 			row.Asks = append(row.Asks, b.Name)
 		}
 	}
-	if n := len(day.Track); n > 0 {
-		row.Minutes = int((day.Track[n-1].At - day.Started + 30_000) / 60_000)
+	if n := len(t.day.Track); n > 0 {
+		row.Minutes = int((t.day.Track[n-1].At - t.day.Started + 30_000) / 60_000)
 	}
-	if end := endedBy(day.Track); end != nil {
+	if end := endedBy(t.day.Track); end != nil {
 		row.Ended, row.Note = true, end.Note
 	}
 	return row
 }
 
+// events are the dangerous things that the session logged.
+func (t told) events() []assess.Event { return t.after.Days[len(t.after.Days)-1].Dangers() }
+
 // changes lists the asks that a session brought to another state.
-func changes(c *catalog.Catalog, v arena.Visit) []StateChange {
+func changes(c *catalog.Catalog, v history.Visit) []StateChange {
 	was := map[horse.Ask]horse.StepState{}
 	for _, k := range v.Before {
 		was[k.Ask] = k.State
 	}
 	list := []StateChange{}
-	for _, k := range v.After {
+	for _, k := range v.In(c).After {
 		if was[k.Ask] == k.State {
 			continue
 		}
@@ -250,28 +274,32 @@ func (s *Server) summary(ctx context.Context, c caller, in *sessionInput) (sum S
 }
 
 func (s *Server) summaryOf(ctx context.Context, c caller, l *liveArena, id string) (Summary, error) {
-	r, i, err := s.readSession(ctx, c, id)
+	r, t, err := s.readSession(ctx, c, id)
 	if err != nil {
 		return Summary{}, err
 	}
-	n := r.sessions[i]
 	names, err := s.userNames(ctx, c)
 	if err != nil {
 		return Summary{}, err
 	}
-	before, err := s.judge(n.Date, r, i)
+	then := r.asOf(t.StartedAt)
+	before, err := s.judge(t.Date, then, t.before)
 	if err != nil {
 		return Summary{}, err
 	}
-	after, err := s.judge(n.Date, r, i+1)
+	next, err := c.view.NextStart(ctx, c.Practice, r.horse.ID, t.Session)
+	if err != nil {
+		return Summary{}, err
+	}
+	after, err := s.judge(t.Date, r.asOf(next), t.after)
 	if err != nil {
 		return Summary{}, err
 	}
 	sum := Summary{
-		SessionRow: s.sessionRow(r, i, names), Horse: HorseRef{r.horse.ID, r.horse.Name},
+		SessionRow: sessionRow(r, t, names), Horse: HorseRef{r.horse.ID, r.horse.Name},
 		Bridge: after.Bridge, Care: after.Risk.Care, Was: before.Risk.Care,
 	}
-	if end := endedBy(r.days[i].Track); end != nil {
+	if end := endedBy(t.day.Track); end != nil {
 		sum.EndID = end.ID
 	}
 	if err := s.fill(ctx, c, l, id); err != nil {
@@ -281,7 +309,7 @@ func (s *Server) summaryOf(ctx context.Context, c caller, l *liveArena, id strin
 	for _, o := range r.horse.Owners {
 		sum.Names[o.ID] = o.Name
 	}
-	if g, _ := l.stage.Brief.Gate(l.cat, n.Date, n.Readiness, true); !g.May {
+	if g, _ := l.stage.Brief.Gate(l.cat, t.Date, t.Readiness, true); !g.May {
 		sum.Gate = g.Reasons
 	}
 	for _, k := range l.track {

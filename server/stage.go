@@ -2,9 +2,6 @@ package server
 
 import (
 	"context"
-	"encoding/json"
-	"errors"
-	"fmt"
 	"slices"
 
 	"ivorybridge/core/arena"
@@ -98,46 +95,32 @@ type Contact struct {
 	Phone string `json:"phone"`
 }
 
-// stageOf is the stage of a session: as it was kept, unless what it was read
-// from has changed since.
+// stageOf is the stage of a session: what stood before it.
 func (s *Server) stageOf(ctx context.Context, c caller, n store.Session) (Stage, error) {
-	change, err := c.view.NewestChange(ctx, c.Practice)
+	kase, err := c.view.Case(ctx, c.Practice, n.CaseID)
 	if err != nil {
 		return Stage{}, err
 	}
-	kept := store.Stage{Session: n.ID, Edition: s.edition(), Change: change}
-	var stage Stage
-	body, err := c.view.StageBody(ctx, c.Practice, kept)
-	if err == nil && json.Unmarshal([]byte(body), &stage) == nil {
-		return stage, nil
-	}
-	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		return Stage{}, err
-	}
-	r, err := s.read(ctx, c, n.CaseID)
+	h, err := c.view.Horse(ctx, c.Practice, kase.HorseID)
 	if err != nil {
 		return Stage{}, err
 	}
-	before, err := s.judge(n.Date, r, r.before(n.ID))
+	r, err := s.gather(ctx, c, h, kase)
 	if err != nil {
 		return Stage{}, err
 	}
-	if stage, err = s.stage(ctx, c, r, before); err != nil {
+	if r.history, r.unread, err = s.past(ctx, c, h.ID, r.used, &n); err != nil {
 		return Stage{}, err
 	}
-	text, err := json.Marshal(stage)
+	before, err := s.judge(n.Date, r.asOf(n.StartedAt), r.history)
 	if err != nil {
-		return Stage{}, fmt.Errorf("writing the stage: %w", err)
+		return Stage{}, err
 	}
-	kept.Body = string(text)
-	return stage, s.Store.KeepStage(ctx, c.Practice, kept)
+	return s.stage(ctx, c, r, before)
 }
 
-// edition names what reads a stage: another edition reads it afresh.
-func (s *Server) edition() string { return arena.Version + " " + s.Catalog.Version + " " + s.Version }
-
 // stage lays out the arena of a case as its file tells it.
-func (s *Server) stage(ctx context.Context, c caller, r reading, f casefile.File) (Stage, error) {
+func (s *Server) stage(ctx context.Context, c caller, r reading, f *casefile.File) (Stage, error) {
 	view := Stage{
 		CaseID: r.kase.ID, Horse: HorseRef{r.horse.ID, r.horse.Name}, Yard: r.horse.Yard.Name, Owners: owners(r.horse, f), Care: f.Risk.Care,
 		Precautions: f.Precautions, Asks: askChoices(f), Cards: []Card{}, Address: r.horse.Yard.Address,
@@ -167,7 +150,7 @@ func (s *Server) stage(ctx context.Context, c caller, r reading, f casefile.File
 	return view, err
 }
 
-func card(f casefile.File, key string) Card {
+func card(f *casefile.File, key string) Card {
 	c := f.Catalog()
 	step, _ := c.Step(key)
 	ladder, _ := c.Ladder(step.Ladder)

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"net/http"
 	"slices"
 	"strings"
@@ -67,7 +68,7 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 	}
 	view := Readying{
 		Stage: stage, Case: viewCase(r.kase), Points: r.file.Risk.Points, Safety: phrase.Of("safety.session", nil),
-		Handlers: holders(c, stage.Owners), DaysOff: r.file.DaysOff, Open: r.open(), Kit: []string{},
+		Handlers: holders(c, stage.Owners), DaysOff: r.file.DaysOff, Open: r.history.Open, Kit: []string{},
 		Rules: s.pinned(r.file), Words: c.practice.Words,
 	}
 	if cy := r.file.Cycle; cy.Learned {
@@ -82,7 +83,7 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 }
 
 // onTrailer reports whether the next visit works on the trailer.
-func onTrailer(f casefile.File) bool {
+func onTrailer(f *casefile.File) bool {
 	return slices.ContainsFunc(f.Plan.Visits[0].Parts, func(p plan.Part) bool {
 		return slices.ContainsFunc(p.Steps, func(key string) bool {
 			step, _ := f.Catalog().Step(key)
@@ -105,7 +106,7 @@ func (s *Server) wholeCatalog(context.Context, caller, *struct{}) (Methods, erro
 }
 
 // pinned are the house rules that a session begun now is advised by.
-func (s *Server) pinned(f casefile.File) catalog.HouseRules {
+func (s *Server) pinned(f *casefile.File) catalog.HouseRules {
 	rules := s.Catalog.Rules
 	rules.Cycle = f.Cycle.Cycle
 	return rules
@@ -133,8 +134,11 @@ func (s *Server) start(ctx context.Context, c caller, in *startInput) (Arena, er
 	if err != nil {
 		return Arena{}, err
 	}
-	if r.before(b.ID) < len(r.sessions) { // sent twice
+	switch n, err := c.view.Session(ctx, c.Practice, b.ID); {
+	case err == nil && n.HorseID == r.horse.ID: // sent twice
 		return s.arena(ctx, c, &sessionInput{ID: b.ID})
+	case err != nil && !errors.Is(err, store.ErrNotFound):
+		return Arena{}, err
 	}
 	zone, err := time.LoadLocation(b.Zone)
 	if err != nil || b.Zone == "Local" {

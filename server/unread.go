@@ -5,10 +5,8 @@ import (
 	"errors"
 	"fmt"
 	"runtime/debug"
-	"slices"
 	"sort"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/phrase"
 	"ivorybridge/store"
@@ -57,81 +55,13 @@ func culprit(n int, reads func(n int) bool) int {
 // to blame.
 const mostUnread = 8
 
-// judgeAll judges the case with all its sessions. An entry over which the rules
-// break off is left out, and noted.
-func (s *Server) judgeAll(ctx context.Context, c caller, r reading) (reading, error) {
-	total := 0
-	for _, d := range r.days {
-		total += len(d.Track)
-	}
-	read := func(days []arena.Day) (f casefile.File, err error) {
-		err = guarded(func() error {
-			r := r
-			r.days = days
-			f, err = s.judge(c.today(), r, len(days))
-			return err
-		})
-		return f, err
-	}
-	var err error
-	for range mostUnread {
-		if r.file, err = read(r.days); !isBroken(err) {
-			return r, err
-		}
-		s.Log.ErrorContext(ctx, "an entry can't be read", "case", r.kase.ID, "error", err.Error())
-		i := culprit(total, func(n int) bool {
-			_, err := read(begun(r.days, n))
-			return !isBroken(err)
-		})
-		if i < 0 {
-			return r, err
-		}
-		r = r.without(i)
-		total--
-	}
-	return r, err
-}
-
 func isBroken(err error) bool { return errors.As(err, new(*brokenError)) }
-
-// begun are the days with the first n of their entries.
-func begun(days []arena.Day, n int) []arena.Day {
-	days = slices.Clone(days)
-	for i := range days {
-		k := min(n, len(days[i].Track))
-		days[i].Track = days[i].Track[:k]
-		n -= k
-	}
-	return days
-}
-
-// without leaves out the entry at a place of the tracks, and notes it.
-func (r reading) without(place int) reading {
-	r.days = slices.Clone(r.days)
-	for i, d := range r.days {
-		if place >= len(d.Track) {
-			place -= len(d.Track)
-			continue
-		}
-		e := d.Track[place]
-		r.days[i].Track = slices.Delete(slices.Clone(d.Track), place, place+1)
-		r.unread = append(slices.Clone(r.unread), store.Unread{Session: r.sessions[i].ID, ID: e.ID, At: e.At, Kind: e.Kind.String()})
-		break
-	}
-	return r
-}
 
 // left says which entries are left out of what is shown.
 func (r reading) left() []UnreadEntry {
 	list := []UnreadEntry{}
 	for _, u := range r.unread {
-		on := ""
-		for _, n := range r.sessions {
-			if n.ID == u.Session {
-				on = n.Date
-			}
-		}
-		list = append(list, UnreadEntry{Session: u.Session, ID: u.ID, Say: phrase.Of("unread.entry", phrase.Args{"kind": phrase.Of("kind."+u.Kind, nil), "on": phrase.Date(on)})})
+		list = append(list, UnreadEntry{Session: u.Session, ID: u.ID, Say: phrase.Of("unread.entry", phrase.Args{"kind": phrase.Of("kind."+u.Kind, nil), "on": phrase.Date(u.On)})})
 	}
 	return list
 }

@@ -89,13 +89,6 @@ func TestTheCulpritIsFound(t *testing.T) {
 		}
 		assert.Equal(t, -1, culprit(n, func(int) bool { return false }), "no entry is to blame")
 	}
-	days := []arena.Day{{Track: make([]arena.Entry, 2)}, {}, {Track: []arena.Entry{{ID: "a"}, {ID: "b"}, {ID: "c"}}}}
-	assert.Equal(t, []int{2, 0, 1}, []int{len(begun(days, 3)[0].Track), len(begun(days, 3)[1].Track), len(begun(days, 3)[2].Track)})
-	r := reading{days: days, sessions: []store.Session{{ID: "x"}, {ID: "y"}, {ID: "z"}}}.without(3)
-	assert.Equal(t, "b", r.unread[0].ID)
-	assert.Equal(t, "z", r.unread[0].Session)
-	assert.Len(t, r.days[2].Track, 2)
-	assert.Len(t, days[2].Track, 3, "what was read stays")
 }
 
 func TestAPanicOfTheRulesIsAnError(t *testing.T) {

@@ -131,9 +131,6 @@ func (s *Store) Mark(ctx context.Context, who Who, begun Assessment, sentAt int6
 				return err
 			}
 		}
-		if err := q.DropStagesOfHorse(ctx, sqlc.DropStagesOfHorseParams{PracticeID: who.Practice, HorseID: kept.HorseID}); err != nil {
-			return err
-		}
 		return s.fold(ctx, q, who, &kept)
 	}, theHorse(ctx, who, begun.HorseID))
 	return kept, refused, err

@@ -101,11 +101,15 @@ func (v View) Horse(ctx context.Context, practice, id string) (Horse, error) {
 	if err != nil {
 		return Horse{}, err
 	}
-	owners, err := v.owners(ctx, practice)
+	rows, err := v.read.GetOwnersOfHorse(ctx, sqlc.GetOwnersOfHorseParams{PracticeID: practice, HorseID: id})
+	var owners []OwnerOf
+	for _, o := range rows {
+		owners = append(owners, OwnerOf{ID: o.PersonID, Name: o.Name, Phone: o.Phone})
+	}
 	return Horse{
-		ID: h.ID, Name: h.Name, YardID: h.YardID.String, Record: record, Version: h.Version, Owners: owners[h.ID],
+		ID: h.ID, Name: h.Name, YardID: h.YardID.String, Record: record, Version: h.Version, Owners: owners,
 		Yard: Yard{ID: h.YardID.String, Name: h.YardName.String, Address: h.YardAddress.String, Phone: h.YardPhone.String},
-	}, err
+	}, reading("the owners", err)
 }
 
 // Horses lists the caseload by name.
@@ -156,6 +160,12 @@ func caseOf(c sqlc.GetCaseRow) Case {
 func (v View) Case(ctx context.Context, practice, id string) (Case, error) {
 	c, err := v.read.GetCase(ctx, sqlc.GetCaseParams{PracticeID: practice, ID: id})
 	return caseOf(c), reading("the case", err)
+}
+
+// NewestCase reads the newest case of a horse.
+func (v View) NewestCase(ctx context.Context, practice, horseID string) (Case, error) {
+	c, err := v.read.GetNewestCase(ctx, sqlc.GetNewestCaseParams{PracticeID: practice, HorseID: horseID})
+	return caseOf(sqlc.GetCaseRow(c)), reading("the case", err)
 }
 
 // Cases lists the practice's cases, the newest first.

@@ -37,6 +37,10 @@ func (s *Store) AddPlan(ctx context.Context, who Who, caseID string, p Plan) (in
 		}); err != nil {
 			return err
 		}
+		// a session is folded by the own ladders in use as it began
+		if err := q.DropHistoriesSince(ctx, sqlc.DropHistoriesSinceParams{PracticeID: who.Practice, StartedAt: who.At, CaseID: caseID}); err != nil {
+			return err
+		}
 		return who.changed(ctx, q, "plan made", caseID)
 	}, theCase(ctx, who, caseID))
 	return number, err

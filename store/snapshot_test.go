@@ -108,7 +108,6 @@ func TestOneEntryThatCantBeReadTakesNoOtherDown(t *testing.T) {
 func TestAnEmptySessionCanBeThrownAway(t *testing.T) {
 	ctx := context.Background()
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
-	require.NoError(t, p.KeepStage(ctx, p.who.Practice, Stage{Session: p.session, Edition: "e", Body: "{}"}))
 	require.NoError(t, p.DropSession(ctx, p.who, p.session))
 	_, err := p.Session(ctx, p.who.Practice, p.session)
 	require.ErrorIs(t, err, ErrNotFound)

@@ -1,8 +1,8 @@
 package store
 
 import (
-	"cmp"
 	"context"
+	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -54,7 +54,7 @@ func (s *Store) StartSession(ctx context.Context, who Who, n Session) error {
 		}); err != nil {
 			return err
 		}
-		return q.DropStagesAfter(ctx, sqlc.DropStagesAfterParams{PracticeID: who.Practice, SessionID: n.ID})
+		return q.DropHistoriesFrom(ctx, sqlc.DropHistoriesFromParams{PracticeID: who.Practice, SessionID: n.ID})
 	}, theCase(ctx, who, n.CaseID), theHorse(ctx, who, n.HorseID))
 	if !errors.Is(err, ErrTaken) {
 		return err
@@ -109,6 +109,46 @@ func (v View) SessionsOf(ctx context.Context, practice, horseID string) ([]Sessi
 	return list, nil
 }
 
+// SessionBefore reads the newest of a horse's sessions, or with one given the
+// newest before that.
+func (v View) SessionBefore(ctx context.Context, practice, horseID string, n Session) (Session, error) {
+	until := last
+	if n.ID != "" {
+		until = placeOf(n)
+	}
+	r, err := v.read.GetSessionBefore(ctx, sqlc.GetSessionBeforeParams{PracticeID: practice, HorseID: horseID, BeforeDate: until.date, BeforeStart: until.start, BeforeID: until.id})
+	if err != nil {
+		return Session{}, reading("the session", err)
+	}
+	return session(sqlc.GetSessionRow(r))
+}
+
+// Ended reports whether somebody ended a session, and that stands.
+func (v View) Ended(ctx context.Context, practice, sessionID string) (bool, error) {
+	rows, err := v.read.GetEnds(ctx, sqlc.GetEndsParams{PracticeID: practice, SessionID: sessionID})
+	if err != nil {
+		return false, reading("the track", err)
+	}
+	var track []arena.Entry
+	for _, r := range rows {
+		if e, err := undoc[arena.Entry]("an entry", r.Body); err == nil {
+			e.At = r.At
+			track = append(track, e)
+		}
+	}
+	return slices.ContainsFunc(arena.Live(track), func(e arena.Entry) bool { return e.Kind == arena.KindEnd }), nil
+}
+
+// NextStart is when the horse's next session after one began, in ms; the end of
+// time where there is none yet.
+func (v View) NextStart(ctx context.Context, practice, horseID string, n Session) (int64, error) {
+	at, err := v.read.GetStartAfter(ctx, sqlc.GetStartAfterParams{PracticeID: practice, HorseID: horseID, AfterDate: n.Date, AfterStart: n.StartedAt, AfterID: n.ID})
+	if errors.Is(err, sql.ErrNoRows) {
+		return last.start, nil
+	}
+	return at, reading("the sessions", err)
+}
+
 // clockSlack is how far a device's clock may be off before its times are
 // corrected, in milliseconds.
 const clockSlack = 5 * 60_000
@@ -152,7 +192,10 @@ func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt in
 				ended = true
 			}
 		}
-		return q.DropStagesAfter(ctx, sqlc.DropStagesAfterParams{PracticeID: who.Practice, SessionID: sessionID})
+		if err := q.TouchSession(ctx, sqlc.TouchSessionParams{PracticeID: who.Practice, ID: sessionID}); err != nil {
+			return err
+		}
+		return q.DropHistoriesFrom(ctx, sqlc.DropHistoriesFromParams{PracticeID: who.Practice, SessionID: sessionID})
 	}, theSession(ctx, who, sessionID))
 	return kept, refused, err
 }
@@ -172,6 +215,7 @@ func sameAsKept(ctx context.Context, q *sqlc.Queries, row sqlc.InsertEntryParams
 // entry that undoes it sets it aside.
 type Unread struct {
 	Session string
+	On      string // the session's day
 	ID      string
 	At      int64
 	Kind    string
@@ -230,13 +274,13 @@ func (v View) Days(ctx context.Context, practice, horseID string) (sessions []Se
 		days = make([]arena.Day, len(sessions))
 		for i, n := range sessions {
 			place[n.ID] = i
-			days[i] = arena.Day{Date: n.Date, Started: n.StartedAt, Handler: cmp.Or(n.Handler, n.StartedBy)}
+			days[i] = day(n)
 		}
 		undone := map[string]bool{}
 		for _, r := range rows {
 			e, err := undoc[arena.Entry]("an entry", r.Body)
 			if err != nil {
-				unread = append(unread, Unread{Session: r.SessionID, ID: r.ID, At: r.At, Kind: r.Kind, Why: err})
+				unread = append(unread, Unread{Session: r.SessionID, On: days[place[r.SessionID]].Date, ID: r.ID, At: r.At, Kind: r.Kind, Why: err})
 				continue
 			}
 			if e.Kind == arena.KindUndo {
@@ -263,10 +307,7 @@ func (s *Store) DropSession(ctx context.Context, who Who, id string) error {
 		if n > 0 {
 			return ErrHasEntries
 		}
-		if err := q.DropStage(ctx, sqlc.DropStageParams{PracticeID: who.Practice, SessionID: id}); err != nil {
-			return err
-		}
-		if err := q.DropStagesAfter(ctx, sqlc.DropStagesAfterParams{PracticeID: who.Practice, SessionID: id}); err != nil {
+		if err := q.DropHistoriesFrom(ctx, sqlc.DropHistoriesFromParams{PracticeID: who.Practice, SessionID: id}); err != nil {
 			return err
 		}
 		if err := one(q.DeleteSession(ctx, sqlc.DeleteSessionParams{PracticeID: who.Practice, ID: id})); err != nil {

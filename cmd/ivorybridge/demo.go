@@ -19,10 +19,11 @@ import (
 func demoCommand() *cobra.Command {
 	var o settings
 	var fresh, fillOnly bool
+	var size demo.Size
 	cmd := &cobra.Command{
 		Use: "demo", Short: "Serve an invented practice from a database of its own", Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			if err := prepareDemo(cmd.Context(), o.database, fresh, time.Now()); err != nil {
+			if err := prepareDemo(cmd.Context(), o.database, fresh, size, time.Now()); err != nil {
 				return err
 			}
 			if fillOnly {
@@ -35,12 +36,16 @@ func demoCommand() *cobra.Command {
 	o.flags(cmd, filepath.Join("demo-data", "demo.db"))
 	cmd.Flags().BoolVar(&fresh, "fresh", false, "make the demo database anew, as of today")
 	cmd.Flags().BoolVar(&fillOnly, "fill-only", false, "make the database and stop")
+	cmd.Flags().IntVar(&size.Horses, "horses", 0, "invent a practice with so many horses in place of the told one")
+	cmd.Flags().IntVar(&size.Sessions, "sessions", 12, "sessions of each invented horse")
+	cmd.Flags().IntVar(&size.Entries, "entries", 40, "entries of each invented session, about")
+	cmd.Flags().Uint64Var(&size.Seed, "seed", 1, "the same seed and day make the same practice")
 	return cmd
 }
 
 // prepareDemo fills the demo database if it is not there, or afresh. Only a
 // database that the demo made is ever replaced.
-func prepareDemo(ctx context.Context, path string, fresh bool, now time.Time) error {
+func prepareDemo(ctx context.Context, path string, fresh bool, size demo.Size, now time.Time) error {
 	if fresh {
 		if err := clearDemo(ctx, path, now); err != nil {
 			return err
@@ -58,7 +63,12 @@ func prepareDemo(ctx context.Context, path string, fresh bool, now time.Time) er
 	if err != nil {
 		return err
 	}
-	if err := demo.Fill(ctx, db, catalog, now); err != nil {
+	if size.Horses > 0 {
+		err = demo.Invent(ctx, db, catalog, now, size)
+	} else {
+		err = demo.Fill(ctx, db, catalog, now)
+	}
+	if err != nil {
 		return fmt.Errorf("filling the demo: %w", err)
 	}
 	return nil

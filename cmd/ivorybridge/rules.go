@@ -107,7 +107,7 @@ func assessRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
 
 // planDocument is the input of rules plan: all that is known of a case.
 type planDocument struct {
-	casefile.Input
+	casefile.Document
 	Words phrase.Words `json:"words"`
 }
 
@@ -126,7 +126,7 @@ func planRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
 	if err := doc.check(c); err != nil {
 		return nil, err
 	}
-	f, err := casefile.Read(c, doc.Input)
+	f, err := doc.Read(c)
 	if err != nil {
 		return nil, err
 	}

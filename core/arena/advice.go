@@ -24,31 +24,23 @@ func (actions) Words() []string {
 // Action is what the advisor says to do (part 6).
 type Action = horse.Word[actions]
 
-func action(s string) Action {
-	a, err := horse.ParseWord[actions](s)
-	if err != nil {
-		panic(err)
-	}
-	return a
-}
-
 // The actions.
 var (
-	Same       = action("same")
-	Up         = action("up")
-	Down       = action("down")
-	OtherSide  = action("other side")
-	Wait       = action("wait")
-	Refocus    = action("refocus")
-	ChangeAsk  = action("change ask")
-	MakeSafe   = action("make safe")
-	EndAsk     = action("end ask")
-	EndSession = action("end session")
+	Same       = horse.MustWord[actions]("same")
+	Up         = horse.MustWord[actions]("up")
+	Down       = horse.MustWord[actions]("down")
+	OtherSide  = horse.MustWord[actions]("other side")
+	Wait       = horse.MustWord[actions]("wait")
+	Refocus    = horse.MustWord[actions]("refocus")
+	ChangeAsk  = horse.MustWord[actions]("change ask")
+	MakeSafe   = horse.MustWord[actions]("make safe")
+	EndAsk     = horse.MustWord[actions]("end ask")
+	EndSession = horse.MustWord[actions]("end session")
 
-	Hold         = action("hold")
-	Retreat      = action("retreat")
-	SettleByFeet = action("settle by feet")
-	GetDown      = action("get down")
+	Hold         = horse.MustWord[actions]("hold")
+	Retreat      = horse.MustWord[actions]("retreat")
+	SettleByFeet = horse.MustWord[actions]("settle by feet")
+	GetDown      = horse.MustWord[actions]("get down")
 )
 
 // Known is what is known of an ask before the session: how far it has come.

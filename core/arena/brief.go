@@ -2,7 +2,6 @@ package arena
 
 import (
 	"slices"
-	"time"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
@@ -108,12 +107,11 @@ func (b Brief) Gate(c *catalog.Catalog, today string, r Readiness, lead bool) (G
 
 // DaysOff counts days since any logged work; -1: never.
 func (b Brief) DaysOff(today string) int {
-	worked, err := time.Parse(time.DateOnly, b.Worked)
-	now, errNow := time.Parse(time.DateOnly, today)
-	if err != nil || errNow != nil {
+	days, ok := horse.DaysBetween(b.Worked, today)
+	if !ok {
 		return -1
 	}
-	return int(now.Sub(worked).Hours() / 24)
+	return days
 }
 
 // wanted is where the work goes on; where the gate asks for lower, it counts

@@ -3,7 +3,6 @@ package arena
 import (
 	"math"
 
-	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 )
 
@@ -27,41 +26,61 @@ const (
 	longest  = 6
 )
 
-// LearnCycle looks for the cycle by which this horse's dips come: that of the
-// house rules unless another explains its answers better by two log units,
-// from 96 reps, with more noes in the dip than outside it.
-func LearnCycle(c *catalog.Catalog, days []Day, house int) Cycle {
-	var asks [][]bool // refused or tolerated, in the order of the counted reps
-	reps := 0
-	for _, d := range days {
-		byAsk := map[horse.Ask][]bool{}
-		var order []horse.Ask
-		for _, b := range Beads(c, d, nil, nil) {
-			if !b.Counted {
-				continue
-			}
-			if byAsk[b.Ask] == nil {
-				order = append(order, b.Ask)
-			}
-			byAsk[b.Ask] = append(byAsk[b.Ask], b.Graded == horse.Refused || b.Graded == horse.Tolerated)
+// Answers are the answers from which a horse's own cycle is learned, counted
+// up session by session for each cycle that it might be.
+type Answers struct {
+	Reps   int         `json:"reps"`
+	Cycles [4]InACycle `json:"cycles" doc:"of 3, 4, 5 and 6 answers"`
+}
+
+// InACycle counts the answers in the dip of a cycle and outside it.
+type InACycle struct {
+	No  [2]int `json:"no" doc:"refused or tolerated: outside the dip, in it"`
+	All [2]int `json:"all"`
+}
+
+// With adds the counted reps of one more session.
+func (n Answers) With(reps []Told) Answers {
+	byAsk := map[horse.Ask][]Told{}
+	for _, t := range reps {
+		if t.Counted {
+			byAsk[t.Ask] = append(byAsk[t.Ask], t)
 		}
-		for _, a := range order {
-			if len(byAsk[a]) >= leastOfAnAsk {
-				asks = append(asks, byAsk[a])
-				reps += len(byAsk[a])
+	}
+	for _, asked := range byAsk {
+		if len(asked) < leastOfAnAsk {
+			continue
+		}
+		n.Reps += len(asked)
+		for i, t := range asked {
+			no := t.Graded == horse.Refused || t.Graded == horse.Tolerated
+			for c := range n.Cycles {
+				in := btoi(InDip(i+1, shortest+c))
+				n.Cycles[c].All[in]++
+				n.Cycles[c].No[in] += btoi(no)
 			}
 		}
 	}
-	best, likely := twoRates(asks, house)
-	best.Reps = reps
-	if reps < leastReps {
+	return n
+}
+
+// InDip reports whether the n-th answer is in the dip of a cycle (part 6).
+func InDip(n, cycle int) bool { return n%cycle == cycle-1 || n%cycle == 0 }
+
+// Learn looks for the cycle by which this horse's dips come: that of the house
+// rules unless another explains its answers better by two log units, from 96
+// reps, with more noes in the dip than outside it.
+func (n Answers) Learn(house int) Cycle {
+	best, likely := n.twoRates(house)
+	best.Reps = n.Reps
+	if n.Reps < leastReps {
 		return best
 	}
 	needed := likely + leastBetter
-	for n := shortest; n <= longest; n++ {
-		one, l := twoRates(asks, n)
-		if n != house && l >= needed && one.Dip > one.Outside {
-			one.Reps, one.Learned = reps, true
+	for c := shortest; c <= longest; c++ {
+		one, l := n.twoRates(c)
+		if c != house && l >= needed && one.Dip > one.Outside {
+			one.Reps, one.Learned = n.Reps, true
 			best, needed = one, l
 		}
 	}
@@ -70,20 +89,14 @@ func LearnCycle(c *catalog.Catalog, days []Day, house int) Cycle {
 
 // twoRates is the log likelihood of a cycle: one chance of a no in the dip,
 // another outside it, each by its share with one added to both counts.
-func twoRates(asks [][]bool, cycle int) (Cycle, float64) {
-	var no, all [2]int
-	for _, answers := range asks {
-		for i, refused := range answers {
-			in := btoi((i+1)%cycle == cycle-1 || (i+1)%cycle == 0)
-			all[in]++
-			no[in] += btoi(refused)
-		}
-	}
+func (n Answers) twoRates(cycle int) (Cycle, float64) {
+	seen := n.Cycles[cycle-shortest]
 	sum := 0.0
 	var rate [2]float64
 	for in := range rate {
-		rate[in] = float64(no[in]+1) / float64(all[in]+2)
-		sum += float64(no[in])*math.Log(rate[in]) + float64(all[in]-no[in])*math.Log(1-rate[in])
+		no, all := float64(seen.No[in]), float64(seen.All[in])
+		rate[in] = (no + 1) / (all + 2)
+		sum += no*math.Log(rate[in]) + (all-no)*math.Log(1-rate[in])
 	}
 	return Cycle{Cycle: cycle, Dip: rate[1], Outside: rate[0]}, sum
 }

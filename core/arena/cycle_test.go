@@ -7,6 +7,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 )
 
@@ -33,22 +34,33 @@ func dips(sessions, cycle int, in, out float64) []Day {
 	return days
 }
 
+// answers are those of some sessions.
+func answers(c *catalog.Catalog, days []Day) Answers {
+	var n Answers
+	for _, d := range days {
+		n = n.With(Beads(c, d, nil, nil))
+	}
+	return n
+}
+
+func learn(c *catalog.Catalog, days []Day) Cycle { return answers(c, days).Learn(4) }
+
 func TestTheCycleIsLearnedPerHorse(t *testing.T) {
 	c := shipped(t)
 	for _, cycle := range []int{3, 5, 6} {
-		got := LearnCycle(c, dips(6, cycle, 0.8, 0.05), 4)
+		got := learn(c, dips(6, cycle, 0.8, 0.05))
 		assert.Equal(t, cycle, got.Cycle)
 		assert.True(t, got.Learned)
 		assert.Greater(t, got.Dip, got.Outside)
 		assert.Equal(t, 6*24, got.Reps)
 	}
-	four := LearnCycle(c, dips(6, 4, 0.8, 0.05), 4)
+	four := learn(c, dips(6, 4, 0.8, 0.05))
 	assert.Equal(t, 4, four.Cycle)
 	assert.False(t, four.Learned)
-	assert.Equal(t, 4, LearnCycle(c, dips(3, 5, 0.8, 0.05), 4).Cycle, "72 reps are too few")
-	assert.Equal(t, 4, LearnCycle(c, dips(6, 5, 0, 0), 4).Cycle, "no noes, no other cycle")
-	assert.NotEqual(t, 5, LearnCycle(c, dips(6, 5, 0.02, 0.7), 4).Cycle, "fewer noes in it is no dip")
-	assert.Equal(t, Cycle{Cycle: 4, Dip: 0.5, Outside: 0.5}, LearnCycle(c, nil, 4))
+	assert.Equal(t, 4, learn(c, dips(3, 5, 0.8, 0.05)).Cycle, "72 reps are too few")
+	assert.Equal(t, 4, learn(c, dips(6, 5, 0, 0)).Cycle, "no noes, no other cycle")
+	assert.NotEqual(t, 5, learn(c, dips(6, 5, 0.02, 0.7)).Cycle, "fewer noes in it is no dip")
+	assert.Equal(t, Cycle{Cycle: 4, Dip: 0.5, Outside: 0.5}, learn(c, nil))
 }
 
 func TestOnlyAsksWithSixRepsTeachTheCycle(t *testing.T) {
@@ -56,5 +68,5 @@ func TestOnlyAsksWithSixRepsTeachTheCycle(t *testing.T) {
 	for i := range days {
 		days[i].Track = days[i].Track[:5]
 	}
-	assert.Zero(t, LearnCycle(shipped(t), days, 4).Reps)
+	assert.Zero(t, learn(shipped(t), days).Reps)
 }

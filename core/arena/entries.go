@@ -56,10 +56,10 @@ type Offered = horse.Word[offers]
 
 // The answers to an offer.
 var (
-	Came      = Offered{}.All()[0]
-	Stayed    = Offered{}.All()[1]
-	Hesitated = Offered{}.All()[2]
-	Left      = Offered{}.All()[3]
+	Came      = horse.MustWord[offers]("came")
+	Stayed    = horse.MustWord[offers]("stayed")
+	Hesitated = horse.MustWord[offers]("hesitated")
+	Left      = horse.MustWord[offers]("left")
 )
 
 // An Offer is one question in ask and listen: came and stayed are accepted,
@@ -101,10 +101,10 @@ type SpellPlace = horse.Word[spellPlaces]
 
 // The places that rules name.
 var (
-	Away       = SpellPlace{}.All()[0]
-	InIt       = SpellPlace{}.All()[5]
-	NearHome   = SpellPlace{}.All()[6]
-	ByTheOther = SpellPlace{}.All()[7]
+	Away       = horse.MustWord[spellPlaces]("away")
+	InIt       = horse.MustWord[spellPlaces]("in")
+	NearHome   = horse.MustWord[spellPlaces]("near home")
+	ByTheOther = horse.MustWord[spellPlaces]("companion")
 )
 
 type comings struct{}
@@ -115,7 +115,7 @@ func (comings) Words() []string { return []string{"by itself", "asked"} }
 type Coming = horse.Word[comings]
 
 // AskedTo says that it was led there: a rest that was not chosen earns no pass.
-var AskedTo = Coming{}.All()[1]
+var AskedTo = horse.MustWord[comings]("asked")
 
 // A Spell is work or rest in a place (relief place).
 type Spell struct {

@@ -39,7 +39,7 @@ func FuzzEntry(f *testing.F) {
 			}
 			r.Review()
 		}
-		States(c, []Day{{Date: "2026-06-01", Track: []Entry{e}}, {Date: "2026-06-02", Track: append(before, e)}})
+		ReadDay(c, Day{Date: "2026-06-02", Track: append(before, e)}, nil, nil)
 	})
 }
 

@@ -321,44 +321,16 @@ func TestNumbersOfWhatCanBeEntered(t *testing.T) {
 	assert.Len(t, r.Picture(0).Recent, 12, "so far back undo goes")
 }
 
-func TestNumbersOfStates(t *testing.T) {
+func TestTheLastThreeAnswersTell(t *testing.T) {
 	c := shipped(t)
 	hind := "quarters.hind near"
-	state := func(days ...Day) Known {
-		all := States(c, days)
-		require.Len(t, all, 1)
-		return all[0]
-	}
-	met := day("2026-01-01", on(hind).reps("accepted@3 accepted@3 accepted@2"))
-	later := func(words string) horse.StepState { return state(met, day("2026-01-03", on(hind).reps(words))).State }
-	assert.Equal(t, horse.Met, later("accepted@2"), "one is not enough to keep it")
-	assert.Equal(t, horse.Kept, later("accepted@2 accepted@2 refused@4"), "the first two tell")
-	assert.Equal(t, horse.Met, later("refused@4 refused@4 refused@4"), "three noes do not slip it")
-	assert.Equal(t, horse.Slipped, later("refused@4 refused@4 refused@4 refused@4"))
-	assert.Equal(t, horse.Slipped, later("refused@4 refused@4 refused@4 refused@4 accepted@3"), "the first four tell")
-	assert.Equal(t, horse.Met, later("refused@4 refused@4 refused@4 accepted@5"), "two over the pass level is no slip")
-	assert.Equal(t, horse.Slipped, later("refused@4 refused@4 refused@4 accepted@6"), "three over it is")
-
-	assert.Equal(t, horse.Met, later("accepted@2 accepted@4"), "both of the first two")
-	poor := day("2026-01-01", on(hind).reps("accepted@3 accepted@3 accepted@2 try@4"))
-	assert.Equal(t, horse.Met, state(poor, day("2026-01-03", on(hind).reps("refused@4"))).State, "one no is no slip")
-	assert.Equal(t, horse.Slipped, state(poor, day("2026-01-03", on(hind).reps("refused@4 refused@4"))).State)
-
-	understands := func(words string) bool { return state(day("2026-01-01", on(hind).reps(words))).Understood }
-	assert.True(t, understands("refused@4 try@6 try@6"))
-	assert.False(t, understands("refused@4 try@7 try@6"), "at 6 or less")
-	assert.False(t, understands("try@4 refused@4 refused@4 try@4"), "of the last three")
-	assert.True(t, understands("refused@4 refused@4 refused@4 try@4 try@4"))
-	over := []Day{day("2026-01-01", on(hind).reps("try@4")), day("2026-01-03", on(hind).reps("refused@4 refused@4"))}
-	assert.False(t, state(over...).Understood)
-	over[1] = day("2026-01-03", on(hind).reps("refused@4 try@4"))
-	assert.True(t, state(over...).Understood, "the last three over two days")
-
 	s := newSession(c, c.Rules, on(hind).input())
 	for _, e := range on(hind).reps("try@4 refused@4 refused@4 try@4").track {
 		s.absorb(e)
 	}
 	assert.False(t, understood(s.log(ask(hind)).reps))
+	assert.False(t, Understood([]bool{true, false, false}))
+	assert.True(t, Understood([]bool{true, true, false}))
 }
 
 func TestNumbersOfTheGate(t *testing.T) {
@@ -370,7 +342,7 @@ func TestNumbersOfTheGate(t *testing.T) {
 	}
 	assert.Equal(t, 30, Brief{Worked: "2026-05-02"}.DaysOff("2026-06-01"))
 	bump := on("load.front").mark(0, Mark{Bump: true})
-	assert.True(t, Bumped(Day{Track: bump.reps("accepted@3 refused@3").track}), "one accepted answer after it")
+	assert.True(t, ReadDay(shipped(t), Day{Track: bump.reps("accepted@3 refused@3").track}, nil, nil).Bumped, "one accepted answer after it")
 }
 
 func TestNumbersOfTheReview(t *testing.T) {
@@ -406,23 +378,23 @@ func TestNumbersOfTheCycle(t *testing.T) {
 	for i := range days {
 		days[i].Track = days[i].Track[:6]
 	}
-	assert.Equal(t, 36, LearnCycle(c, days, 4).Reps, "six of an ask are enough")
+	assert.Equal(t, 36, learn(c, days).Reps, "six of an ask are enough")
 
 	reps := func(n int) []Day {
 		days := dips(4, 5, 1, 0)
 		days[3].Track = days[3].Track[:24-(96-n)]
 		return days
 	}
-	assert.True(t, LearnCycle(c, reps(96), 4).Learned)
-	assert.False(t, LearnCycle(c, reps(95), 4).Learned)
-	assert.False(t, LearnCycle(c, dips(8, 7, 1, 0), 4).Cycle == 7, "no longer than six")
+	assert.True(t, learn(c, reps(96)).Learned)
+	assert.False(t, learn(c, reps(95)).Learned)
+	assert.False(t, learn(c, dips(8, 7, 1, 0)).Cycle == 7, "no longer than six")
 
 	var under, over bool
 	for n := range 200 {
 		days := dips(4+n%4, 5, 0.15+float64(n)/500, 0.15)
-		got := LearnCycle(c, days, 4)
-		_, four := twoRates(noes(days), 4)
-		five, better := twoRates(noes(days), 5)
+		got := learn(c, days)
+		_, four := answers(c, days).twoRates(4)
+		five, better := answers(c, days).twoRates(5)
 		switch diff := better - four; {
 		case five.Dip <= five.Outside:
 		case diff >= 2 && diff < 3:
@@ -434,17 +406,4 @@ func TestNumbersOfTheCycle(t *testing.T) {
 		}
 	}
 	assert.True(t, under && over, "both sides of two log units were tried")
-}
-
-// noes are the answers of one ask a day, as twoRates reads them.
-func noes(days []Day) [][]bool {
-	var all [][]bool
-	for _, d := range days {
-		var one []bool
-		for _, e := range d.Track {
-			one = append(one, e.Rep.Answer == horse.Refused)
-		}
-		all = append(all, one)
-	}
-	return all
 }

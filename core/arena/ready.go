@@ -1,8 +1,6 @@
 package arena
 
 import (
-	"slices"
-
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -19,8 +17,8 @@ type Settling = horse.Word[settlings]
 
 // The ends of it that rules name.
 var (
-	AtOnce    = Settling{}.All()[0]
-	NotInFive = Settling{}.All()[2]
+	AtOnce    = horse.MustWord[settlings]("within a minute")
+	NotInFive = horse.MustWord[settlings]("not in five minutes")
 )
 
 // Readiness is what is asked in under a minute before a session (part 6).
@@ -132,13 +130,11 @@ func Begin(c *catalog.Catalog, in Input, g Gate) horse.Ask {
 	return a
 }
 
-// Bumped reports whether a session had a bump not followed by two accepted
-// answers.
-func Bumped(d Day) bool {
-	track := slices.Clone(d.Track)
-	Order(track)
+// bumped reports whether what stands of a track had a bump not followed by two
+// accepted answers.
+func bumped(live []Entry) bool {
 	accepted, bumped := 0, false
-	for _, e := range Live(track) {
+	for _, e := range live {
 		switch {
 		case e.Kind == KindMark && e.Mark != nil && e.Mark.Bump:
 			bumped, accepted = true, 0

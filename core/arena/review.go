@@ -240,7 +240,7 @@ func (r *Running) timing() []Timing {
 		}
 	}
 	for i := range all {
-		all[i].Delay = median(delays[all[i].Handler])
+		all[i].Delay = horse.Median(delays[all[i].Handler])
 	}
 	return all
 }

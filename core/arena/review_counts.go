@@ -116,9 +116,9 @@ func (r *Running) stopped() Stopped {
 	for i := range list {
 		b := &list[i]
 		b.PerTen = float64(b.N) * 10 / minutes
-		b.Seconds = median(seconds[i])
+		b.Seconds = horse.Median(seconds[i])
 		if len(levels[i]) > 0 {
-			b.Level = horse.LevelOf(int(math.Round(median(levels[i]))))
+			b.Level = horse.LevelOf(int(math.Round(horse.Median(levels[i]))))
 		}
 	}
 	return list

@@ -91,17 +91,5 @@ func (s *session) repSeconds() float64 {
 	for i := 1; i < len(s.reps); i++ {
 		gaps = append(gaps, float64(s.reps[i].at-s.reps[i-1].at)/second)
 	}
-	return median(gaps)
-}
-
-func median(v []float64) float64 {
-	slices.Sort(v)
-	n := len(v)
-	if n == 0 {
-		return 0
-	}
-	if n%2 == 1 {
-		return v[n/2]
-	}
-	return (v[n/2-1] + v[n/2]) / 2
+	return horse.Median(gaps)
 }

@@ -10,8 +10,7 @@ import (
 )
 
 func (s *session) dip(n int) bool {
-	m := n % s.rules.Cycle
-	return s.col.cycle && n > 0 && (m == s.rules.Cycle-1 || m == 0)
+	return s.col.cycle && n > 0 && InDip(n, s.rules.Cycle)
 }
 
 func (s *session) numbers() Numbers {

@@ -72,11 +72,19 @@ func (s *session) has(n catalog.Need) bool {
 // understood: 2 of the last 3 answers a try or better, at level 6 or less
 // (part 5).
 func understood(reps []told) bool {
-	n := 0
+	seen := make([]bool, 0, 3)
 	for _, t := range reps[max(len(reps)-3, 0):] {
-		if t.answer.Rank() >= horse.Try.Rank() && t.Peak.Int() <= 6 {
-			n++
-		}
+		seen = append(seen, fair(t.answer, t.Peak))
+	}
+	return Understood(seen)
+}
+
+// Understood reports whether two of the last three answers, which are given as
+// fair or not, make an ask understood.
+func Understood(fair []bool) bool {
+	n := 0
+	for _, f := range fair {
+		n += btoi(f)
 	}
 	return n >= 2
 }

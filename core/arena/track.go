@@ -24,29 +24,21 @@ func (kinds) Words() []string {
 // Kind says what an entry is.
 type Kind = horse.Word[kinds]
 
-func kind(s string) Kind {
-	k, err := horse.ParseWord[kinds](s)
-	if err != nil {
-		panic(err)
-	}
-	return k
-}
-
 // The kinds of entry. Undo voids the entry it replaces; a rep or mark that
 // replaces another corrects it; advice is what was shown, and stands.
 var (
-	KindRep    = kind("rep")
-	KindMark   = kind("mark")
-	KindUndo   = kind("undo")
-	KindAdvice = kind("advice")
-	KindEnd    = kind("end")
+	KindRep    = horse.MustWord[kinds]("rep")
+	KindMark   = horse.MustWord[kinds]("mark")
+	KindUndo   = horse.MustWord[kinds]("undo")
+	KindAdvice = horse.MustWord[kinds]("advice")
+	KindEnd    = horse.MustWord[kinds]("end")
 
-	KindDose         = kind("dose")
-	KindOffer        = kind("offer")
-	KindSpell        = kind("spell")
-	KindBurst        = kind("burst")
-	KindInterruption = kind("interruption")
-	KindMemory       = kind("memory")
+	KindDose         = horse.MustWord[kinds]("dose")
+	KindOffer        = horse.MustWord[kinds]("offer")
+	KindSpell        = horse.MustWord[kinds]("spell")
+	KindBurst        = horse.MustWord[kinds]("burst")
+	KindInterruption = horse.MustWord[kinds]("interruption")
+	KindMemory       = horse.MustWord[kinds]("memory")
 )
 
 // An Entry is one line of the track. Its id is made where it was tapped.

@@ -213,7 +213,7 @@ func medianPeak(reps []told) (float64, bool) {
 			peaks = append(peaks, float64(t.Peak.Int()))
 		}
 	}
-	return median(peaks), len(peaks) >= 2
+	return horse.Median(peaks), len(peaks) >= 2
 }
 
 func warnFed(s *session) (phrase.Args, bool) {

@@ -136,8 +136,8 @@ func (a Assessment) allGood() bool {
 			return false
 		}
 	}
-	hand := With{}.All()[0]
-	for _, zone := range (horse.Zone{}).All()[1:4] {
+	hand := horse.MustWord[withs]("hand")
+	for _, zone := range []horse.Zone{horse.Zone2, horse.Zone3, horse.Zone4} {
 		for _, side := range (horse.Side{}).All() {
 			if a.Zones[Spot{zone, side, hand}].Grade.IsZero() {
 				return false
@@ -170,7 +170,7 @@ func apart(a, b int) int { return max(a-b, b-a) }
 func (a Assessment) stepOuts(side horse.Side) int {
 	n := 0
 	for spot, touch := range a.Zones {
-		if spot.Zone == (horse.Zone{}).All()[2] && spot.Side == side && touch.StepOuts != nil {
+		if spot.Zone == horse.Zone3 && spot.Side == side && touch.StepOuts != nil {
 			n += *touch.StepOuts
 		}
 	}

@@ -233,12 +233,11 @@ func (n BodyNote) SideBySide() []DayOfTreatment {
 }
 
 func dayOf(begun, on string) int {
-	a, errA := time.Parse(time.DateOnly, begun)
-	b, errB := time.Parse(time.DateOnly, on)
-	if errA != nil || errB != nil || b.Before(a) {
+	days, ok := horse.DaysBetween(begun, on)
+	if !ok || days < 0 {
 		return -1
 	}
-	return int(b.Sub(a).Hours() / 24)
+	return days
 }
 
 func (n BodyNote) check(path string, today string, f *faults) {

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"math"
 	"slices"
-	"time"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
@@ -22,11 +21,11 @@ type Belief = horse.Word[beliefs]
 
 // The beliefs, in order.
 var (
-	likely      = Belief{}.All()[0]
-	possible    = Belief{}.All()[1]
-	unlikely    = Belief{}.All()[2]
-	notEnough   = Belief{}.All()[3]
-	notLookedAt = Belief{}.All()[4]
+	likely      = horse.MustWord[beliefs]("likely")
+	possible    = horse.MustWord[beliefs]("possible")
+	unlikely    = horse.MustWord[beliefs]("unlikely")
+	notEnough   = horse.MustWord[beliefs]("not enough seen")
+	notLookedAt = horse.MustWord[beliefs]("not looked at")
 )
 
 // Evidence is a finding that bears on a cause.
@@ -202,10 +201,8 @@ func (f finder) against(causes []Cause, inHand bool) Against {
 	for _, ways := range [][]horse.WayOut{base.WaysOut, a.Ways["C"], a.Ways["D"], a.Ways["F"]} {
 		g.Pushy = g.Pushy || slices.Contains(ways, horse.CrowdedIn) || slices.Contains(ways, horse.Bit)
 	}
-	today, err := time.Parse(time.DateOnly, f.in.Today)
-	by, errBy := time.Parse(time.DateOnly, cmp.Or(account.Story.NeededBy, f.in.NeededBy))
-	if err == nil && errBy == nil {
-		g.DaysToDate = int(by.Sub(today).Hours() / 24)
+	if days, ok := horse.DaysBetween(f.in.Today, cmp.Or(account.Story.NeededBy, f.in.NeededBy)); ok {
+		g.DaysToDate = days
 	}
 	return g
 }

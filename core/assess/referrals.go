@@ -100,7 +100,7 @@ func Unchanging(a Assessment, on string) Referral {
 	const key = "aggression"
 	asked := a.Referrals[key]
 	r := Referral{
-		Key: key, Who: Professional{}.All()[5].String(), Why: phrase.Of("referral.aggression", nil), Question: phrase.Of("referral.aggression.ask", nil),
+		Key: key, Who: horse.MustWord[pros]("specialist").String(), Why: phrase.Of("referral.aggression", nil), Question: phrase.Of("referral.aggression.ask", nil),
 		Due: due("", on), Asked: asked, Done: asked.Outcome != "",
 	}
 	if asked.Due != "" {

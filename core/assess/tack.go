@@ -44,7 +44,7 @@ func (fits) Words() []string { return []string{"fits", "does not fit"} }
 // Fit of the saddle or the bit.
 type Fit = horse.Word[fits]
 
-var misfit = Fit{}.All()[1]
+var misfit = horse.MustWord[fits]("does not fit")
 
 type settings struct{}
 

@@ -31,7 +31,7 @@ type Alternative struct {
 
 // Alternatives lists the ladders that serve the case's problem, and the ways of
 // the chosen one, side by side.
-func (f File) Alternatives() []Alternative {
+func (f *File) Alternatives() []Alternative {
 	list := []Alternative{}
 	for _, l := range f.shipped.LaddersFor(f.in.Problem) {
 		chosen := l.Key == f.in.Ladder
@@ -55,9 +55,9 @@ func (f File) Alternatives() []Alternative {
 }
 
 // moves reports whether the option chosen of a choice changes its ladder.
-func (f File) moves(c catalog.Choice) bool { return len(f.in.Choices.Setting(c).Moves) > 0 }
+func (f *File) moves(c catalog.Choice) bool { return len(f.in.Choices.Setting(c).Moves) > 0 }
 
-func (f File) alternative(l catalog.Ladder, setting map[string]string, says phrase.Slotted, chosen bool) Alternative {
+func (f *File) alternative(l catalog.Ladder, setting map[string]string, says phrase.Slotted, chosen bool) Alternative {
 	a := Alternative{Ladder: l.Key, Name: l.Name, Setting: setting, Says: says, Chosen: chosen, Missing: []string{}, Helpers: []phrase.Slotted{}}
 	fitted, p, ok := f.planBy(l, setting)
 	if !ok {
@@ -87,7 +87,9 @@ func (f File) alternative(l catalog.Ladder, setting map[string]string, says phra
 
 // planBy is the plan for the case's problem alone, by a ladder, with a standing
 // disagreement decided otherwise.
-func (f File) planBy(l catalog.Ladder, setting map[string]string) (*catalog.Catalog, plan.Plan, bool) {
+func (f *File) planBy(l catalog.Ladder, setting map[string]string) (*catalog.Catalog, plan.Plan, bool) {
+	other := *f
+	f = &other
 	mine := l.Key == f.in.Ladder
 	f.in.Ladder = l.Key
 	settings := map[string]string{}

@@ -25,7 +25,7 @@ const (
 
 // Attention lists what wants attention, the most pressing first. A finished
 // case wants none.
-func (f File) Attention() []Note {
+func (f *File) Attention() []Note {
 	notes := []Note{}
 	if f.in.Finished != "" {
 		return notes
@@ -33,8 +33,8 @@ func (f File) Attention() []Note {
 	add := func(rank int, key string, args phrase.Args) {
 		notes = append(notes, Note{Rank: rank, Say: phrase.Of("attention."+key, args)})
 	}
-	if n := len(f.in.Days); n > 0 {
-		if events := Events(f.in.Days[n-1]); len(events) > 0 {
+	if n := len(f.in.History.Days); n > 0 {
+		if events := f.in.History.Days[n-1].Dangers(); len(events) > 0 {
 			add(1, "incident", phrase.Args{"what": kinds(events), "on": phrase.Date(events[0].On)})
 		}
 	}
@@ -57,7 +57,7 @@ func (f File) Attention() []Note {
 	}
 	if f.in.NeededBy != "" {
 		forecast, doubtful := f.doubtful()
-		switch left := DaysBetween(f.in.Today, f.in.NeededBy); {
+		switch left, _ := horse.DaysBetween(f.in.Today, f.in.NeededBy); {
 		case left < 0:
 			add(5, "date_passed", phrase.Args{"date": phrase.Date(f.in.NeededBy)})
 		case doubtful:
@@ -80,7 +80,7 @@ func (f File) Attention() []Note {
 
 // doubtful is the forecast of the case's own problem, and whether it is in
 // doubt or worse; of a horse that was never assessed it says too little.
-func (f File) doubtful() (plan.GoalForecast, bool) {
+func (f *File) doubtful() (plan.GoalForecast, bool) {
 	i := slices.IndexFunc(f.Plan.Forecast, func(g plan.GoalForecast) bool { return g.Problem == f.in.Problem })
 	if i < 0 || f.Assessed == "" {
 		return plan.GoalForecast{}, false

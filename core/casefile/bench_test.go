@@ -9,7 +9,7 @@ import (
 )
 
 // three is a case with three problems taken on, over all ladders.
-func three(t testing.TB) (*catalog.Catalog, Input) {
+func three(t testing.TB) (*catalog.Catalog, Document) {
 	c := shipped(t)
 	in := input(day("2026-06-02", good("lead.forward"), good("lead.forward"), good("lead.forward")), day("2026-06-05", good("lead.forward"), good("lead.halt")))
 	a := looked()
@@ -22,7 +22,7 @@ func three(t testing.TB) (*catalog.Catalog, Input) {
 func BenchmarkPlanForThreeProblems(b *testing.B) {
 	c, in := three(b)
 	for b.Loop() {
-		f, err := Read(c, in)
+		f, err := in.Read(c)
 		if err != nil || len(f.Plan.Forecast) != 3 {
 			b.Fatal(err, len(f.Plan.Forecast))
 		}
@@ -40,7 +40,7 @@ func BenchmarkFit(b *testing.B) {
 
 func BenchmarkAlternatives(b *testing.B) {
 	c, in := three(b)
-	f, err := Read(c, in)
+	f, err := in.Read(c)
 	if err != nil {
 		b.Fatal(err)
 	}

@@ -9,12 +9,12 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
-	"time"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
@@ -27,14 +27,7 @@ type Dated struct {
 	Doc assess.Assessment `json:"assessment"`
 }
 
-// Used are the own ladders that a plan brought into use.
-type Used struct {
-	Since   int64            `json:"since" doc:"ms; a session begun later is worked by them"`
-	Ladders []catalog.Ladder `json:"ladders"`
-}
-
-// Input is what is known of a case. Days, assessments and ladders stand oldest
-// first.
+// Input is what is known of a case. Assessments and ladders stand oldest first.
 type Input struct {
 	Today       string                `json:"today" format:"date"`
 	Record      assess.Record         `json:"record"`
@@ -43,18 +36,29 @@ type Input struct {
 	NeededBy    string                `json:"needed_by,omitempty" maxLength:"10"`
 	Finished    string                `json:"finished,omitempty" maxLength:"10"`
 	Assessments []Dated               `json:"assessments,omitempty"`
-	Days        []arena.Day           `json:"days,omitempty"`
+	History     history.History       `json:"-"` // what the sessions came to
 	Owners      []string              `json:"owners,omitempty" doc:"names under which owners hold the rope"`
 	Visits      int                   `json:"lay_out,omitempty" doc:"how many visits to lay out; 0: 3"`
 	Choices     plan.Choices          `json:"choices,omitzero"`
 	Rehearsals  []clearance.Rehearsal `json:"rehearsals,omitempty"`
-	Used        []Used                `json:"used,omitempty" doc:"own ladders that the plans brought into use"`
+	Used        []history.Used        `json:"used,omitempty" doc:"own ladders that the plans brought into use"`
+}
+
+// Document is a case with all its sessions, as it is told from outside.
+type Document struct {
+	Input
+	Days []arena.Day `json:"days,omitempty" doc:"the sessions, in any order"`
+}
+
+// Read folds the sessions, and reads the case.
+func (d Document) Read(c *catalog.Catalog) (*File, error) {
+	d.History = history.Fold(c, d.Used, d.Days)
+	return Read(c, d.Input)
 }
 
 // File is a case, read.
 type File struct {
 	Known       []arena.Known
-	Visits      []arena.Visit
 	Assessment  assess.Assessment
 	Assessed    string // day of the newest assessment; empty: never
 	Result      assess.Result
@@ -78,37 +82,32 @@ type File struct {
 }
 
 // Catalog is the catalogue as it is fitted to the horse and its plan.
-func (f File) Catalog() *catalog.Catalog { return f.cat }
+func (f *File) Catalog() *catalog.Catalog { return f.cat }
 
 // Read reads a case. The ladders must be in the catalogue.
-func Read(c *catalog.Catalog, in Input) (File, error) {
+func Read(c *catalog.Catalog, in Input) (*File, error) {
 	if in.Ladder == "" {
 		usual, _ := c.LadderFor(in.Problem)
 		in.Ladder = usual.Key
 	}
 	in.Ladder = cmp.Or(in.Choices.Goals[in.Problem].Ladder, in.Ladder)
 	if _, ok := c.Ladder(in.Ladder); !ok {
-		return File{}, fmt.Errorf("%q is not a ladder of the catalogue", in.Ladder)
+		return nil, fmt.Errorf("%q is not a ladder of the catalogue", in.Ladder)
 	}
-	f := File{shipped: c, in: in, DaysOff: -1}
+	f := &File{shipped: c, in: in, DaysOff: -1}
 	if n := len(in.Assessments); n > 0 {
 		f.Assessment, f.Assessed = in.Assessments[n-1].Doc, in.Assessments[n-1].On
 	}
 	f.Assessment = f.Assessment.About(in.Problem)
 	if err := f.judge(); err != nil {
-		return File{}, err
+		return nil, err
 	}
-	f.in.Days = f.renewed(in.Days)
-	f.Visits = arena.Changes(f.cat, f.in.Days)
-	if n := len(f.Visits); n > 0 {
-		f.Known = fresh(f.Visits[n-1].After, f.since())
+	f.Known = fresh(in.History.Known(f.cat), in.History.Since(f.shipped, in.Used))
+	if f.LastWorked = in.History.LastWorked(); f.LastWorked != "" {
+		f.DaysOff, _ = horse.DaysBetween(f.LastWorked, in.Today)
 	}
-	if n := len(in.Days); n > 0 {
-		f.LastWorked = in.Days[n-1].Date
-		f.DaysOff = DaysBetween(f.LastWorked, in.Today)
-		f.Bumped = arena.Bumped(in.Days[n-1])
-	}
-	f.Cycle = arena.LearnCycle(f.cat, f.in.Days, f.cat.Rules.Cycle)
+	f.Bumped = in.History.Bumped
+	f.Cycle = in.History.Answers.Learn(f.cat.Rules.Cycle)
 	f.Cleared = f.clearances()
 	f.Plan, _ = plan.Build(f.cat, f.planInput(f.goals()))
 	f.Bridge, _ = f.BridgeOf(in.Ladder)
@@ -116,7 +115,7 @@ func Read(c *catalog.Catalog, in Input) (File, error) {
 }
 
 // BridgeOf draws a ladder as this horse has it.
-func (f File) BridgeOf(ladder string) (progress.Bridge, bool) {
+func (f *File) BridgeOf(ladder string) (progress.Bridge, bool) {
 	return progress.BridgeOf(f.cat, ladder, f.Known, f.Blocks, f.Plan.Next)
 }
 
@@ -140,7 +139,7 @@ func (f *File) judge() error {
 		return err
 	}
 	if f.unchanging() {
-		f.Result.Referrals = append(f.Result.Referrals, assess.Unchanging(f.Assessment, f.in.Days[len(f.in.Days)-1].Date))
+		f.Result.Referrals = append(f.Result.Referrals, assess.Unchanging(f.Assessment, f.in.History.LastWorked()))
 	}
 	f.Risk, f.Precautions, f.Referrals = f.Result.Risk, f.Result.Precautions, f.Result.Referrals
 	f.Risk.Care = f.Result.Care
@@ -159,7 +158,7 @@ func (f *File) judge() error {
 }
 
 // barring is what decides whether the horse may be ridden.
-func (f File) barring() assess.Barring {
+func (f *File) barring() assess.Barring {
 	return assess.Barring{Today: f.in.Today, Exception: f.excepted(), InHand: f.Result.InHand}
 }
 
@@ -167,35 +166,6 @@ func (f *File) fitTo(fitting catalog.Fitting) (err error) {
 	f.fit = fitting
 	f.cat, err = f.shipped.Fit(fitting)
 	return err
-}
-
-// DaysBetween counts days from one date to another; 0 if either is none.
-func DaysBetween(from, to string) int {
-	a, errA := time.Parse(time.DateOnly, from)
-	b, errB := time.Parse(time.DateOnly, to)
-	if errA != nil || errB != nil {
-		return 0
-	}
-	return int(b.Sub(a).Hours() / 24)
-}
-
-// Events lists the dangerous things that a session logged.
-func Events(d arena.Day) []assess.Event {
-	track := slices.Clone(d.Track)
-	arena.Order(track)
-	var events []assess.Event
-	add := func(ways []horse.WayOut, cleared bool) {
-		for _, w := range ways {
-			if k, ok := assess.EventOf(w); ok && (!cleared || w != horse.Reared) {
-				events = append(events, assess.Event{Kind: k, On: d.Date})
-			}
-		}
-	}
-	for _, e := range arena.Live(track) {
-		ways, flags := e.Ways()
-		add(ways, slices.Contains(flags, horse.RearCleared))
-	}
-	return events
 }
 
 // assessmentOn is the newest assessment of a day, or the first there is.
@@ -234,7 +204,7 @@ func (in Input) seenBy(day string, list []Dated) []assess.Event {
 // follow carries the grade over the sessions: it falls one at a time, only
 // after three sessions without an event (part 3). It gives what they logged,
 // too.
-func (f File) follow(ladder catalog.Ladder) (logged []assess.Event, care horse.Care, err error) {
+func (f *File) follow(ladder catalog.Ladder) (logged []assess.Event, care horse.Care, err error) {
 	at := func(day string, logged []assess.Event) (assess.Risk, error) {
 		return assess.RiskOf(assess.RiskInput{
 			Today: day, Record: f.in.Record, Assessment: f.in.assessmentOn(day), Logged: slices.Concat(logged, f.in.seenBy(day, f.in.Assessments)),
@@ -242,14 +212,13 @@ func (f File) follow(ladder catalog.Ladder) (logged []assess.Event, care horse.C
 		})
 	}
 	var sessions []assess.SessionRisk
-	for _, d := range f.in.Days {
-		events := Events(d)
-		logged = append(logged, events...)
-		r, err := at(d.Date, logged)
+	for _, d := range f.in.History.Days {
+		logged = append(logged, d.Dangers()...)
+		r, err := at(d.On, logged)
 		if err != nil {
 			return nil, care, err
 		}
-		sessions = append(sessions, assess.SessionRisk{Care: r.Care, Event: len(events) > 0})
+		sessions = append(sessions, assess.SessionRisk{Care: r.Care, Event: len(d.Events) > 0})
 	}
 	now, err := at(f.in.Today, logged)
 	if err != nil {
@@ -263,25 +232,28 @@ func (f File) follow(ladder catalog.Ladder) (logged []assess.Event, care horse.C
 }
 
 // SeenOn lists the dangerous things that an assessment saw on a day.
-func (f File) SeenOn(day string) []assess.Event {
+func (f *File) SeenOn(day string) []assess.Event {
 	return slices.DeleteFunc(f.in.seenBy(day, f.in.Assessments), func(e assess.Event) bool { return e.On != day })
 }
 
 // FeltFirst gives the level that each basic took in the assessment, by its ask,
 // where it was seen in person and a level was noted.
-func (f File) FeltFirst() map[horse.Ask]int { return f.Assessment.Levels(f.cat) }
+func (f *File) FeltFirst() map[horse.Ask]int { return f.Assessment.Levels(f.cat) }
+
+// unchangingFrom is after how many sessions with danger nothing has changed.
+const unchangingFrom = 3
 
 // unchanging reports danger in each of the last three sessions.
-func (f File) unchanging() bool {
-	n := len(f.in.Days)
-	if n < 3 {
+func (f *File) unchanging() bool {
+	days := f.in.History.Days
+	if len(days) < unchangingFrom {
 		return false
 	}
-	return !slices.ContainsFunc(f.in.Days[n-3:], func(d arena.Day) bool { return len(Events(d)) == 0 })
+	return !slices.ContainsFunc(days[len(days)-unchangingFrom:], func(d history.Day) bool { return len(d.Events) == 0 })
 }
 
 // Problem is what the assessment says of the case's own problem.
-func (f File) Problem() assess.ProblemResult {
+func (f *File) Problem() assess.ProblemResult {
 	for _, p := range f.Result.Problems {
 		if p.Problem == f.in.Problem {
 			return p
@@ -291,27 +263,9 @@ func (f File) Problem() assess.ProblemResult {
 }
 
 // Account is what is told and tried of the case's own problem.
-func (f File) Account() assess.Account { return f.Assessment.Problems[f.in.Problem] }
+func (f *File) Account() assess.Account { return f.Assessment.Problems[f.in.Problem] }
 
-// repSeconds is this horse's own time for a rep: the median gap between the
-// reps of its newest session that has four; 0 when there is none.
-func (f File) repSeconds() float64 {
-	for _, d := range slices.Backward(f.in.Days) {
-		beads := arena.Beads(f.cat, d, nil, nil)
-		if len(beads) < 4 {
-			continue
-		}
-		var gaps []int64
-		for i := 1; i < len(beads); i++ {
-			gaps = append(gaps, beads[i].At-beads[i-1].At)
-		}
-		slices.Sort(gaps)
-		return float64(gaps[len(gaps)/2]) / 1000
-	}
-	return 0
-}
-
-func (f File) known(a horse.Ask) arena.Known {
+func (f *File) known(a horse.Ask) arena.Known {
 	i := slices.IndexFunc(f.Known, func(k arena.Known) bool { return k.Ask == a })
 	if i < 0 {
 		return arena.Known{Ask: a}
@@ -320,6 +274,6 @@ func (f File) known(a horse.Ask) arena.Known {
 }
 
 // met reports whether all asks of a step are met or kept.
-func (f File) met(step catalog.Step) bool {
+func (f *File) met(step catalog.Step) bool {
 	return !slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool { return !f.known(a).Passed() })
 }

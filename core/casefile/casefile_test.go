@@ -13,6 +13,7 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/catalog/yaml"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 )
@@ -53,8 +54,8 @@ func kicked() arena.Rep {
 	return r
 }
 
-func input(days ...arena.Day) Input {
-	return Input{Today: "2026-06-20", Problem: horse.Loading, Ladder: "load", Days: days, Owners: []string{"owner"}}
+func input(days ...arena.Day) Document {
+	return Document{Input: Input{Today: "2026-06-20", Problem: horse.Loading, Ladder: "load", Owners: []string{"owner"}}, Days: days}
 }
 
 func looked(change ...func(*assess.Assessment)) Dated {
@@ -75,9 +76,9 @@ func suspectLeg(a *assess.Assessment) {
 	a.Body[horse.HindLeg] = assess.BodyNote{State: horse.Suspect}
 }
 
-func read(t *testing.T, in Input) File {
+func read(t *testing.T, in Document) *File {
 	t.Helper()
-	f, err := Read(shipped(t), in)
+	f, err := in.Read(shipped(t))
 	require.NoError(t, err)
 	return f
 }
@@ -110,9 +111,12 @@ func TestTheGradeRisesAtOnceAndFallsSlowly(t *testing.T) {
 func TestAClearedRearIsNoEvent(t *testing.T) {
 	r := refused("")
 	r.WaysOut = []horse.WayOut{horse.Reared}
-	require.Len(t, Events(day("2026-06-10", r)), 1)
+	events := func() []assess.Event {
+		return history.Fold(shipped(t), nil, []arena.Day{day("2026-06-10", r)}).Events()
+	}
+	require.Len(t, events(), 1)
 	r.Flags = []horse.Flag{horse.RearCleared}
-	assert.Empty(t, Events(day("2026-06-10", r)))
+	assert.Empty(t, events())
 }
 
 func TestTheGateKeepsTheGradesPrecautions(t *testing.T) {
@@ -204,7 +208,7 @@ func TestWhatWasNotLookedAtIsNotClear(t *testing.T) {
 }
 
 func TestAttention(t *testing.T) {
-	keys := func(f File) []string {
+	keys := func(f *File) []string {
 		var list []string
 		for _, n := range f.Attention() {
 			list = append(list, n.Say.Key)
@@ -225,7 +229,7 @@ func TestAttention(t *testing.T) {
 func TestAnUnknownLadderIsRefused(t *testing.T) {
 	in := input()
 	in.Ladder = "flying"
-	_, err := Read(shipped(t), in)
+	_, err := in.Read(shipped(t))
 	assert.ErrorContains(t, err, "flying")
 }
 
@@ -247,7 +251,7 @@ func TestTheGateNeverProposesABlockedStep(t *testing.T) {
 			}
 			in.Days = append(in.Days, day(fmt.Sprintf("2026-06-%02d", i*4+1), reps...))
 		}
-		f, err := Read(c, in)
+		f, err := in.Read(c)
 		require.NoError(t, err)
 		r := ready
 		r.Alone = rapid.Bool().Draw(t, "alone")
@@ -309,7 +313,7 @@ func TestChecksOfATreatmentWantAttention(t *testing.T) {
 	}
 }
 
-func gate(t *testing.T, in Input, r arena.Readiness) (arena.Gate, horse.Ask) {
+func gate(t *testing.T, in Document, r arena.Readiness) (arena.Gate, horse.Ask) {
 	t.Helper()
 	f := read(t, in)
 	return f.Brief().Gate(f.Catalog(), in.Today, r, true)

@@ -35,7 +35,7 @@ func FuzzChoices(f *testing.F) {
 		}
 		in := input(day("2026-06-02", good("lead.forward")))
 		in.Problem, in.Choices = horse.Loading, choices
-		file, err := Read(c, in)
+		file, err := in.Read(c)
 		if err != nil {
 			t.Fatalf("%s: %v", text, err)
 		}

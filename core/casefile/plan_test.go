@@ -15,6 +15,7 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
@@ -126,11 +127,11 @@ func TestNoPlanSchedulesWhatMayNotBe(t *testing.T) {
 			c, problems = drawCatalog(t, shipped), []horse.Problem{horse.Loading, horse.Bridling}
 		}
 		n := rapid.IntRange(0, 120).Draw(t, "rides")
-		in := Input{
-			Today: "2026-06-20", Problem: horse.Loading, Owners: []string{"owner"}, Visits: 6, Days: drawDays(t, c),
+		in := Document{Days: drawDays(t, c), Input: Input{
+			Today: "2026-06-20", Problem: horse.Loading, Owners: []string{"owner"}, Visits: 6,
 			Record:      assess.Record{Rides: rapid.SampledFrom([]*int{nil, &n, new(int)}).Draw(t, "ridden")},
 			Assessments: []Dated{{On: "2026-06-01", Doc: drawAssessment(t, c, problems[:rapid.IntRange(1, len(problems)).Draw(t, "problems")])}},
-		}
+		}}
 		if c == shipped {
 			in.Choices.Settings = map[string]string{"trailer way": rapid.SampledFrom([]string{"lead in first", "send in first"}).Draw(t, "way")}
 		}
@@ -139,7 +140,7 @@ func TestNoPlanSchedulesWhatMayNotBe(t *testing.T) {
 				in.Rehearsals = append(in.Rehearsals, rehearsed("owner", s.Key))
 			}
 		}
-		f, err := Read(c, in)
+		f, err := in.Read(c)
 		require.NoError(t, err)
 		keepsOrder(t, f)
 		hasWords(t, f.Plan, f.Alternatives(), f.Cleared, f.Blocks)
@@ -160,7 +161,7 @@ func TestNoPlanSchedulesWhatMayNotBe(t *testing.T) {
 
 // keepsOrder holds every visit against the blocks and the needs of its steps:
 // met before, met by a visit before, or seen in the assessment.
-func keepsOrder(t *rapid.T, f File) {
+func keepsOrder(t *rapid.T, f *File) {
 	c := f.Catalog()
 	done := map[string]bool{}
 	seen := map[string]bool{}
@@ -226,7 +227,7 @@ func TestSharedFoundationsArePlannedOnceAndProblemsInOrder(t *testing.T) {
 	a.Doc.Problems[horse.Bridling] = assess.Account{Baseline: assess.Baseline{Done: true}, Story: assess.Story{NeededBy: "2026-07-01"}}
 	a.Doc.Problems[horse.Crowding] = assess.Account{Baseline: assess.Baseline{Done: true}}
 	in.Assessments = []Dated{a}
-	order := func(in Input) []string {
+	order := func(in Document) []string {
 		var list []string
 		for _, g := range read(t, in).Plan.Forecast {
 			list = append(list, g.Problem.String())
@@ -259,7 +260,7 @@ func TestNobodyRidesBeforeTheBodyIsClearAndItWasSeenSafe(t *testing.T) {
 	in := input()
 	in.Problem, in.Ladder = horse.Problem{}, "rush"
 	require.NoError(t, in.Problem.UnmarshalText([]byte("rushing")))
-	why := func(in Input) string {
+	why := func(in Document) string {
 		for _, b := range read(t, in).Blocks {
 			if b.Step == "rush.slack" {
 				return b.Why.Key
@@ -307,7 +308,7 @@ func TestProgressCarriesOverToAnOwnLadder(t *testing.T) {
 	in := input(day("2026-06-10", passed...))
 	state := func(step string) horse.StepState { return read(t, in).known(horse.Ask{Step: step}).State }
 	assert.Equal(t, horse.Met, state("lead.halt"))
-	in.Used = []Used{{Since: in.Days[0].Started + 3_600_000, Ladders: []catalog.Ladder{own}}}
+	in.Used = []history.Used{{Since: in.Days[0].Started + 3_600_000, Ladders: []catalog.Ladder{own}}}
 	assert.Equal(t, horse.Met, state("lead.forward"), "unchanged, it carries over")
 	assert.Equal(t, horse.Tried, state("lead.halt"), "passed otherwise, it begins again")
 	in.Days = append(in.Days, day("2026-06-12", good("lead.halt"), good("lead.halt"), good("lead.halt")))
@@ -351,7 +352,7 @@ func TestWhatTheAssessmentPutsFirst(t *testing.T) {
 	a.Doc.Basics = map[string]assess.Basic{"ridden.halt": {Grade: horse.Accepted}, "lead.turn near": {Level: horse.LevelOf(7), Grade: horse.Refused}}
 	a.Doc.First.Mounting = still()
 	in.Assessments = []Dated{a}
-	at := func(f File, step string) int {
+	at := func(f *File, step string) int {
 		return slices.IndexFunc(f.Plan.Items, func(i plan.Item) bool { return i.Step == step })
 	}
 	f := read(t, in)

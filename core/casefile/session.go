@@ -1,8 +1,6 @@
 package casefile
 
 import (
-	"slices"
-
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/horse"
@@ -10,7 +8,7 @@ import (
 
 // Brief is all that the arena needs to know of the case; the file must have
 // been read without the session that it is for.
-func (f File) Brief() arena.Brief {
+func (f *File) Brief() arena.Brief {
 	b := arena.Brief{
 		Fitting: f.fit, Ladder: f.in.Ladder, Next: f.Plan.Next, Bars: f.bars(), Worked: f.LastWorked, Bumped: f.Bumped,
 		Care: f.Risk.Care, Cycle: f.Cycle.Cycle, Core: arena.Version, Forbidden: f.Result.Forbidden,
@@ -30,7 +28,7 @@ func (f File) Brief() arena.Brief {
 
 // Schools are the ways the ladders are worked in: as planned, else the usual
 // one.
-func (f File) Schools() map[string]horse.School {
+func (f *File) Schools() map[string]horse.School {
 	all := make(map[string]horse.School, len(f.cat.Ladders))
 	for _, l := range f.cat.Ladders {
 		all[l.Key] = l.Schools[0]
@@ -42,19 +40,19 @@ func (f File) Schools() map[string]horse.School {
 }
 
 // SchoolOf is the school in which a ladder is worked in the arena.
-func (f File) SchoolOf(ladder string) horse.School { return f.Schools()[ladder] }
+func (f *File) SchoolOf(ladder string) horse.School { return f.Schools()[ladder] }
 
 // mayBeAfraid reports whether fear is likely or held up by its floor. Where
 // too little was seen to say, a problem met over the line or never asked counts
 // as likely: what was not looked at is not clear.
-func (f File) mayBeAfraid() bool {
+func (f *File) mayBeAfraid() bool {
 	base := f.Account().Baseline
 	return f.Problem().Afraid(!base.Asked() || base.Arousal.Int() >= 3)
 }
 
 // bars lists the steps that close a bar, until the owner's own step is met
 // with a second adult watching (part 9).
-func (f File) bars() []string {
+func (f *File) bars() []string {
 	if alone, ok := f.cat.Step("load.alone"); ok && f.met(alone) {
 		return nil
 	}
@@ -71,33 +69,13 @@ func (f File) bars() []string {
 
 // handlers tells of the owners who may hold the rope, and which steps have
 // failed with each of them so far (part 6, rule 9).
-func (f File) handlers() map[string]arena.Handler {
+func (f *File) handlers() map[string]arena.Handler {
 	all := make(map[string]arena.Handler, len(f.in.Owners))
 	for _, id := range f.in.Owners {
 		all[id] = arena.Handler{Owner: true, Beginner: f.Assessment.Main() == horse.Beginner}
 	}
-	type tally struct{ soft, refused bool }
-	seen := map[string]map[string]tally{}
-	for _, d := range f.in.Days {
-		for _, b := range arena.Beads(f.cat, d, nil, nil) {
-			if _, owner := all[b.Handler]; !owner || !b.Counted {
-				continue
-			}
-			if seen[b.Handler] == nil {
-				seen[b.Handler] = map[string]tally{}
-			}
-			t := seen[b.Handler][b.Step]
-			seen[b.Handler][b.Step] = tally{t.soft || horse.Soft(b.Graded), t.refused || b.Graded == horse.Refused}
-		}
-	}
-	for id, steps := range seen {
-		h := all[id]
-		for step, t := range steps {
-			if t.refused && !t.soft {
-				h.Failed = append(h.Failed, step)
-			}
-		}
-		slices.Sort(h.Failed)
+	for id, h := range all {
+		h.Failed = f.in.History.Failed(id)
 		all[id] = h
 	}
 	return all
@@ -105,4 +83,4 @@ func (f File) handlers() map[string]arena.Handler {
 
 // OwnerHandles reports whether the owner may hold the rope: not at high care
 // and more (part 9).
-func (f File) OwnerHandles() bool { return f.Risk.Care.Rank() < horse.HighCare.Rank() }
+func (f *File) OwnerHandles() bool { return f.Risk.Care.Rank() < horse.HighCare.Rank() }

@@ -8,13 +8,14 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 )
 
 // fitting is what fits the catalogue to this horse and its plan.
-func (f File) fitting() catalog.Fitting {
+func (f *File) fitting() catalog.Fitting {
 	fit := catalog.Fitting{Settings: f.in.Choices.Settings, Ladders: []string{f.in.Ladder}}
 	if n := len(f.in.Used); n > 0 {
 		fit.Own = f.in.Used[n-1].Ladders
@@ -36,7 +37,7 @@ func (f File) fitting() catalog.Fitting {
 }
 
 // ladderOf is the ladder that a problem is mended by, as chosen.
-func (f File) ladderOf(p horse.Problem) (catalog.Ladder, bool) {
+func (f *File) ladderOf(p horse.Problem) (catalog.Ladder, bool) {
 	if p == f.in.Problem {
 		return f.shipped.Ladder(f.in.Ladder)
 	}
@@ -47,7 +48,7 @@ func (f File) ladderOf(p horse.Problem) (catalog.Ladder, bool) {
 }
 
 // ladders are the ladders chosen, by problem.
-func (f File) ladders() map[horse.Problem]string {
+func (f *File) ladders() map[horse.Problem]string {
 	chosen := map[horse.Problem]string{f.in.Problem: f.in.Ladder}
 	for p, w := range f.in.Choices.Goals {
 		if w.Ladder != "" {
@@ -58,7 +59,7 @@ func (f File) ladders() map[horse.Problem]string {
 }
 
 // unafraid reports whether fear was looked at and is unlikely.
-func (f File) unafraid() bool {
+func (f *File) unafraid() bool {
 	for _, c := range f.Problem().Causes {
 		if c.Cause == horse.Fear {
 			return c.Belief.String() == "unlikely" && c.Bound == nil
@@ -69,68 +70,20 @@ func (f File) unafraid() bool {
 
 // excepted reports whether a lead trainer's exception for a young horse holds:
 // not ended, the body cleared, and the two controls met in hand (part 9).
-func (f File) excepted() bool {
+func (f *File) excepted() bool {
 	x := f.in.Choices.Exception
 	if x == nil || x.Until < f.in.Today {
 		return false
 	}
-	known := arena.States(f.cat, f.in.Days)
 	for _, key := range []string{"control.flex", "control.disengage"} {
 		step, ok := f.cat.Step(key)
 		if !ok || slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool {
-			return !slices.ContainsFunc(known, func(k arena.Known) bool { return k.Ask == a && k.Passed() })
+			return !slices.ContainsFunc(f.in.History.Asks, func(k history.Ask) bool { return k.Ask == a && k.Passed() })
 		}) {
 			return false
 		}
 	}
 	return true
-}
-
-// renewed marks the days before which an own ladder changed a step's measure or
-// pass mark.
-func (f File) renewed(days []arena.Day) []arena.Day {
-	if !slices.ContainsFunc(f.in.Used, func(u Used) bool { return len(u.Ladders) > 0 }) {
-		return days
-	}
-	days = slices.Clone(days)
-	was, _ := f.shipped.Fit(catalog.Fitting{})
-	use := func(i int) (*catalog.Catalog, []string) {
-		now, err := f.shipped.Fit(catalog.Fitting{Own: f.in.Used[i].Ladders})
-		if err != nil {
-			return was, nil
-		}
-		return now, catalog.Changed(was, now)
-	}
-	u := 0
-	for i := range days {
-		for ; u < len(f.in.Used) && f.in.Used[u].Since <= days[i].Started; u++ {
-			now, changed := use(u)
-			days[i].Fresh = append(days[i].Fresh, changed...)
-			was = now
-		}
-	}
-	return days
-}
-
-// since lists the steps that changed after the last session: they are at tried
-// until they are worked again.
-func (f File) since() []string {
-	n := len(f.in.Used)
-	if n == 0 || len(f.in.Days) > 0 && f.in.Used[n-1].Since <= f.in.Days[len(f.in.Days)-1].Started {
-		return nil
-	}
-	var before catalog.Fitting
-	for _, u := range f.in.Used[:n-1] {
-		if len(f.in.Days) > 0 && u.Since <= f.in.Days[len(f.in.Days)-1].Started {
-			before.Own = u.Ladders
-		}
-	}
-	was, errWas := f.shipped.Fit(before)
-	now, errNow := f.shipped.Fit(catalog.Fitting{Own: f.in.Used[n-1].Ladders})
-	if errWas != nil || errNow != nil {
-		return nil
-	}
-	return catalog.Changed(was, now)
 }
 
 // fresh puts steps back to tried.
@@ -146,7 +99,7 @@ func fresh(known []arena.Known, steps []string) []arena.Known {
 
 // goals are the problems that the plan mends: the case's, and the others that
 // the assessment took on, but for those left for later.
-func (f File) goals() []plan.Goal {
+func (f *File) goals() []plan.Goal {
 	var goals []plan.Goal
 	for _, p := range slices.SortedFunc(maps.Keys(f.Assessment.Problems), func(a, b horse.Problem) int { return a.Rank() - b.Rank() }) {
 		wanted := f.in.Choices.Goals[p]
@@ -188,7 +141,7 @@ func danger(a assess.Account, l catalog.Ladder) int {
 }
 
 // planInput is what the plan for some goals is built from.
-func (f File) planInput(goals []plan.Goal) plan.Input {
+func (f *File) planInput(goals []plan.Goal) plan.Input {
 	visits := f.in.Visits
 	if visits == 0 {
 		visits = 3
@@ -205,13 +158,13 @@ func (f File) planInput(goals []plan.Goal) plan.Input {
 		}
 	}
 	return plan.Input{
-		Today: f.in.Today, Goals: goals, First: first, Mounting: mounting, Known: f.Known, Blocks: f.Blocks, RepSeconds: f.repSeconds(),
+		Today: f.in.Today, Goals: goals, First: first, Mounting: mounting, Known: f.Known, Blocks: f.Blocks, RepSeconds: f.in.History.RepSeconds,
 		Young: f.in.Record.Young(f.in.Today), Visits: visits, Choices: f.in.Choices, Cleared: f.Cleared, Facts: f.facts(), Work: f.work(),
 	}
 }
 
 // facts gathers what speaks for and against the schools.
-func (f File) facts() plan.Facts {
+func (f *File) facts() plan.Facts {
 	account := f.Account()
 	facts := plan.Facts{
 		Against: f.Problem().Against, FearUnlikely: f.unafraid(),
@@ -224,7 +177,7 @@ func (f File) facts() plan.Facts {
 	}
 	facts.FearLikely = f.mayBeAfraid()
 	if f.in.NeededBy != "" {
-		facts.DaysToDate = DaysBetween(f.in.Today, f.in.NeededBy)
+		facts.DaysToDate, _ = horse.DaysBetween(f.in.Today, f.in.NeededBy)
 	}
 	if hung := f.in.Record.BitHung; !hung.IsZero() {
 		facts.Kit = append(facts.Kit, plan.Extra{Item: "bit hung with " + hung.String(), With: "bridle"})
@@ -240,62 +193,39 @@ func (f File) facts() plan.Facts {
 
 // work is how it went so far: steps met, those met again counted again, slips,
 // and sessions.
-func (f File) work() plan.Work {
-	w := plan.Work{Sessions: len(f.in.Days), Since: f.Account().Story.Since, CanClear: f.canClear()}
-	for _, v := range f.Visits {
-		for _, l := range f.cat.Ladders {
-			for _, s := range l.Steps {
-				was, is := passed(v.Before, s), passed(v.After, s)
-				switch {
-				case is && !was:
-					w.Met++
-				case was && !is:
-					w.Slips++
-				}
-			}
+func (f *File) work() plan.Work {
+	w := plan.Work{Sessions: f.in.History.Sessions(), Since: f.Account().Story.Since, CanClear: f.canClear()}
+	for _, s := range f.in.History.Steps {
+		if _, ok := f.cat.Step(s.Step); ok {
+			w.Met, w.Slips = w.Met+s.Met, w.Slips+s.Lost
 		}
 	}
 	return w
 }
 
-func passed(known []arena.Known, s catalog.Step) bool {
-	n := 0
-	for _, k := range known {
-		if k.Step == s.Key && k.Passed() {
-			n++
-		}
-	}
-	return s.Link == "" && n == len(s.Asks())
-}
-
 // canClear reports whether an owner is cleared for homework, or can be.
-func (f File) canClear() bool {
+func (f *File) canClear() bool {
 	return len(f.in.Owners) > 0 && len(f.clearing().Held()) == 0
 }
 
 // NobodyCleared says why no owner is cleared at all, if so.
-func (f File) NobodyCleared() []phrase.Message { return f.clearing().Held() }
+func (f *File) NobodyCleared() []phrase.Message { return f.clearing().Held() }
 
 // clearing is what clearance is judged from.
-func (f File) clearing() clearance.Input {
+func (f *File) clearing() clearance.Input {
 	in := clearance.Input{
-		Catalog: f.cat, Persons: f.in.Owners, Days: f.in.Days, Visits: f.Visits, Rehearsals: f.in.Rehearsals,
+		Persons: f.in.Owners, History: f.in.History, Rehearsals: f.in.Rehearsals,
 		Points: f.Risk.Points, Waits: !f.OwnerHandles(),
 	}
 	for _, c := range f.Problem().Causes {
 		in.Dulled = in.Dulled || c.Cause == horse.Dulled && c.Belief.String() == "likely"
-	}
-	for _, d := range f.in.Days {
-		if len(Events(d)) > 0 {
-			in.Incidents = append(in.Incidents, d.Date)
-		}
 	}
 	return in
 }
 
 // clearances tells how far the owners are with the steps that the horse has
 // met, and with those that they have rehearsed.
-func (f File) clearances() []clearance.State {
+func (f *File) clearances() []clearance.State {
 	in := f.clearing()
 	for _, l := range f.cat.Ladders {
 		for _, s := range l.Steps {

@@ -5,6 +5,7 @@
 package catalog
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -57,8 +58,8 @@ type Past = horse.Word[pasts]
 
 // The two pasts.
 var (
-	AlreadyRidden = Past{}.All()[0]
-	NotYetRidden  = Past{}.All()[1]
+	AlreadyRidden = horse.MustWord[pasts]("already ridden")
+	NotYetRidden  = horse.MustWord[pasts]("not yet ridden")
 )
 
 // A Step is one rung of a ladder.
@@ -255,7 +256,20 @@ func (c *Catalog) Step(key string) (Step, bool) {
 // HasAsk reports whether the ask's step is there and has that variant.
 func (c *Catalog) HasAsk(a horse.Ask) bool {
 	step, ok := c.Step(a.Step)
-	return ok && slices.Contains(step.Asks(), a)
+	if len(step.Variants) == 0 {
+		return ok && a.Variant.IsZero()
+	}
+	return ok && slices.Contains(step.Variants, a.Variant)
+}
+
+// Compare orders two asks of the catalogue: by ladder, step and variant.
+func (c *Catalog) Compare(a, b horse.Ask) int {
+	x, y := c.steps[a.Step], c.steps[b.Step]
+	if d := cmp.Or(x[0]-y[0], x[1]-y[1]); d != 0 || a.Step != b.Step {
+		return d
+	}
+	variants := c.Ladders[x[0]].Steps[x[1]].Variants
+	return slices.Index(variants, a.Variant) - slices.Index(variants, b.Variant)
 }
 
 // Needs lists all that a step stands on: the step before it, or for the step

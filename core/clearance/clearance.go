@@ -6,8 +6,8 @@ package clearance
 import (
 	"slices"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 )
@@ -33,8 +33,8 @@ type Said = horse.Word[saids]
 
 // The words for how an item went.
 var (
-	Yes = Said{}.All()[0]
-	No  = Said{}.All()[2]
+	Yes = horse.MustWord[saids]("yes")
+	No  = horse.MustWord[saids]("no")
 )
 
 type places struct{}
@@ -48,8 +48,8 @@ type Place = horse.Word[places]
 
 // The places.
 var (
-	OnAPerson = Place{}.All()[0]
-	OnClip    = Place{}.All()[2]
+	OnAPerson = horse.MustWord[places]("person")
+	OnClip    = horse.MustWord[places]("clip")
 )
 
 // A Try is one pull of the rope: the level that was meant, and the level that
@@ -119,17 +119,14 @@ func (r Rehearsal) Check(c *catalog.Catalog, today string) []Fault {
 	return faults
 }
 
-// Input is what clearance is judged from. Days stand oldest first.
+// Input is what clearance is judged from.
 type Input struct {
-	Catalog    *catalog.Catalog
 	Persons    []string
-	Days       []arena.Day
-	Visits     []arena.Visit
-	Incidents  []string // days with a dangerous event
-	Rehearsals []Rehearsal
-	Points     int  // of risk
-	Waits      bool // the grade of care says that owners do not handle
-	Dulled     bool // dulled is likely
+	History    history.History
+	Rehearsals []Rehearsal // the oldest first
+	Points     int         // of risk
+	Waits      bool        // the grade of care says that owners do not handle
+	Dulled     bool        // dulled is likely
 	Steps      []string
 }
 
@@ -168,46 +165,11 @@ func (in Input) Held() []phrase.Message {
 	if in.Points >= noOwner || in.Waits {
 		why = append(why, phrase.Of("clearance.risk", phrase.Args{"n": in.Points}))
 	}
-	if in.Dulled && !in.light() {
+	// Until it is light again it is the trainer's only.
+	if in.Dulled && in.History.Heavy {
 		why = append(why, phrase.Of("clearance.dulled", nil))
 	}
 	return why
-}
-
-// light reports whether a dulled horse is light again: until its median level
-// is 4 or less with 80 % of releases on the try, in its last session, it is
-// the trainer's only. It was never heavy where no session's median was 5 or
-// more.
-func (in Input) light() bool {
-	heavy := false
-	for _, d := range in.Days {
-		var peaks []int
-		released, onTry := 0, 0
-		for _, b := range arena.Beads(in.Catalog, d, nil, nil) {
-			if !b.Counted {
-				continue
-			}
-			if b.Peak.Noted() {
-				peaks = append(peaks, b.Peak.Int())
-			}
-			released++
-			if b.Release == horse.OnTheTry {
-				onTry++
-			}
-		}
-		if len(peaks) == 0 {
-			continue
-		}
-		slices.Sort(peaks)
-		twice := peaks[(len(peaks)-1)/2] + peaks[len(peaks)/2]
-		switch {
-		case twice >= 10:
-			heavy = true
-		case twice <= 8 && onTry*5 >= released*4:
-			heavy = false
-		}
-	}
-	return !heavy
 }
 
 func (in Input) state(person, step string, held []phrase.Message) State {
@@ -244,34 +206,17 @@ func (in Input) state(person, step string, held []phrase.Message) State {
 // watched is the best run of accepted or offered answers that a person had on
 // a step after a day, on the horse or on a clip; 3 at most.
 func (in Input) watched(person, step, lapsed string) int {
-	best, run := 0, 0
-	count := func(soft bool) {
-		if run++; !soft {
-			run = 0
-		}
-		best = max(best, run)
-	}
-	for _, d := range in.Days {
-		if d.Date <= lapsed {
-			continue
-		}
-		for _, b := range arena.Beads(in.Catalog, d, nil, nil) {
-			who := b.Handler
-			if who == "" {
-				who = d.Handler
-			}
-			if who == person && b.Step == step && b.Counted {
-				count(horse.Soft(b.Graded))
-			}
-		}
-	}
+	best := in.History.Hand(person, step).Best
 	for _, r := range in.Rehearsals {
 		if r.Person != person || r.Step != step || r.Place != OnClip || r.On <= lapsed {
 			continue
 		}
-		run = 0
+		run := 0
 		for _, a := range r.Answers {
-			count(horse.Soft(a))
+			if run++; !horse.Soft(a) {
+				run = 0
+			}
+			best = max(best, run)
 		}
 	}
 	return min(best, watchedRun)
@@ -280,27 +225,14 @@ func (in Input) watched(person, step, lapsed string) int {
 // lapsed is the newest day on which every clearance of the step lapsed, with
 // the reason; empty: none.
 func (in Input) lapsed(step string) (string, *phrase.Message) {
-	day, key := "", ""
-	for _, d := range in.Incidents {
-		if d >= day {
-			day, key = d, "clearance.incident"
-		}
-	}
-	for i, v := range in.Visits {
-		if in.Days[i].Date >= day && slipped(v, step) {
-			day, key = in.Days[i].Date, "clearance.slipped"
-		}
-	}
-	if key == "" {
+	day, slipped := in.History.Lapsed(step)
+	if day == "" {
 		return "", nil
+	}
+	key := "clearance.incident"
+	if slipped {
+		key = "clearance.slipped"
 	}
 	m := phrase.Of(key, phrase.Args{"on": phrase.Date(day)})
 	return day, &m
-}
-
-func slipped(v arena.Visit, step string) bool {
-	is := func(k arena.Known) bool { return k.Step == step && k.State == horse.Slipped }
-	return slices.ContainsFunc(v.After, func(k arena.Known) bool {
-		return is(k) && !slices.ContainsFunc(v.Before, func(b arena.Known) bool { return is(b) && b.Ask == k.Ask })
-	})
 }

@@ -11,6 +11,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/clearance"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 )
 
@@ -47,15 +48,18 @@ func day(date, by string, answers ...horse.Answer) arena.Day {
 	return d
 }
 
-func of(t *testing.T, in clearance.Input) clearance.State {
+// known is a horse with its sessions.
+type known struct {
+	clearance.Input
+	days []arena.Day
+}
+
+func of(t *testing.T, in known) clearance.State {
 	t.Helper()
 	c, err := yaml.Shipped()
 	require.NoError(t, err)
-	in.Catalog, in.Persons, in.Steps = c, []string{"ines"}, []string{"lead.back"}
-	if in.Visits == nil {
-		in.Visits = arena.Changes(c, in.Days)
-	}
-	return clearance.Of(in)[0]
+	in.Persons, in.Steps, in.History = []string{"ines"}, []string{"lead.back"}, history.Fold(c, nil, in.days)
+	return clearance.Of(in.Input)[0]
 }
 
 func keys(s clearance.State) []string {
@@ -82,10 +86,10 @@ func TestTheRehearsalIsSixYesAndNoNo(t *testing.T) {
 }
 
 func TestClearedOnTwoLegs(t *testing.T) {
-	both := clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 1, 0)}, Days: []arena.Day{day("2026-06-02", "ines", three...)}}
+	both := known{Input: clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 1, 0)}}, days: []arena.Day{day("2026-06-02", "ines", three...)}}
 	assert.True(t, of(t, both).Cleared)
 	one := both
-	one.Days = nil
+	one.days = nil
 	s := of(t, one)
 	assert.True(t, s.Rehearsed && !s.Cleared)
 	assert.Equal(t, []string{"clearance.watch"}, keys(s))
@@ -93,31 +97,33 @@ func TestClearedOnTwoLegs(t *testing.T) {
 	one.Rehearsals = nil
 	assert.Equal(t, []string{"clearance.rehearse"}, keys(of(t, one)))
 	one = both
-	one.Days = []arena.Day{day("2026-06-02", "wren", three...)}
+	one.days = []arena.Day{day("2026-06-02", "wren", three...)}
 	assert.Zero(t, of(t, one).Watched, "the trainer's answers do not count")
-	one.Days = []arena.Day{day("2026-06-02", "ines", horse.Accepted, horse.Accepted, horse.Refused), day("2026-06-03", "ines", horse.Accepted, horse.Accepted)}
+	one.days = []arena.Day{day("2026-06-02", "ines", horse.Accepted, horse.Accepted, horse.Refused), day("2026-06-03", "ines", horse.Accepted, horse.Accepted)}
 	assert.Equal(t, 2, of(t, one).Watched, "in a row")
-	one.Days = []arena.Day{day("2026-06-02", "ines", horse.Accepted), day("2026-06-03", "ines", horse.Accepted, horse.Accepted)}
+	one.days = []arena.Day{day("2026-06-02", "ines", horse.Accepted), day("2026-06-03", "ines", horse.Accepted, horse.Accepted)}
 	assert.True(t, of(t, one).Cleared, "on one day or several")
 
 	clip := rehearsal("2026-06-02", 0, 0)
 	clip.Place, clip.Answers = clearance.OnClip, three
-	one.Days, one.Rehearsals = nil, append(both.Rehearsals, clip)
+	one.days, one.Rehearsals = nil, append(both.Rehearsals, clip)
 	assert.True(t, of(t, one).Cleared, "an uncut clip stands for watching")
 	one.Rehearsals = []clearance.Rehearsal{clip}
 	assert.False(t, of(t, one).Rehearsed, "and not for the rehearsal")
 }
 
 func TestClearanceLapses(t *testing.T) {
-	in := clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 0, 0)}, Days: []arena.Day{day("2026-06-02", "ines", three...)}, Incidents: []string{"2026-06-05"}}
+	kicked := day("2026-06-05", "wren", horse.Refused)
+	kicked.Track[0].Rep.WaysOut = []horse.WayOut{horse.KickedAtPerson}
+	in := known{Input: clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 0, 0)}}, days: []arena.Day{day("2026-06-02", "ines", three...), kicked}}
 	s := of(t, in)
 	assert.False(t, s.Cleared || s.Rehearsed)
 	assert.Contains(t, keys(s), "clearance.incident")
 	in.Rehearsals = append(in.Rehearsals, rehearsal("2026-06-06", 0, 0))
-	in.Days = append(in.Days, day("2026-06-07", "ines", three...))
+	in.days = append(in.days, day("2026-06-07", "ines", three...))
 	assert.True(t, of(t, in).Cleared, "both legs again, after it")
 
-	in = clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 0, 0)}, Days: []arena.Day{
+	in = known{Input: clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 0, 0)}}, days: []arena.Day{
 		day("2026-06-02", "ines", three...), day("2026-06-04", "wren", horse.Refused, horse.Refused, horse.Refused, horse.Refused),
 	}}
 	s = of(t, in)
@@ -126,7 +132,7 @@ func TestClearanceLapses(t *testing.T) {
 }
 
 func TestNobodyIsClearedWhereItIsDangerousOrHeavy(t *testing.T) {
-	in := clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 0, 0)}, Days: []arena.Day{day("2026-06-02", "ines", three...)}}
+	in := known{Input: clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 0, 0)}}, days: []arena.Day{day("2026-06-02", "ines", three...)}}
 	in.Points = 6
 	assert.False(t, of(t, in).Cleared)
 	in.Points, in.Dulled = 5, true
@@ -135,7 +141,7 @@ func TestNobodyIsClearedWhereItIsDangerousOrHeavy(t *testing.T) {
 	for i := range heavy.Track {
 		heavy.Track[i].Rep.Peak = horse.LevelOf(5)
 	}
-	in.Days = append(in.Days, heavy)
+	in.days = append(in.days, heavy)
 	s := of(t, in)
 	assert.False(t, s.Cleared)
 	assert.Contains(t, keys(s), "clearance.dulled")
@@ -143,9 +149,9 @@ func TestNobodyIsClearedWhereItIsDangerousOrHeavy(t *testing.T) {
 	for i := range late.Track {
 		late.Track[i].Rep.Release = horse.Late
 	}
-	in.Days = append(in.Days, late)
+	in.days = append(in.days, late)
 	assert.False(t, of(t, in).Cleared, "light, but let go of late")
-	in.Days = append(in.Days, day("2026-06-05", "wren", three...))
+	in.days = append(in.days, day("2026-06-05", "wren", three...))
 	assert.True(t, of(t, in).Cleared, "light, and on the try")
 }
 

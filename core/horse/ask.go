@@ -14,8 +14,8 @@ type Side = Word[sides]
 
 // The two sides.
 var (
-	Near = word[sides]("near")
-	Off  = word[sides]("off")
+	Near = MustWord[sides]("near")
+	Off  = MustWord[sides]("off")
 )
 
 type directions struct{}
@@ -38,6 +38,14 @@ func (zones) Words() []string { return []string{"zone 1", "zone 2", "zone 3", "z
 
 // Zone counts from in front of the nose to behind (part 2).
 type Zone = Word[zones]
+
+// The zones that rules name: those that are touched, from the neck to the
+// quarters.
+var (
+	Zone2 = MustWord[zones]("zone 2")
+	Zone3 = MustWord[zones]("zone 3")
+	Zone4 = MustWord[zones]("zone 4")
+)
 
 // A Variant is what makes two asks of one step different: a side, a zone, a
 // foot, a direction or a place. Most steps have none or a side. It is spelled

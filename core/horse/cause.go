@@ -13,11 +13,11 @@ type Cause = Word[causes]
 
 // The causes that single rules look for.
 var (
-	Body       = word[causes]("body")
-	Fear       = word[causes]("fear")
-	LearnedOut = word[causes]("learned_out")
-	Dulled     = word[causes]("dulled")
-	Attachment = word[causes]("attachment")
+	Body       = MustWord[causes]("body")
+	Fear       = MustWord[causes]("fear")
+	LearnedOut = MustWord[causes]("learned_out")
+	Dulled     = MustWord[causes]("dulled")
+	Attachment = MustWord[causes]("attachment")
 )
 
 type sources struct{}
@@ -30,10 +30,10 @@ type Source = Word[sources]
 
 // The sources of a finding.
 var (
-	Seen     = word[sources]("seen")
-	OnVideo  = word[sources]("video")
-	Told     = word[sources]("told")
-	OnRecord = word[sources]("on record")
+	Seen     = MustWord[sources]("seen")
+	OnVideo  = MustWord[sources]("video")
+	Told     = MustWord[sources]("told")
+	OnRecord = MustWord[sources]("on record")
 )
 
 type looks struct{}
@@ -51,14 +51,14 @@ type Look = Word[looks]
 
 // The looks that are read from what is noted there.
 var (
-	LookBegan    = word[looks]("A.began")
-	LookDone     = word[looks]("A.what_is_done")
-	LookBody     = word[looks]("B")
-	LookHistory  = word[looks]("B.history")
-	LookTack     = word[looks]("C.tack")
-	LookHorse    = word[looks]("C.horse")
-	LookBasics   = word[looks]("D")
-	LookProblem  = word[looks]("E")
-	LookRecovery = word[looks]("E.recovery")
-	LookSwap     = word[looks]("E2")
+	LookBegan    = MustWord[looks]("A.began")
+	LookDone     = MustWord[looks]("A.what_is_done")
+	LookBody     = MustWord[looks]("B")
+	LookHistory  = MustWord[looks]("B.history")
+	LookTack     = MustWord[looks]("C.tack")
+	LookHorse    = MustWord[looks]("C.horse")
+	LookBasics   = MustWord[looks]("D")
+	LookProblem  = MustWord[looks]("E")
+	LookRecovery = MustWord[looks]("E.recovery")
+	LookSwap     = MustWord[looks]("E2")
 )

@@ -52,11 +52,11 @@ type Answer = Word[answers]
 
 // The five answers.
 var (
-	Refused   = word[answers]("refused")
-	Try       = word[answers]("try")
-	Tolerated = word[answers]("tolerated")
-	Accepted  = word[answers]("accepted")
-	Offered   = word[answers]("offered")
+	Refused   = MustWord[answers]("refused")
+	Try       = MustWord[answers]("try")
+	Tolerated = MustWord[answers]("tolerated")
+	Accepted  = MustWord[answers]("accepted")
+	Offered   = MustWord[answers]("offered")
 )
 
 // Soft reports whether the answer was accepted or offered, which is what the
@@ -72,8 +72,8 @@ type Manner = Word[manners]
 
 // The two manners of tolerating.
 var (
-	Tense = word[manners]("tense")
-	Sour  = word[manners]("sour")
+	Tense = MustWord[manners]("tense")
+	Sour  = MustWord[manners]("sour")
 )
 
 type releases struct{}
@@ -87,11 +87,11 @@ type Release = Word[releases]
 
 // The five moments of release.
 var (
-	OnTheTry    = word[releases]("on the try")
-	Late        = word[releases]("late")
-	Early       = word[releases]("early")
-	WrongMoment = word[releases]("wrong moment")
-	NotReleased = word[releases]("not released")
+	OnTheTry    = MustWord[releases]("on the try")
+	Late        = MustWord[releases]("late")
+	Early       = MustWord[releases]("early")
+	WrongMoment = MustWord[releases]("wrong moment")
+	NotReleased = MustWord[releases]("not released")
 )
 
 type sizes struct{}
@@ -103,9 +103,9 @@ type ReleaseSize = Word[sizes]
 
 // The three sizes of release.
 var (
-	Small  = word[sizes]("small")
-	Medium = word[sizes]("medium")
-	Big    = word[sizes]("big")
+	Small  = MustWord[sizes]("small")
+	Medium = MustWord[sizes]("medium")
+	Big    = MustWord[sizes]("big")
 )
 
 type forms struct{}
@@ -116,7 +116,7 @@ func (forms) Words() []string { return []string{"building", "steady", "pulsed"} 
 type Form = Word[forms]
 
 // Pulsed is the touch with even pulses until the try.
-var Pulsed = word[forms]("pulsed")
+var Pulsed = MustWord[forms]("pulsed")
 
 type aids struct{}
 
@@ -146,9 +146,9 @@ type Held = Word[holds]
 
 // Two ways to be kept that make standing still prove little.
 var (
-	HeldFast = word[holds]("held")
-	Tied     = word[holds]("tied")
-	Ridden   = word[holds]("ridden")
+	HeldFast = MustWord[holds]("held")
+	Tied     = MustWord[holds]("tied")
+	Ridden   = MustWord[holds]("ridden")
 )
 
 type enders struct{}
@@ -160,8 +160,8 @@ type EndedBy = Word[enders]
 
 // Who ended it.
 var (
-	ByHandler = word[enders]("handler")
-	ByHorse   = word[enders]("horse")
+	ByHandler = MustWord[enders]("handler")
+	ByHorse   = MustWord[enders]("horse")
 )
 
 type flags struct{}
@@ -177,10 +177,10 @@ type Flag = Word[flags]
 
 // The flags.
 var (
-	NotNoticed   = word[flags]("not noticed")
-	OutsideCause = word[flags]("outside cause")
-	Fed          = word[flags]("fed")
-	RearCleared  = word[flags]("rear cleared")
+	NotNoticed   = MustWord[flags]("not noticed")
+	OutsideCause = MustWord[flags]("outside cause")
+	Fed          = MustWord[flags]("fed")
+	RearCleared  = MustWord[flags]("rear cleared")
 )
 
 type bodyItems struct{}
@@ -195,14 +195,14 @@ type BodyItem = Word[bodyItems]
 // The items that single rules look for; the hind leg is the one that snatches
 // or locks.
 var (
-	Mouth     = word[bodyItems]("mouth")
-	Back      = word[bodyItems]("back")
-	Belly     = word[bodyItems]("belly")
-	SaddleFit = word[bodyItems]("saddle fit")
-	FeetLegs  = word[bodyItems]("feet legs")
-	HindLeg   = word[bodyItems]("hind leg")
-	Balance   = word[bodyItems]("balance")
-	Eyes      = word[bodyItems]("eyes")
+	Mouth     = MustWord[bodyItems]("mouth")
+	Back      = MustWord[bodyItems]("back")
+	Belly     = MustWord[bodyItems]("belly")
+	SaddleFit = MustWord[bodyItems]("saddle fit")
+	FeetLegs  = MustWord[bodyItems]("feet legs")
+	HindLeg   = MustWord[bodyItems]("hind leg")
+	Balance   = MustWord[bodyItems]("balance")
+	Eyes      = MustWord[bodyItems]("eyes")
 )
 
 type bodyStates struct{}
@@ -216,11 +216,11 @@ type BodyState = Word[bodyStates]
 
 // The states of a body item.
 var (
-	NotLookedAt = word[bodyStates]("not looked at")
-	Clear       = word[bodyStates]("clear")
-	Suspect     = word[bodyStates]("suspect")
-	InTreatment = word[bodyStates]("in treatment")
-	Cleared     = word[bodyStates]("cleared")
+	NotLookedAt = MustWord[bodyStates]("not looked at")
+	Clear       = MustWord[bodyStates]("clear")
+	Suspect     = MustWord[bodyStates]("suspect")
+	InTreatment = MustWord[bodyStates]("in treatment")
+	Cleared     = MustWord[bodyStates]("cleared")
 )
 
 type schools struct{}
@@ -234,11 +234,11 @@ type School = Word[schools]
 
 // The five schools.
 var (
-	BuildAndRelease = word[schools]("build and release")
-	ReliefPlace     = word[schools]("relief place")
-	WaitItOut       = word[schools]("wait it out")
-	AskAndListen    = word[schools]("ask and listen")
-	Doses           = word[schools]("doses")
+	BuildAndRelease = MustWord[schools]("build and release")
+	ReliefPlace     = MustWord[schools]("relief place")
+	WaitItOut       = MustWord[schools]("wait it out")
+	AskAndListen    = MustWord[schools]("ask and listen")
+	Doses           = MustWord[schools]("doses")
 )
 
 type problems struct{}
@@ -255,12 +255,12 @@ type Problem = Word[problems]
 
 // The problems that single rules look for.
 var (
-	Loading    = word[problems]("loading")
-	Bridling   = word[problems]("bridling")
-	Saddling   = word[problems]("saddling")
-	Girth      = word[problems]("girth")
-	Crowding   = word[problems]("crowding")
-	Aggression = word[problems]("aggression")
+	Loading    = MustWord[problems]("loading")
+	Bridling   = MustWord[problems]("bridling")
+	Saddling   = MustWord[problems]("saddling")
+	Girth      = MustWord[problems]("girth")
+	Crowding   = MustWord[problems]("crowding")
+	Aggression = MustWord[problems]("aggression")
 )
 
 type cares struct{}
@@ -274,10 +274,10 @@ type Care = Word[cares]
 
 // The four grades of care.
 var (
-	OrdinaryCare   = word[cares]("ordinary care")
-	ExtraCare      = word[cares]("extra care")
-	HighCare       = word[cares]("high care")
-	SpecialistOnly = word[cares]("specialist only")
+	OrdinaryCare   = MustWord[cares]("ordinary care")
+	ExtraCare      = MustWord[cares]("extra care")
+	HighCare       = MustWord[cares]("high care")
+	SpecialistOnly = MustWord[cares]("specialist only")
 )
 
 type experiences struct{}
@@ -292,8 +292,8 @@ type Experience = Word[experiences]
 // Beginner is the handler with no firm levels on the horse; with an improving
 // one it does not match a horse of high energy.
 var (
-	Beginner  = word[experiences]("beginner")
-	Improving = word[experiences]("improving")
+	Beginner  = MustWord[experiences]("beginner")
+	Improving = MustWord[experiences]("improving")
 )
 
 type stepStates struct{}
@@ -307,12 +307,12 @@ type StepState = Word[stepStates]
 
 // The states of a step.
 var (
-	Untried       = word[stepStates]("untried")
-	Tried         = word[stepStates]("tried")
-	StepTolerated = word[stepStates]("tolerated")
-	Met           = word[stepStates]("met")
-	Kept          = word[stepStates]("kept")
-	Slipped       = word[stepStates]("slipped")
+	Untried       = MustWord[stepStates]("untried")
+	Tried         = MustWord[stepStates]("tried")
+	StepTolerated = MustWord[stepStates]("tolerated")
+	Met           = MustWord[stepStates]("met")
+	Kept          = MustWord[stepStates]("kept")
+	Slipped       = MustWord[stepStates]("slipped")
 )
 
 type minds struct{}
@@ -324,10 +324,10 @@ type Mind = Word[minds]
 
 // The handler's states that the rules read.
 var (
-	Calm   = word[minds]("calm")
-	Tight  = word[minds]("tight")
-	Scared = word[minds]("scared")
-	Angry  = word[minds]("angry")
+	Calm   = MustWord[minds]("calm")
+	Tight  = MustWord[minds]("tight")
+	Scared = MustWord[minds]("scared")
+	Angry  = MustWord[minds]("angry")
 )
 
 type stops struct{}

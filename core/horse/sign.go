@@ -21,22 +21,22 @@ type WayOut = Word[waysOut]
 
 // The ways out that single rules look for.
 var (
-	TurnedAway       = word[waysOut]("turned away")
-	CrowdedIn        = word[waysOut]("crowded in")
-	Leaned           = word[waysOut]("leaned")
-	PulledBack       = word[waysOut]("pulled back")
-	KickedAtTool     = word[waysOut]("kicked at a tool or rope")
-	KickedAtPerson   = word[waysOut]("kicked at a person")
-	Struck           = word[waysOut]("struck")
-	Bit              = word[waysOut]("bit")
-	Charged          = word[waysOut]("charged")
-	Reared           = word[waysOut]("reared")
-	Bucked           = word[waysOut]("bucked")
-	Bolted           = word[waysOut]("bolted")
-	WentOver         = word[waysOut]("fell or went over backwards")
-	Planted          = word[waysOut]("planted")
-	PinnedEars       = word[waysOut]("pinned ears")
-	LostItsBalance   = word[waysOut]("lost its balance") // counts as arousal 3
+	TurnedAway       = MustWord[waysOut]("turned away")
+	CrowdedIn        = MustWord[waysOut]("crowded in")
+	Leaned           = MustWord[waysOut]("leaned")
+	PulledBack       = MustWord[waysOut]("pulled back")
+	KickedAtTool     = MustWord[waysOut]("kicked at a tool or rope")
+	KickedAtPerson   = MustWord[waysOut]("kicked at a person")
+	Struck           = MustWord[waysOut]("struck")
+	Bit              = MustWord[waysOut]("bit")
+	Charged          = MustWord[waysOut]("charged")
+	Reared           = MustWord[waysOut]("reared")
+	Bucked           = MustWord[waysOut]("bucked")
+	Bolted           = MustWord[waysOut]("bolted")
+	WentOver         = MustWord[waysOut]("fell or went over backwards")
+	Planted          = MustWord[waysOut]("planted")
+	PinnedEars       = MustWord[waysOut]("pinned ears")
+	LostItsBalance   = MustWord[waysOut]("lost its balance") // counts as arousal 3
 	dangerousWaysOut = []WayOut{KickedAtPerson, Struck, Bit, Charged, Reared, Bucked, Bolted, WentOver}
 	violentWaysOut   = append([]WayOut{PulledBack}, dangerousWaysOut...)
 )
@@ -62,11 +62,11 @@ type Sign = Word[signs]
 
 // The signs that single rules look for.
 var (
-	LickAndChew = word[signs]("lick and chew")
-	WarningLook = word[signs]("warning look")
-	ShutDown    = word[signs]("shut down")
-	softSigns   = []Sign{word[signs]("soft turn-in"), word[signs]("sigh"), word[signs]("head lowered"), word[signs]("blink"), word[signs]("let-down")}
-	fearSigns   = []Sign{word[signs]("shakes"), word[signs]("white of eye"), word[signs]("snorts"), word[signs]("leaves as far as it can"), ShutDown}
+	LickAndChew = MustWord[signs]("lick and chew")
+	WarningLook = MustWord[signs]("warning look")
+	ShutDown    = MustWord[signs]("shut down")
+	softSigns   = []Sign{MustWord[signs]("soft turn-in"), MustWord[signs]("sigh"), MustWord[signs]("head lowered"), MustWord[signs]("blink"), MustWord[signs]("let-down")}
+	fearSigns   = []Sign{MustWord[signs]("shakes"), MustWord[signs]("white of eye"), MustWord[signs]("snorts"), MustWord[signs]("leaves as far as it can"), ShutDown}
 )
 
 // SignKind sorts the signs: soft ones, of fear, warning, and others.

@@ -29,7 +29,9 @@ func ParseWord[V Vocabulary](s string) (Word[V], error) {
 	return Word[V]{uint8(i + 1)}, nil
 }
 
-func word[V Vocabulary](s string) Word[V] {
+// MustWord is the word spelled s, for words that the code names; it panics where
+// the vocabulary has no such word.
+func MustWord[V Vocabulary](s string) Word[V] {
 	w, err := ParseWord[V](s)
 	if err != nil {
 		panic(err)

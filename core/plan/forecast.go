@@ -100,10 +100,10 @@ type HelpKind = horse.Word[helps]
 
 // The four kinds of help.
 var (
-	MoreVisits    = HelpKind{}.All()[0]
-	OwnerHomework = HelpKind{}.All()[1]
-	SmallerGoal   = HelpKind{}.All()[2]
-	LaterDate     = HelpKind{}.All()[3]
+	MoreVisits    = horse.MustWord[helps]("more visits")
+	OwnerHomework = horse.MustWord[helps]("owner homework")
+	SmallerGoal   = horse.MustWord[helps]("smaller goal")
+	LaterDate     = horse.MustWord[helps]("later date")
 )
 
 // Help is something that would help, and by how much.
@@ -356,12 +356,8 @@ func (w Work) say(f *Forecast) {
 func percent(p float64) int { return int(math.Round(100 * p)) }
 
 func between(from, to string) int {
-	a, errA := time.Parse(time.DateOnly, from)
-	b, errB := time.Parse(time.DateOnly, to)
-	if errA != nil || errB != nil {
-		return 0
-	}
-	return int(b.Sub(a).Hours() / 24) // mutate: a unit
+	days, _ := horse.DaysBetween(from, to)
+	return days
 }
 
 func after(day string, days int) string {

@@ -131,53 +131,6 @@ func least(parts []Part) horse.StepState {
 	return state
 }
 
-// Reps are a session's answers in numbers. Medians are of the reps that have
-// the number; Noted tells whether any had.
-type Reps struct {
-	N       int     `json:"n" doc:"reps that count"`
-	Soft    int     `json:"soft" doc:"accepted or offered"`
-	Good    int     `json:"good" doc:"successes, each in its school"`
-	Level   float64 `json:"level" doc:"median peak level"`
-	Noted   bool    `json:"noted" doc:"a level was noted"`
-	Highest int     `json:"highest" doc:"highest level"`
-	Arousal int     `json:"arousal" doc:"highest arousal"`
-	OnTry   int     `json:"on_try" doc:"releases on the try, of all counted"`
-}
-
-// Count counts the reps that keep lets pass; nil lets all pass.
-func Count(beads []arena.Told, keep func(arena.Told) bool) Reps {
-	var r Reps
-	var peaks []int
-	for _, b := range beads {
-		if keep != nil && !keep(b) {
-			continue
-		}
-		r.Arousal = max(r.Arousal, b.Calm)
-		if !b.Counted {
-			continue
-		}
-		r.N++
-		if horse.Soft(b.Graded) {
-			r.Soft++
-		}
-		if b.Good {
-			r.Good++
-		}
-		if b.Release == horse.OnTheTry {
-			r.OnTry++
-		}
-		if b.Peak.Noted() {
-			peaks = append(peaks, b.Peak.Int())
-		}
-	}
-	if n := len(peaks); n > 0 {
-		slices.Sort(peaks)
-		r.Noted, r.Highest = true, peaks[n-1]
-		r.Level = float64(peaks[(n-1)/2]+peaks[n/2]) / 2
-	}
-	return r
-}
-
 // Feel says a level in the owner's words: none, light, medium, firm (part 2).
 func Feel(level float64) phrase.Message {
 	switch {

@@ -42,11 +42,6 @@ func TestBlockedIsLeftOutAndCountedApart(t *testing.T) {
 	assert.Len(t, b.Piers, 6)
 }
 
-func TestCountsAndWords(t *testing.T) {
-	told := func(a horse.Answer, peak int, counted bool) arena.Told {
-		return arena.Told{Rep: arena.Rep{Peak: horse.LevelOf(peak), Release: horse.OnTheTry}, Graded: a, Counted: counted, Calm: 1}
-	}
-	r := Count([]arena.Told{told(horse.Accepted, 2, true), told(horse.Refused, 5, true), told(horse.Refused, 9, false)}, nil)
-	assert.Equal(t, Reps{N: 2, Soft: 1, Level: 3.5, Noted: true, Highest: 5, Arousal: 1, OnTry: 2}, r)
+func TestWordsOfALevel(t *testing.T) {
 	assert.Equal(t, []string{"feel.none", "feel.light", "feel.medium", "feel.firm"}, []string{Feel(0).Key, Feel(3).Key, Feel(5.5).Key, Feel(7).Key})
 }

@@ -8,6 +8,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/progress"
@@ -37,14 +38,14 @@ func (w *writer) changed(say saying) {
 	}
 }
 
-func wordOf(r progress.Reps) string { return progress.Feel(r.Level).Key }
+func wordOf(r history.Reps) string { return progress.Feel(r.Level).Key }
 
 // compared is the ask worked most today that has a level now and had one on the
 // first day it was asked.
-func (w *writer) compared() (ask horse.Ask, then Then, now progress.Reps, ok bool) {
+func (w *writer) compared() (ask horse.Ask, then Then, now history.Reps, ok bool) {
 	for _, a := range w.in.Review.Asks {
 		before, there := w.in.Then[a.Ask]
-		today := progress.Count(w.in.Beads, func(b arena.Told) bool { return b.Ask == a.Ask })
+		today := history.Count(w.in.Beads, func(b arena.Told) bool { return b.Ask == a.Ask })
 		if there && before.Reps.Noted && today.Noted && today.N > now.N {
 			ask, then, now, ok = a.Ask, before, today, true
 		}
@@ -61,8 +62,8 @@ func (w *writer) figures() {
 	}
 	for _, a := range w.in.Review.Asks {
 		then, there := w.in.Then[a.Ask]
-		if now := progress.Count(w.in.Beads, func(b arena.Told) bool { return b.Ask == a.Ask }); there && then.Reps.N > 0 && now.N > 0 {
-			share := func(r progress.Reps) phrase.Message {
+		if now := history.Count(w.in.Beads, func(b arena.Told) bool { return b.Ask == a.Ask }); there && then.Reps.N > 0 && now.N > 0 {
+			share := func(r history.Reps) phrase.Message {
 				return phrase.Of("report.figure.share", phrase.Args{"good": r.Good, "n": r.N})
 			}
 			add("good", phrase.Args{"step": w.stepName(a.Step)}, phrase.Args{"on": phrase.Date(then.On)}, share(then.Reps), share(now))

@@ -15,6 +15,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/progress"
@@ -35,8 +36,8 @@ type Input struct {
 	Rechecks   []assess.Recheck
 	Referrals  []assess.Referral
 	Care       horse.Care
-	NotCaught  bool        // it can't be caught or haltered yet
-	Visit      arena.Visit // states before and after
+	NotCaught  bool          // it can't be caught or haltered yet
+	Visit      history.Visit // states before and after
 	Review     arena.Review
 	Beads      []arena.Told
 	Then       map[horse.Ask]Then // how each ask was before, where it was asked
@@ -54,7 +55,7 @@ type Input struct {
 type Then struct {
 	On       string // its day
 	FirstDay bool   // the day of the assessment
-	Reps     progress.Reps
+	Reps     history.Reps
 }
 
 // A Sentence of the report.
@@ -149,7 +150,7 @@ func basis(m phrase.Message) string {
 
 type saying = func(id, key string, args phrase.Args)
 
-func (w *writer) today() progress.Reps { return progress.Count(w.in.Beads, nil) }
+func (w *writer) today() history.Reps { return history.Count(w.in.Beads, nil) }
 
 // first is what is forbidden, and what is due: it leads the page until it is
 // lifted.

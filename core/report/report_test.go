@@ -11,6 +11,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog/yaml"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/phrase/aloud"
@@ -45,8 +46,8 @@ func input(t *testing.T) Input {
 	front := horse.Ask{Step: "load.front"}
 	in := Input{
 		Catalog: c, Horse: "Plum", Record: assess.Record{Sex: assess.Sex{}.All()[0]}, Ladder: "load", Goal: "Loads with Ines alone.", Care: horse.ExtraCare, Bridge: bridge, Next: "load.step",
-		Visit:    arena.Visit{Before: []arena.Known{{Ask: front, State: horse.Tried}}, After: []arena.Known{{Ask: front, State: horse.Met}}},
-		Then:     map[horse.Ask]Then{front: {On: "2026-05-01", Reps: progress.Reps{N: 2, Good: 1, Level: 7, Noted: true}}},
+		Visit:    history.Visit{Before: []arena.Known{{Ask: front, State: horse.Tried}}, After: []arena.Known{{Ask: front, State: horse.Met}}},
+		Then:     map[horse.Ask]Then{front: {On: "2026-05-01", Reps: history.Reps{N: 2, Good: 1, Level: 7, Noted: true}}},
 		Baseline: assess.Baseline{Arousal: horse.ArousalOf(3)},
 	}
 	in.record(t, horse.BuildAndRelease, bead("load.front", horse.Accepted, 2, 1), bead("load.front", horse.Refused, 4, 2), bead("load.front", horse.Accepted, 3, 1))
@@ -147,7 +148,7 @@ func TestSchoolsInTheOwnersWords(t *testing.T) {
 		horse.WaitItOut:    {[]arena.Entry{held}, "one of one let go on a try or better, at the end after 80 seconds."},
 	} {
 		in := input(t)
-		in.Visit = arena.Visit{}
+		in.Visit = history.Visit{}
 		in.record(t, school, test.track...)
 		d := Visit(in)
 		said := text(d, "worked")
@@ -230,7 +231,7 @@ func TestEverySentenceReadsWell(t *testing.T) {
 				e.Kind, e.Interruption, e.Rep = arena.KindInterruption, &arena.Interruption{Behaviour: horse.TurnedAway, Heading: "home"}, nil
 			}
 			track = append(track, e)
-			in.Then[ask] = Then{On: "2026-05-01", Reps: progress.Reps{N: pick("then", 3), Level: float64(pick("then level", 9)), Noted: true}}
+			in.Then[ask] = Then{On: "2026-05-01", Reps: history.Reps{N: pick("then", 3), Level: float64(pick("then level", 9)), Noted: true}}
 			state := rapid.SampledFrom((horse.StepState{}).All()).Draw(t, "state")
 			in.Visit.After = append(in.Visit.After, arena.Known{Ask: ask, State: state})
 			if len(in.Cleared) < 2 && rapid.Bool().Draw(t, "cleared") {

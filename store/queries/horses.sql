@@ -23,6 +23,15 @@ SELECT o.horse_id, o.person_id, p.name, p.phone FROM ownerships AS o
 JOIN people AS p ON p.practice_id = o.practice_id AND p.id = o.person_id
 WHERE o.practice_id = ? AND o.to_date IS NULL ORDER BY o.from_date, p.name;
 
+-- name: GetOwnersOfHorse :many
+SELECT o.person_id, p.name, p.phone FROM ownerships AS o
+JOIN people AS p ON p.practice_id = o.practice_id AND p.id = o.person_id
+WHERE o.practice_id = ? AND o.horse_id = ? AND o.to_date IS NULL ORDER BY o.from_date, p.name;
+
+-- name: GetNewestCase :one
+SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, version FROM cases
+WHERE practice_id = ? AND horse_id = ? ORDER BY opened_on DESC, id LIMIT 1;
+
 -- name: InsertCase :exec
 INSERT INTO cases (id, practice_id, horse_id, problem, ladder, goal, needed_by, opened_on, created_at)
 VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);

@@ -10,7 +10,25 @@ FROM sessions WHERE practice_id = ? AND id = ?;
 
 -- name: GetSessionsOfHorse :many
 SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
-FROM sessions WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, started_at;
+FROM sessions WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, started_at, id;
+
+-- name: GetSessionsBetween :many
+SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
+FROM sessions WHERE practice_id = @practice_id AND horse_id = @horse_id
+  AND (local_date, started_at, id) > (@after_date, CAST(@after_start AS INTEGER), @after_id)
+  AND (local_date, started_at, id) < (@before_date, CAST(@before_start AS INTEGER), @before_id)
+ORDER BY local_date, started_at, id;
+
+-- name: GetStartAfter :one
+SELECT started_at FROM sessions WHERE practice_id = @practice_id AND horse_id = @horse_id
+  AND (local_date, started_at, id) > (@after_date, CAST(@after_start AS INTEGER), @after_id)
+ORDER BY local_date, started_at, id LIMIT 1;
+
+-- name: GetSessionBefore :one
+SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
+FROM sessions WHERE practice_id = @practice_id AND horse_id = @horse_id
+  AND (local_date, started_at, id) < (@before_date, CAST(@before_start AS INTEGER), @before_id)
+ORDER BY local_date DESC, started_at DESC, id DESC LIMIT 1;
 
 -- name: InsertEntry :exec
 INSERT INTO entries (
@@ -24,14 +42,23 @@ SELECT session_id, device, seq, device_at, body FROM entries WHERE practice_id =
 SELECT id, device, seq, device_at, at, received_at, clock_off, after_end, kind, body FROM entries
 WHERE practice_id = ? AND session_id = ? ORDER BY at, device, seq;
 
+-- name: GetTrackOfSession :many
+SELECT id, at, kind, body FROM entries
+WHERE practice_id = ? AND session_id = ? AND kind <> 'advice' ORDER BY at, device, seq;
+
+-- The horse's few sessions lead; the entries of the practice are never scanned.
 -- name: GetEntriesOfHorse :many
-SELECT e.session_id, e.id, e.device, e.seq, e.at, e.kind, e.body FROM entries AS e
-JOIN sessions AS s ON s.practice_id = e.practice_id AND s.id = e.session_id
+SELECT e.session_id, e.id, e.device, e.seq, e.at, e.kind, e.body FROM sessions AS s
+CROSS JOIN entries AS e ON e.practice_id = s.practice_id AND e.session_id = s.id
 WHERE s.practice_id = ? AND s.horse_id = ? AND e.kind <> 'advice'
 ORDER BY e.session_id, e.at, e.device, e.seq;
 
 -- name: GetSessionEnded :one
 SELECT EXISTS (SELECT 1 FROM entries WHERE practice_id = ? AND session_id = ? AND kind = 'end');
+
+-- name: GetEnds :many
+SELECT id, at, kind, body FROM entries
+WHERE practice_id = ? AND session_id = ? AND kind IN ('end', 'undo') ORDER BY at, device, seq;
 
 -- name: InsertReport :exec
 INSERT INTO reports (practice_id, session_id, version, edits, saved_by, saved_at) VALUES (?, ?, ?, ?, ?, ?);
@@ -41,36 +68,53 @@ SELECT r.version, r.edits, r.saved_at, u.name AS saved_by FROM reports AS r
 JOIN users AS u ON u.practice_id = r.practice_id AND u.id = r.saved_by
 WHERE r.practice_id = ? AND r.session_id = ? ORDER BY r.version DESC LIMIT 1;
 
--- name: GetNewestChange :one
-SELECT CAST(coalesce(max(id), 0) AS INTEGER) FROM changes WHERE practice_id = ?;
-
--- name: GetStage :one
-SELECT g.body FROM stages AS g
-WHERE g.practice_id = @practice_id AND g.session_id = @session_id AND g.edition = @edition
-  AND g.change_id = @change_id;
-
--- name: KeepStage :exec
-INSERT INTO stages (practice_id, session_id, edition, change_id, body)
-VALUES (@practice_id, @session_id, @edition, @change_id, @body)
-ON CONFLICT (practice_id, session_id) DO UPDATE SET edition = excluded.edition, change_id = excluded.change_id, body = excluded.body;
-
--- name: DropStagesOfHorse :exec
-DELETE FROM stages WHERE stages.practice_id = @practice_id
-  AND stages.session_id IN (SELECT s.id FROM sessions AS s WHERE s.practice_id = @practice_id AND s.horse_id = @horse_id);
-
--- name: DropStagesAfter :exec
-DELETE FROM stages WHERE stages.practice_id = @practice_id AND stages.session_id IN (
-  SELECT later.id FROM sessions AS later
-  JOIN sessions AS this ON this.practice_id = later.practice_id AND this.horse_id = later.horse_id
-  WHERE this.practice_id = @practice_id AND this.id = @session_id AND later.id <> this.id
-    AND (later.local_date, later.started_at) >= (this.local_date, this.started_at)
-);
-
 -- name: CountEntries :one
 SELECT count(*) FROM entries WHERE practice_id = ? AND session_id = ?;
 
--- name: DropStage :exec
-DELETE FROM stages WHERE practice_id = ? AND session_id = ?;
-
 -- name: DeleteSession :execrows
 DELETE FROM sessions WHERE practice_id = ? AND id = ?;
+
+-- name: GetNewestHistory :one
+SELECT session_id, local_date, started_at, body, unread FROM histories
+WHERE practice_id = @practice_id AND horse_id = @horse_id AND edition = @edition
+  AND (local_date, started_at, session_id) < (@before_date, CAST(@before_start AS INTEGER), @before_id)
+ORDER BY local_date DESC, started_at DESC, session_id DESC LIMIT 1;
+
+-- name: KeepHistory :exec
+INSERT INTO histories (practice_id, horse_id, session_id, local_date, started_at, edition, body, unread)
+VALUES (@practice_id, @horse_id, @session_id, @local_date, @started_at, @edition, @body, @unread)
+ON CONFLICT (practice_id, session_id) DO UPDATE SET edition = excluded.edition, body = excluded.body, unread = excluded.unread;
+
+-- name: DropHistoriesFrom :exec
+DELETE FROM histories WHERE histories.practice_id = @practice_id AND histories.session_id IN (
+  SELECT later.id FROM sessions AS this
+  CROSS JOIN sessions AS later ON later.practice_id = this.practice_id AND later.horse_id = this.horse_id
+    AND (later.local_date, later.started_at, later.id) >= (this.local_date, this.started_at, this.id)
+  WHERE this.practice_id = @practice_id AND this.id = @session_id
+);
+
+-- name: DropHistoriesSince :exec
+DELETE FROM histories WHERE histories.practice_id = @practice_id AND histories.started_at >= @started_at
+  AND histories.horse_id = (SELECT c.horse_id FROM cases AS c WHERE c.practice_id = @practice_id AND c.id = @case_id);
+
+-- name: DropHistories :exec
+DELETE FROM histories;
+
+-- name: GetHistories :many
+SELECT session_id, edition, body, unread FROM histories WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, started_at, session_id;
+
+-- name: TouchSession :exec
+INSERT INTO touched (practice_id, horse_id)
+SELECT s.practice_id, s.horse_id FROM sessions AS s WHERE s.practice_id = ? AND s.id = ?;
+
+-- name: GetStamp :one
+SELECT n FROM stamps WHERE practice_id = ? AND horse_id = ?;
+
+-- name: GetNewestStamp :one
+SELECT CAST(coalesce(max(n), 0) AS INTEGER) FROM stamps WHERE practice_id = ?;
+
+-- name: GetStamps :many
+SELECT horse_id, n FROM stamps WHERE practice_id = ?;
+
+-- name: GetHorsesOfAll :many
+SELECT practice_id, id FROM horses ORDER BY practice_id, id;

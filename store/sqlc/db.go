@@ -39,14 +39,14 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.deleteSignInsOfStmt, err = db.PrepareContext(ctx, deleteSignInsOf); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteSignInsOf: %w", err)
 	}
-	if q.dropStageStmt, err = db.PrepareContext(ctx, dropStage); err != nil {
-		return nil, fmt.Errorf("error preparing query DropStage: %w", err)
+	if q.dropHistoriesStmt, err = db.PrepareContext(ctx, dropHistories); err != nil {
+		return nil, fmt.Errorf("error preparing query DropHistories: %w", err)
 	}
-	if q.dropStagesAfterStmt, err = db.PrepareContext(ctx, dropStagesAfter); err != nil {
-		return nil, fmt.Errorf("error preparing query DropStagesAfter: %w", err)
+	if q.dropHistoriesFromStmt, err = db.PrepareContext(ctx, dropHistoriesFrom); err != nil {
+		return nil, fmt.Errorf("error preparing query DropHistoriesFrom: %w", err)
 	}
-	if q.dropStagesOfHorseStmt, err = db.PrepareContext(ctx, dropStagesOfHorse); err != nil {
-		return nil, fmt.Errorf("error preparing query DropStagesOfHorse: %w", err)
+	if q.dropHistoriesSinceStmt, err = db.PrepareContext(ctx, dropHistoriesSince); err != nil {
+		return nil, fmt.Errorf("error preparing query DropHistoriesSince: %w", err)
 	}
 	if q.getAssessmentStmt, err = db.PrepareContext(ctx, getAssessment); err != nil {
 		return nil, fmt.Errorf("error preparing query GetAssessment: %w", err)
@@ -69,6 +69,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getConsentsStmt, err = db.PrepareContext(ctx, getConsents); err != nil {
 		return nil, fmt.Errorf("error preparing query GetConsents: %w", err)
 	}
+	if q.getEndsStmt, err = db.PrepareContext(ctx, getEnds); err != nil {
+		return nil, fmt.Errorf("error preparing query GetEnds: %w", err)
+	}
 	if q.getEntriesOfHorseStmt, err = db.PrepareContext(ctx, getEntriesOfHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query GetEntriesOfHorse: %w", err)
 	}
@@ -81,11 +84,17 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getFirstPracticeStmt, err = db.PrepareContext(ctx, getFirstPractice); err != nil {
 		return nil, fmt.Errorf("error preparing query GetFirstPractice: %w", err)
 	}
+	if q.getHistoriesStmt, err = db.PrepareContext(ctx, getHistories); err != nil {
+		return nil, fmt.Errorf("error preparing query GetHistories: %w", err)
+	}
 	if q.getHorseStmt, err = db.PrepareContext(ctx, getHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query GetHorse: %w", err)
 	}
 	if q.getHorsesStmt, err = db.PrepareContext(ctx, getHorses); err != nil {
 		return nil, fmt.Errorf("error preparing query GetHorses: %w", err)
+	}
+	if q.getHorsesOfAllStmt, err = db.PrepareContext(ctx, getHorsesOfAll); err != nil {
+		return nil, fmt.Errorf("error preparing query GetHorsesOfAll: %w", err)
 	}
 	if q.getLadderStmt, err = db.PrepareContext(ctx, getLadder); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLadder: %w", err)
@@ -105,11 +114,20 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getMarksStmt, err = db.PrepareContext(ctx, getMarks); err != nil {
 		return nil, fmt.Errorf("error preparing query GetMarks: %w", err)
 	}
-	if q.getNewestChangeStmt, err = db.PrepareContext(ctx, getNewestChange); err != nil {
-		return nil, fmt.Errorf("error preparing query GetNewestChange: %w", err)
+	if q.getNewestCaseStmt, err = db.PrepareContext(ctx, getNewestCase); err != nil {
+		return nil, fmt.Errorf("error preparing query GetNewestCase: %w", err)
+	}
+	if q.getNewestHistoryStmt, err = db.PrepareContext(ctx, getNewestHistory); err != nil {
+		return nil, fmt.Errorf("error preparing query GetNewestHistory: %w", err)
+	}
+	if q.getNewestStampStmt, err = db.PrepareContext(ctx, getNewestStamp); err != nil {
+		return nil, fmt.Errorf("error preparing query GetNewestStamp: %w", err)
 	}
 	if q.getOwnersStmt, err = db.PrepareContext(ctx, getOwners); err != nil {
 		return nil, fmt.Errorf("error preparing query GetOwners: %w", err)
+	}
+	if q.getOwnersOfHorseStmt, err = db.PrepareContext(ctx, getOwnersOfHorse); err != nil {
+		return nil, fmt.Errorf("error preparing query GetOwnersOfHorse: %w", err)
 	}
 	if q.getPeopleStmt, err = db.PrepareContext(ctx, getPeople); err != nil {
 		return nil, fmt.Errorf("error preparing query GetPeople: %w", err)
@@ -138,8 +156,14 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getSessionStmt, err = db.PrepareContext(ctx, getSession); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSession: %w", err)
 	}
+	if q.getSessionBeforeStmt, err = db.PrepareContext(ctx, getSessionBefore); err != nil {
+		return nil, fmt.Errorf("error preparing query GetSessionBefore: %w", err)
+	}
 	if q.getSessionEndedStmt, err = db.PrepareContext(ctx, getSessionEnded); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSessionEnded: %w", err)
+	}
+	if q.getSessionsBetweenStmt, err = db.PrepareContext(ctx, getSessionsBetween); err != nil {
+		return nil, fmt.Errorf("error preparing query GetSessionsBetween: %w", err)
 	}
 	if q.getSessionsOfHorseStmt, err = db.PrepareContext(ctx, getSessionsOfHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSessionsOfHorse: %w", err)
@@ -147,8 +171,17 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getSignedInStmt, err = db.PrepareContext(ctx, getSignedIn); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSignedIn: %w", err)
 	}
-	if q.getStageStmt, err = db.PrepareContext(ctx, getStage); err != nil {
-		return nil, fmt.Errorf("error preparing query GetStage: %w", err)
+	if q.getStampStmt, err = db.PrepareContext(ctx, getStamp); err != nil {
+		return nil, fmt.Errorf("error preparing query GetStamp: %w", err)
+	}
+	if q.getStampsStmt, err = db.PrepareContext(ctx, getStamps); err != nil {
+		return nil, fmt.Errorf("error preparing query GetStamps: %w", err)
+	}
+	if q.getStartAfterStmt, err = db.PrepareContext(ctx, getStartAfter); err != nil {
+		return nil, fmt.Errorf("error preparing query GetStartAfter: %w", err)
+	}
+	if q.getTrackOfSessionStmt, err = db.PrepareContext(ctx, getTrackOfSession); err != nil {
+		return nil, fmt.Errorf("error preparing query GetTrackOfSession: %w", err)
 	}
 	if q.getUserStmt, err = db.PrepareContext(ctx, getUser); err != nil {
 		return nil, fmt.Errorf("error preparing query GetUser: %w", err)
@@ -222,8 +255,8 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertYardStmt, err = db.PrepareContext(ctx, insertYard); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertYard: %w", err)
 	}
-	if q.keepStageStmt, err = db.PrepareContext(ctx, keepStage); err != nil {
-		return nil, fmt.Errorf("error preparing query KeepStage: %w", err)
+	if q.keepHistoryStmt, err = db.PrepareContext(ctx, keepHistory); err != nil {
+		return nil, fmt.Errorf("error preparing query KeepHistory: %w", err)
 	}
 	if q.removePhotographStmt, err = db.PrepareContext(ctx, removePhotograph); err != nil {
 		return nil, fmt.Errorf("error preparing query RemovePhotograph: %w", err)
@@ -233,6 +266,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.setUserActiveStmt, err = db.PrepareContext(ctx, setUserActive); err != nil {
 		return nil, fmt.Errorf("error preparing query SetUserActive: %w", err)
+	}
+	if q.touchSessionStmt, err = db.PrepareContext(ctx, touchSession); err != nil {
+		return nil, fmt.Errorf("error preparing query TouchSession: %w", err)
 	}
 	if q.updateAssessmentStmt, err = db.PrepareContext(ctx, updateAssessment); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateAssessment: %w", err)
@@ -285,19 +321,19 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing deleteSignInsOfStmt: %w", cerr)
 		}
 	}
-	if q.dropStageStmt != nil {
-		if cerr := q.dropStageStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing dropStageStmt: %w", cerr)
+	if q.dropHistoriesStmt != nil {
+		if cerr := q.dropHistoriesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropHistoriesStmt: %w", cerr)
 		}
 	}
-	if q.dropStagesAfterStmt != nil {
-		if cerr := q.dropStagesAfterStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing dropStagesAfterStmt: %w", cerr)
+	if q.dropHistoriesFromStmt != nil {
+		if cerr := q.dropHistoriesFromStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropHistoriesFromStmt: %w", cerr)
 		}
 	}
-	if q.dropStagesOfHorseStmt != nil {
-		if cerr := q.dropStagesOfHorseStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing dropStagesOfHorseStmt: %w", cerr)
+	if q.dropHistoriesSinceStmt != nil {
+		if cerr := q.dropHistoriesSinceStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing dropHistoriesSinceStmt: %w", cerr)
 		}
 	}
 	if q.getAssessmentStmt != nil {
@@ -335,6 +371,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getConsentsStmt: %w", cerr)
 		}
 	}
+	if q.getEndsStmt != nil {
+		if cerr := q.getEndsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getEndsStmt: %w", cerr)
+		}
+	}
 	if q.getEntriesOfHorseStmt != nil {
 		if cerr := q.getEntriesOfHorseStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getEntriesOfHorseStmt: %w", cerr)
@@ -355,6 +396,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getFirstPracticeStmt: %w", cerr)
 		}
 	}
+	if q.getHistoriesStmt != nil {
+		if cerr := q.getHistoriesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getHistoriesStmt: %w", cerr)
+		}
+	}
 	if q.getHorseStmt != nil {
 		if cerr := q.getHorseStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getHorseStmt: %w", cerr)
@@ -363,6 +409,11 @@ func (q *Queries) Close() error {
 	if q.getHorsesStmt != nil {
 		if cerr := q.getHorsesStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getHorsesStmt: %w", cerr)
+		}
+	}
+	if q.getHorsesOfAllStmt != nil {
+		if cerr := q.getHorsesOfAllStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getHorsesOfAllStmt: %w", cerr)
 		}
 	}
 	if q.getLadderStmt != nil {
@@ -395,14 +446,29 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getMarksStmt: %w", cerr)
 		}
 	}
-	if q.getNewestChangeStmt != nil {
-		if cerr := q.getNewestChangeStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing getNewestChangeStmt: %w", cerr)
+	if q.getNewestCaseStmt != nil {
+		if cerr := q.getNewestCaseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getNewestCaseStmt: %w", cerr)
+		}
+	}
+	if q.getNewestHistoryStmt != nil {
+		if cerr := q.getNewestHistoryStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getNewestHistoryStmt: %w", cerr)
+		}
+	}
+	if q.getNewestStampStmt != nil {
+		if cerr := q.getNewestStampStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getNewestStampStmt: %w", cerr)
 		}
 	}
 	if q.getOwnersStmt != nil {
 		if cerr := q.getOwnersStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getOwnersStmt: %w", cerr)
+		}
+	}
+	if q.getOwnersOfHorseStmt != nil {
+		if cerr := q.getOwnersOfHorseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getOwnersOfHorseStmt: %w", cerr)
 		}
 	}
 	if q.getPeopleStmt != nil {
@@ -450,9 +516,19 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getSessionStmt: %w", cerr)
 		}
 	}
+	if q.getSessionBeforeStmt != nil {
+		if cerr := q.getSessionBeforeStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getSessionBeforeStmt: %w", cerr)
+		}
+	}
 	if q.getSessionEndedStmt != nil {
 		if cerr := q.getSessionEndedStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getSessionEndedStmt: %w", cerr)
+		}
+	}
+	if q.getSessionsBetweenStmt != nil {
+		if cerr := q.getSessionsBetweenStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getSessionsBetweenStmt: %w", cerr)
 		}
 	}
 	if q.getSessionsOfHorseStmt != nil {
@@ -465,9 +541,24 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getSignedInStmt: %w", cerr)
 		}
 	}
-	if q.getStageStmt != nil {
-		if cerr := q.getStageStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing getStageStmt: %w", cerr)
+	if q.getStampStmt != nil {
+		if cerr := q.getStampStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getStampStmt: %w", cerr)
+		}
+	}
+	if q.getStampsStmt != nil {
+		if cerr := q.getStampsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getStampsStmt: %w", cerr)
+		}
+	}
+	if q.getStartAfterStmt != nil {
+		if cerr := q.getStartAfterStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getStartAfterStmt: %w", cerr)
+		}
+	}
+	if q.getTrackOfSessionStmt != nil {
+		if cerr := q.getTrackOfSessionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getTrackOfSessionStmt: %w", cerr)
 		}
 	}
 	if q.getUserStmt != nil {
@@ -590,9 +681,9 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertYardStmt: %w", cerr)
 		}
 	}
-	if q.keepStageStmt != nil {
-		if cerr := q.keepStageStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing keepStageStmt: %w", cerr)
+	if q.keepHistoryStmt != nil {
+		if cerr := q.keepHistoryStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing keepHistoryStmt: %w", cerr)
 		}
 	}
 	if q.removePhotographStmt != nil {
@@ -608,6 +699,11 @@ func (q *Queries) Close() error {
 	if q.setUserActiveStmt != nil {
 		if cerr := q.setUserActiveStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing setUserActiveStmt: %w", cerr)
+		}
+	}
+	if q.touchSessionStmt != nil {
+		if cerr := q.touchSessionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing touchSessionStmt: %w", cerr)
 		}
 	}
 	if q.updateAssessmentStmt != nil {
@@ -689,9 +785,9 @@ type Queries struct {
 	deleteSessionStmt        *sql.Stmt
 	deleteSignInStmt         *sql.Stmt
 	deleteSignInsOfStmt      *sql.Stmt
-	dropStageStmt            *sql.Stmt
-	dropStagesAfterStmt      *sql.Stmt
-	dropStagesOfHorseStmt    *sql.Stmt
+	dropHistoriesStmt        *sql.Stmt
+	dropHistoriesFromStmt    *sql.Stmt
+	dropHistoriesSinceStmt   *sql.Stmt
 	getAssessmentStmt        *sql.Stmt
 	getAssessmentsStmt       *sql.Stmt
 	getCaseStmt              *sql.Stmt
@@ -699,20 +795,26 @@ type Queries struct {
 	getChoicesStmt           *sql.Stmt
 	getConsentOfHorseStmt    *sql.Stmt
 	getConsentsStmt          *sql.Stmt
+	getEndsStmt              *sql.Stmt
 	getEntriesOfHorseStmt    *sql.Stmt
 	getEntriesOfSessionStmt  *sql.Stmt
 	getEntryKeptStmt         *sql.Stmt
 	getFirstPracticeStmt     *sql.Stmt
+	getHistoriesStmt         *sql.Stmt
 	getHorseStmt             *sql.Stmt
 	getHorsesStmt            *sql.Stmt
+	getHorsesOfAllStmt       *sql.Stmt
 	getLadderStmt            *sql.Stmt
 	getLaddersStmt           *sql.Stmt
 	getLatestLadderStmt      *sql.Stmt
 	getLatestReportStmt      *sql.Stmt
 	getMarkStmt              *sql.Stmt
 	getMarksStmt             *sql.Stmt
-	getNewestChangeStmt      *sql.Stmt
+	getNewestCaseStmt        *sql.Stmt
+	getNewestHistoryStmt     *sql.Stmt
+	getNewestStampStmt       *sql.Stmt
 	getOwnersStmt            *sql.Stmt
+	getOwnersOfHorseStmt     *sql.Stmt
 	getPeopleStmt            *sql.Stmt
 	getPersonStmt            *sql.Stmt
 	getPhotographStmt        *sql.Stmt
@@ -722,10 +824,15 @@ type Queries struct {
 	getPracticeStmt          *sql.Stmt
 	getRehearsalsStmt        *sql.Stmt
 	getSessionStmt           *sql.Stmt
+	getSessionBeforeStmt     *sql.Stmt
 	getSessionEndedStmt      *sql.Stmt
+	getSessionsBetweenStmt   *sql.Stmt
 	getSessionsOfHorseStmt   *sql.Stmt
 	getSignedInStmt          *sql.Stmt
-	getStageStmt             *sql.Stmt
+	getStampStmt             *sql.Stmt
+	getStampsStmt            *sql.Stmt
+	getStartAfterStmt        *sql.Stmt
+	getTrackOfSessionStmt    *sql.Stmt
 	getUserStmt              *sql.Stmt
 	getUserByEmailStmt       *sql.Stmt
 	getUsersStmt             *sql.Stmt
@@ -750,10 +857,11 @@ type Queries struct {
 	insertSignInStmt         *sql.Stmt
 	insertUserStmt           *sql.Stmt
 	insertYardStmt           *sql.Stmt
-	keepStageStmt            *sql.Stmt
+	keepHistoryStmt          *sql.Stmt
 	removePhotographStmt     *sql.Stmt
 	setPasswordStmt          *sql.Stmt
 	setUserActiveStmt        *sql.Stmt
+	touchSessionStmt         *sql.Stmt
 	updateAssessmentStmt     *sql.Stmt
 	updateCaseStmt           *sql.Stmt
 	updateHorseStmt          *sql.Stmt
@@ -772,9 +880,9 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		deleteSessionStmt:        q.deleteSessionStmt,
 		deleteSignInStmt:         q.deleteSignInStmt,
 		deleteSignInsOfStmt:      q.deleteSignInsOfStmt,
-		dropStageStmt:            q.dropStageStmt,
-		dropStagesAfterStmt:      q.dropStagesAfterStmt,
-		dropStagesOfHorseStmt:    q.dropStagesOfHorseStmt,
+		dropHistoriesStmt:        q.dropHistoriesStmt,
+		dropHistoriesFromStmt:    q.dropHistoriesFromStmt,
+		dropHistoriesSinceStmt:   q.dropHistoriesSinceStmt,
 		getAssessmentStmt:        q.getAssessmentStmt,
 		getAssessmentsStmt:       q.getAssessmentsStmt,
 		getCaseStmt:              q.getCaseStmt,
@@ -782,20 +890,26 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getChoicesStmt:           q.getChoicesStmt,
 		getConsentOfHorseStmt:    q.getConsentOfHorseStmt,
 		getConsentsStmt:          q.getConsentsStmt,
+		getEndsStmt:              q.getEndsStmt,
 		getEntriesOfHorseStmt:    q.getEntriesOfHorseStmt,
 		getEntriesOfSessionStmt:  q.getEntriesOfSessionStmt,
 		getEntryKeptStmt:         q.getEntryKeptStmt,
 		getFirstPracticeStmt:     q.getFirstPracticeStmt,
+		getHistoriesStmt:         q.getHistoriesStmt,
 		getHorseStmt:             q.getHorseStmt,
 		getHorsesStmt:            q.getHorsesStmt,
+		getHorsesOfAllStmt:       q.getHorsesOfAllStmt,
 		getLadderStmt:            q.getLadderStmt,
 		getLaddersStmt:           q.getLaddersStmt,
 		getLatestLadderStmt:      q.getLatestLadderStmt,
 		getLatestReportStmt:      q.getLatestReportStmt,
 		getMarkStmt:              q.getMarkStmt,
 		getMarksStmt:             q.getMarksStmt,
-		getNewestChangeStmt:      q.getNewestChangeStmt,
+		getNewestCaseStmt:        q.getNewestCaseStmt,
+		getNewestHistoryStmt:     q.getNewestHistoryStmt,
+		getNewestStampStmt:       q.getNewestStampStmt,
 		getOwnersStmt:            q.getOwnersStmt,
+		getOwnersOfHorseStmt:     q.getOwnersOfHorseStmt,
 		getPeopleStmt:            q.getPeopleStmt,
 		getPersonStmt:            q.getPersonStmt,
 		getPhotographStmt:        q.getPhotographStmt,
@@ -805,10 +919,15 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getPracticeStmt:          q.getPracticeStmt,
 		getRehearsalsStmt:        q.getRehearsalsStmt,
 		getSessionStmt:           q.getSessionStmt,
+		getSessionBeforeStmt:     q.getSessionBeforeStmt,
 		getSessionEndedStmt:      q.getSessionEndedStmt,
+		getSessionsBetweenStmt:   q.getSessionsBetweenStmt,
 		getSessionsOfHorseStmt:   q.getSessionsOfHorseStmt,
 		getSignedInStmt:          q.getSignedInStmt,
-		getStageStmt:             q.getStageStmt,
+		getStampStmt:             q.getStampStmt,
+		getStampsStmt:            q.getStampsStmt,
+		getStartAfterStmt:        q.getStartAfterStmt,
+		getTrackOfSessionStmt:    q.getTrackOfSessionStmt,
 		getUserStmt:              q.getUserStmt,
 		getUserByEmailStmt:       q.getUserByEmailStmt,
 		getUsersStmt:             q.getUsersStmt,
@@ -833,10 +952,11 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertSignInStmt:         q.insertSignInStmt,
 		insertUserStmt:           q.insertUserStmt,
 		insertYardStmt:           q.insertYardStmt,
-		keepStageStmt:            q.keepStageStmt,
+		keepHistoryStmt:          q.keepHistoryStmt,
 		removePhotographStmt:     q.removePhotographStmt,
 		setPasswordStmt:          q.setPasswordStmt,
 		setUserActiveStmt:        q.setUserActiveStmt,
+		touchSessionStmt:         q.touchSessionStmt,
 		updateAssessmentStmt:     q.updateAssessmentStmt,
 		updateCaseStmt:           q.updateCaseStmt,
 		updateHorseStmt:          q.updateHorseStmt,

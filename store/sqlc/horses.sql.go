@@ -182,6 +182,45 @@ func (q *Queries) GetHorses(ctx context.Context, practiceID string) ([]GetHorses
 	return items, nil
 }
 
+const getNewestCase = `-- name: GetNewestCase :one
+SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, version FROM cases
+WHERE practice_id = ? AND horse_id = ? ORDER BY opened_on DESC, id LIMIT 1
+`
+
+type GetNewestCaseParams struct {
+	PracticeID string
+	HorseID    string
+}
+
+type GetNewestCaseRow struct {
+	ID         string
+	HorseID    string
+	Problem    string
+	Ladder     string
+	Goal       string
+	NeededBy   sql.NullString
+	OpenedOn   string
+	FinishedOn sql.NullString
+	Version    int64
+}
+
+func (q *Queries) GetNewestCase(ctx context.Context, arg GetNewestCaseParams) (GetNewestCaseRow, error) {
+	row := q.queryRow(ctx, q.getNewestCaseStmt, getNewestCase, arg.PracticeID, arg.HorseID)
+	var i GetNewestCaseRow
+	err := row.Scan(
+		&i.ID,
+		&i.HorseID,
+		&i.Problem,
+		&i.Ladder,
+		&i.Goal,
+		&i.NeededBy,
+		&i.OpenedOn,
+		&i.FinishedOn,
+		&i.Version,
+	)
+	return i, err
+}
+
 const getOwners = `-- name: GetOwners :many
 SELECT o.horse_id, o.person_id, p.name, p.phone FROM ownerships AS o
 JOIN people AS p ON p.practice_id = o.practice_id AND p.id = o.person_id
@@ -210,6 +249,46 @@ func (q *Queries) GetOwners(ctx context.Context, practiceID string) ([]GetOwners
 			&i.Name,
 			&i.Phone,
 		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const getOwnersOfHorse = `-- name: GetOwnersOfHorse :many
+SELECT o.person_id, p.name, p.phone FROM ownerships AS o
+JOIN people AS p ON p.practice_id = o.practice_id AND p.id = o.person_id
+WHERE o.practice_id = ? AND o.horse_id = ? AND o.to_date IS NULL ORDER BY o.from_date, p.name
+`
+
+type GetOwnersOfHorseParams struct {
+	PracticeID string
+	HorseID    string
+}
+
+type GetOwnersOfHorseRow struct {
+	PersonID string
+	Name     string
+	Phone    string
+}
+
+func (q *Queries) GetOwnersOfHorse(ctx context.Context, arg GetOwnersOfHorseParams) ([]GetOwnersOfHorseRow, error) {
+	rows, err := q.query(ctx, q.getOwnersOfHorseStmt, getOwnersOfHorse, arg.PracticeID, arg.HorseID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetOwnersOfHorseRow{}
+	for rows.Next() {
+		var i GetOwnersOfHorseRow
+		if err := rows.Scan(&i.PersonID, &i.Name, &i.Phone); err != nil {
 			return nil, err
 		}
 		items = append(items, i)

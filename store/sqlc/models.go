@@ -68,6 +68,17 @@ type Entry struct {
 	Body       string
 }
 
+type History struct {
+	PracticeID string
+	HorseID    string
+	SessionID  string
+	LocalDate  string
+	StartedAt  int64
+	Edition    string
+	Body       string
+	Unread     string
+}
+
 type Horse struct {
 	ID         string
 	PracticeID string
@@ -215,12 +226,15 @@ type SignIn struct {
 	ExpiresAt  int64
 }
 
-type Stage struct {
+type Stamp struct {
 	PracticeID string
-	SessionID  string
-	Edition    string
-	ChangeID   int64
-	Body       string
+	HorseID    string
+	N          int64
+}
+
+type Touched struct {
+	PracticeID string
+	HorseID    string
 }
 
 type User struct {

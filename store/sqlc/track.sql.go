@@ -42,57 +42,98 @@ func (q *Queries) DeleteSession(ctx context.Context, arg DeleteSessionParams) (i
 	return result.RowsAffected()
 }
 
-const dropStage = `-- name: DropStage :exec
-DELETE FROM stages WHERE practice_id = ? AND session_id = ?
+const dropHistories = `-- name: DropHistories :exec
+DELETE FROM histories
 `
 
-type DropStageParams struct {
-	PracticeID string
-	SessionID  string
-}
-
-func (q *Queries) DropStage(ctx context.Context, arg DropStageParams) error {
-	_, err := q.exec(ctx, q.dropStageStmt, dropStage, arg.PracticeID, arg.SessionID)
+func (q *Queries) DropHistories(ctx context.Context) error {
+	_, err := q.exec(ctx, q.dropHistoriesStmt, dropHistories)
 	return err
 }
 
-const dropStagesAfter = `-- name: DropStagesAfter :exec
-DELETE FROM stages WHERE stages.practice_id = ?1 AND stages.session_id IN (
-  SELECT later.id FROM sessions AS later
-  JOIN sessions AS this ON this.practice_id = later.practice_id AND this.horse_id = later.horse_id
-  WHERE this.practice_id = ?1 AND this.id = ?2 AND later.id <> this.id
-    AND (later.local_date, later.started_at) >= (this.local_date, this.started_at)
+const dropHistoriesFrom = `-- name: DropHistoriesFrom :exec
+DELETE FROM histories WHERE histories.practice_id = ?1 AND histories.session_id IN (
+  SELECT later.id FROM sessions AS this
+  CROSS JOIN sessions AS later ON later.practice_id = this.practice_id AND later.horse_id = this.horse_id
+    AND (later.local_date, later.started_at, later.id) >= (this.local_date, this.started_at, this.id)
+  WHERE this.practice_id = ?1 AND this.id = ?2
 )
 `
 
-type DropStagesAfterParams struct {
+type DropHistoriesFromParams struct {
 	PracticeID string
 	SessionID  string
 }
 
-func (q *Queries) DropStagesAfter(ctx context.Context, arg DropStagesAfterParams) error {
-	_, err := q.exec(ctx, q.dropStagesAfterStmt, dropStagesAfter, arg.PracticeID, arg.SessionID)
+func (q *Queries) DropHistoriesFrom(ctx context.Context, arg DropHistoriesFromParams) error {
+	_, err := q.exec(ctx, q.dropHistoriesFromStmt, dropHistoriesFrom, arg.PracticeID, arg.SessionID)
 	return err
 }
 
-const dropStagesOfHorse = `-- name: DropStagesOfHorse :exec
-DELETE FROM stages WHERE stages.practice_id = ?1
-  AND stages.session_id IN (SELECT s.id FROM sessions AS s WHERE s.practice_id = ?1 AND s.horse_id = ?2)
+const dropHistoriesSince = `-- name: DropHistoriesSince :exec
+DELETE FROM histories WHERE histories.practice_id = ?1 AND histories.started_at >= ?2
+  AND histories.horse_id = (SELECT c.horse_id FROM cases AS c WHERE c.practice_id = ?1 AND c.id = ?3)
 `
 
-type DropStagesOfHorseParams struct {
+type DropHistoriesSinceParams struct {
 	PracticeID string
-	HorseID    string
+	StartedAt  int64
+	CaseID     string
 }
 
-func (q *Queries) DropStagesOfHorse(ctx context.Context, arg DropStagesOfHorseParams) error {
-	_, err := q.exec(ctx, q.dropStagesOfHorseStmt, dropStagesOfHorse, arg.PracticeID, arg.HorseID)
+func (q *Queries) DropHistoriesSince(ctx context.Context, arg DropHistoriesSinceParams) error {
+	_, err := q.exec(ctx, q.dropHistoriesSinceStmt, dropHistoriesSince, arg.PracticeID, arg.StartedAt, arg.CaseID)
 	return err
+}
+
+const getEnds = `-- name: GetEnds :many
+SELECT id, at, kind, body FROM entries
+WHERE practice_id = ? AND session_id = ? AND kind IN ('end', 'undo') ORDER BY at, device, seq
+`
+
+type GetEndsParams struct {
+	PracticeID string
+	SessionID  string
+}
+
+type GetEndsRow struct {
+	ID   string
+	At   int64
+	Kind string
+	Body string
+}
+
+func (q *Queries) GetEnds(ctx context.Context, arg GetEndsParams) ([]GetEndsRow, error) {
+	rows, err := q.query(ctx, q.getEndsStmt, getEnds, arg.PracticeID, arg.SessionID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetEndsRow{}
+	for rows.Next() {
+		var i GetEndsRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.At,
+			&i.Kind,
+			&i.Body,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
 }
 
 const getEntriesOfHorse = `-- name: GetEntriesOfHorse :many
-SELECT e.session_id, e.id, e.device, e.seq, e.at, e.kind, e.body FROM entries AS e
-JOIN sessions AS s ON s.practice_id = e.practice_id AND s.id = e.session_id
+SELECT e.session_id, e.id, e.device, e.seq, e.at, e.kind, e.body FROM sessions AS s
+CROSS JOIN entries AS e ON e.practice_id = s.practice_id AND e.session_id = s.id
 WHERE s.practice_id = ? AND s.horse_id = ? AND e.kind <> 'advice'
 ORDER BY e.session_id, e.at, e.device, e.seq
 `
@@ -112,6 +153,7 @@ type GetEntriesOfHorseRow struct {
 	Body      string
 }
 
+// The horse's few sessions lead; the entries of the practice are never scanned.
 func (q *Queries) GetEntriesOfHorse(ctx context.Context, arg GetEntriesOfHorseParams) ([]GetEntriesOfHorseRow, error) {
 	rows, err := q.query(ctx, q.getEntriesOfHorseStmt, getEntriesOfHorse, arg.PracticeID, arg.HorseID)
 	if err != nil {
@@ -230,6 +272,82 @@ func (q *Queries) GetEntryKept(ctx context.Context, arg GetEntryKeptParams) (Get
 	return i, err
 }
 
+const getHistories = `-- name: GetHistories :many
+SELECT session_id, edition, body, unread FROM histories WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, started_at, session_id
+`
+
+type GetHistoriesParams struct {
+	PracticeID string
+	HorseID    string
+}
+
+type GetHistoriesRow struct {
+	SessionID string
+	Edition   string
+	Body      string
+	Unread    string
+}
+
+func (q *Queries) GetHistories(ctx context.Context, arg GetHistoriesParams) ([]GetHistoriesRow, error) {
+	rows, err := q.query(ctx, q.getHistoriesStmt, getHistories, arg.PracticeID, arg.HorseID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetHistoriesRow{}
+	for rows.Next() {
+		var i GetHistoriesRow
+		if err := rows.Scan(
+			&i.SessionID,
+			&i.Edition,
+			&i.Body,
+			&i.Unread,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const getHorsesOfAll = `-- name: GetHorsesOfAll :many
+SELECT practice_id, id FROM horses ORDER BY practice_id, id
+`
+
+type GetHorsesOfAllRow struct {
+	PracticeID string
+	ID         string
+}
+
+func (q *Queries) GetHorsesOfAll(ctx context.Context) ([]GetHorsesOfAllRow, error) {
+	rows, err := q.query(ctx, q.getHorsesOfAllStmt, getHorsesOfAll)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetHorsesOfAllRow{}
+	for rows.Next() {
+		var i GetHorsesOfAllRow
+		if err := rows.Scan(&i.PracticeID, &i.ID); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const getLatestReport = `-- name: GetLatestReport :one
 SELECT r.version, r.edits, r.saved_at, u.name AS saved_by FROM reports AS r
 JOIN users AS u ON u.practice_id = r.practice_id AND u.id = r.saved_by
@@ -260,12 +378,56 @@ func (q *Queries) GetLatestReport(ctx context.Context, arg GetLatestReportParams
 	return i, err
 }
 
-const getNewestChange = `-- name: GetNewestChange :one
-SELECT CAST(coalesce(max(id), 0) AS INTEGER) FROM changes WHERE practice_id = ?
+const getNewestHistory = `-- name: GetNewestHistory :one
+SELECT session_id, local_date, started_at, body, unread FROM histories
+WHERE practice_id = ?1 AND horse_id = ?2 AND edition = ?3
+  AND (local_date, started_at, session_id) < (?4, CAST(?5 AS INTEGER), ?6)
+ORDER BY local_date DESC, started_at DESC, session_id DESC LIMIT 1
 `
 
-func (q *Queries) GetNewestChange(ctx context.Context, practiceID string) (int64, error) {
-	row := q.queryRow(ctx, q.getNewestChangeStmt, getNewestChange, practiceID)
+type GetNewestHistoryParams struct {
+	PracticeID  string
+	HorseID     string
+	Edition     string
+	BeforeDate  string
+	BeforeStart int64
+	BeforeID    string
+}
+
+type GetNewestHistoryRow struct {
+	SessionID string
+	LocalDate string
+	StartedAt int64
+	Body      string
+	Unread    string
+}
+
+func (q *Queries) GetNewestHistory(ctx context.Context, arg GetNewestHistoryParams) (GetNewestHistoryRow, error) {
+	row := q.queryRow(ctx, q.getNewestHistoryStmt, getNewestHistory,
+		arg.PracticeID,
+		arg.HorseID,
+		arg.Edition,
+		arg.BeforeDate,
+		arg.BeforeStart,
+		arg.BeforeID,
+	)
+	var i GetNewestHistoryRow
+	err := row.Scan(
+		&i.SessionID,
+		&i.LocalDate,
+		&i.StartedAt,
+		&i.Body,
+		&i.Unread,
+	)
+	return i, err
+}
+
+const getNewestStamp = `-- name: GetNewestStamp :one
+SELECT CAST(coalesce(max(n), 0) AS INTEGER) FROM stamps WHERE practice_id = ?
+`
+
+func (q *Queries) GetNewestStamp(ctx context.Context, practiceID string) (int64, error) {
+	row := q.queryRow(ctx, q.getNewestStampStmt, getNewestStamp, practiceID)
 	var column_1 int64
 	err := row.Scan(&column_1)
 	return column_1, err
@@ -320,6 +482,66 @@ func (q *Queries) GetSession(ctx context.Context, arg GetSessionParams) (GetSess
 	return i, err
 }
 
+const getSessionBefore = `-- name: GetSessionBefore :one
+SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
+FROM sessions WHERE practice_id = ?1 AND horse_id = ?2
+  AND (local_date, started_at, id) < (?3, CAST(?4 AS INTEGER), ?5)
+ORDER BY local_date DESC, started_at DESC, id DESC LIMIT 1
+`
+
+type GetSessionBeforeParams struct {
+	PracticeID  string
+	HorseID     string
+	BeforeDate  string
+	BeforeStart int64
+	BeforeID    string
+}
+
+type GetSessionBeforeRow struct {
+	ID             string
+	CaseID         string
+	HorseID        string
+	StartedBy      string
+	StartedAt      int64
+	Zone           string
+	LocalDate      string
+	School         string
+	Begins         string
+	Handler        string
+	Readiness      string
+	CatalogVersion string
+	Rules          string
+	CoreVersion    string
+}
+
+func (q *Queries) GetSessionBefore(ctx context.Context, arg GetSessionBeforeParams) (GetSessionBeforeRow, error) {
+	row := q.queryRow(ctx, q.getSessionBeforeStmt, getSessionBefore,
+		arg.PracticeID,
+		arg.HorseID,
+		arg.BeforeDate,
+		arg.BeforeStart,
+		arg.BeforeID,
+	)
+	var i GetSessionBeforeRow
+	err := row.Scan(
+		&i.ID,
+		&i.CaseID,
+		&i.HorseID,
+		&i.StartedBy,
+		&i.StartedAt,
+		&i.Zone,
+		&i.LocalDate,
+		&i.School,
+		&i.Begins,
+		&i.Handler,
+		&i.Readiness,
+		&i.CatalogVersion,
+		&i.Rules,
+		&i.CoreVersion,
+	)
+	return i, err
+}
+
 const getSessionEnded = `-- name: GetSessionEnded :one
 SELECT EXISTS (SELECT 1 FROM entries WHERE practice_id = ? AND session_id = ? AND kind = 'end')
 `
@@ -336,9 +558,92 @@ func (q *Queries) GetSessionEnded(ctx context.Context, arg GetSessionEndedParams
 	return exists, err
 }
 
+const getSessionsBetween = `-- name: GetSessionsBetween :many
+SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
+FROM sessions WHERE practice_id = ?1 AND horse_id = ?2
+  AND (local_date, started_at, id) > (?3, CAST(?4 AS INTEGER), ?5)
+  AND (local_date, started_at, id) < (?6, CAST(?7 AS INTEGER), ?8)
+ORDER BY local_date, started_at, id
+`
+
+type GetSessionsBetweenParams struct {
+	PracticeID  string
+	HorseID     string
+	AfterDate   string
+	AfterStart  int64
+	AfterID     string
+	BeforeDate  string
+	BeforeStart int64
+	BeforeID    string
+}
+
+type GetSessionsBetweenRow struct {
+	ID             string
+	CaseID         string
+	HorseID        string
+	StartedBy      string
+	StartedAt      int64
+	Zone           string
+	LocalDate      string
+	School         string
+	Begins         string
+	Handler        string
+	Readiness      string
+	CatalogVersion string
+	Rules          string
+	CoreVersion    string
+}
+
+func (q *Queries) GetSessionsBetween(ctx context.Context, arg GetSessionsBetweenParams) ([]GetSessionsBetweenRow, error) {
+	rows, err := q.query(ctx, q.getSessionsBetweenStmt, getSessionsBetween,
+		arg.PracticeID,
+		arg.HorseID,
+		arg.AfterDate,
+		arg.AfterStart,
+		arg.AfterID,
+		arg.BeforeDate,
+		arg.BeforeStart,
+		arg.BeforeID,
+	)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetSessionsBetweenRow{}
+	for rows.Next() {
+		var i GetSessionsBetweenRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.CaseID,
+			&i.HorseID,
+			&i.StartedBy,
+			&i.StartedAt,
+			&i.Zone,
+			&i.LocalDate,
+			&i.School,
+			&i.Begins,
+			&i.Handler,
+			&i.Readiness,
+			&i.CatalogVersion,
+			&i.Rules,
+			&i.CoreVersion,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const getSessionsOfHorse = `-- name: GetSessionsOfHorse :many
 SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
-FROM sessions WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, started_at
+FROM sessions WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, started_at, id
 `
 
 type GetSessionsOfHorseParams struct {
@@ -401,29 +706,124 @@ func (q *Queries) GetSessionsOfHorse(ctx context.Context, arg GetSessionsOfHorse
 	return items, nil
 }
 
-const getStage = `-- name: GetStage :one
-SELECT g.body FROM stages AS g
-WHERE g.practice_id = ?1 AND g.session_id = ?2 AND g.edition = ?3
-  AND g.change_id = ?4
+const getStamp = `-- name: GetStamp :one
+SELECT n FROM stamps WHERE practice_id = ? AND horse_id = ?
 `
 
-type GetStageParams struct {
+type GetStampParams struct {
 	PracticeID string
-	SessionID  string
-	Edition    string
-	ChangeID   int64
+	HorseID    string
 }
 
-func (q *Queries) GetStage(ctx context.Context, arg GetStageParams) (string, error) {
-	row := q.queryRow(ctx, q.getStageStmt, getStage,
+func (q *Queries) GetStamp(ctx context.Context, arg GetStampParams) (int64, error) {
+	row := q.queryRow(ctx, q.getStampStmt, getStamp, arg.PracticeID, arg.HorseID)
+	var n int64
+	err := row.Scan(&n)
+	return n, err
+}
+
+const getStamps = `-- name: GetStamps :many
+SELECT horse_id, n FROM stamps WHERE practice_id = ?
+`
+
+type GetStampsRow struct {
+	HorseID string
+	N       int64
+}
+
+func (q *Queries) GetStamps(ctx context.Context, practiceID string) ([]GetStampsRow, error) {
+	rows, err := q.query(ctx, q.getStampsStmt, getStamps, practiceID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetStampsRow{}
+	for rows.Next() {
+		var i GetStampsRow
+		if err := rows.Scan(&i.HorseID, &i.N); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const getStartAfter = `-- name: GetStartAfter :one
+SELECT started_at FROM sessions WHERE practice_id = ?1 AND horse_id = ?2
+  AND (local_date, started_at, id) > (?3, CAST(?4 AS INTEGER), ?5)
+ORDER BY local_date, started_at, id LIMIT 1
+`
+
+type GetStartAfterParams struct {
+	PracticeID string
+	HorseID    string
+	AfterDate  string
+	AfterStart int64
+	AfterID    string
+}
+
+func (q *Queries) GetStartAfter(ctx context.Context, arg GetStartAfterParams) (int64, error) {
+	row := q.queryRow(ctx, q.getStartAfterStmt, getStartAfter,
 		arg.PracticeID,
-		arg.SessionID,
-		arg.Edition,
-		arg.ChangeID,
+		arg.HorseID,
+		arg.AfterDate,
+		arg.AfterStart,
+		arg.AfterID,
 	)
-	var body string
-	err := row.Scan(&body)
-	return body, err
+	var started_at int64
+	err := row.Scan(&started_at)
+	return started_at, err
+}
+
+const getTrackOfSession = `-- name: GetTrackOfSession :many
+SELECT id, at, kind, body FROM entries
+WHERE practice_id = ? AND session_id = ? AND kind <> 'advice' ORDER BY at, device, seq
+`
+
+type GetTrackOfSessionParams struct {
+	PracticeID string
+	SessionID  string
+}
+
+type GetTrackOfSessionRow struct {
+	ID   string
+	At   int64
+	Kind string
+	Body string
+}
+
+func (q *Queries) GetTrackOfSession(ctx context.Context, arg GetTrackOfSessionParams) ([]GetTrackOfSessionRow, error) {
+	rows, err := q.query(ctx, q.getTrackOfSessionStmt, getTrackOfSession, arg.PracticeID, arg.SessionID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetTrackOfSessionRow{}
+	for rows.Next() {
+		var i GetTrackOfSessionRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.At,
+			&i.Kind,
+			&i.Body,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
 }
 
 const insertEntry = `-- name: InsertEntry :exec
@@ -538,27 +938,48 @@ func (q *Queries) InsertSession(ctx context.Context, arg InsertSessionParams) er
 	return err
 }
 
-const keepStage = `-- name: KeepStage :exec
-INSERT INTO stages (practice_id, session_id, edition, change_id, body)
-VALUES (?1, ?2, ?3, ?4, ?5)
-ON CONFLICT (practice_id, session_id) DO UPDATE SET edition = excluded.edition, change_id = excluded.change_id, body = excluded.body
+const keepHistory = `-- name: KeepHistory :exec
+INSERT INTO histories (practice_id, horse_id, session_id, local_date, started_at, edition, body, unread)
+VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)
+ON CONFLICT (practice_id, session_id) DO UPDATE SET edition = excluded.edition, body = excluded.body, unread = excluded.unread
 `
 
-type KeepStageParams struct {
+type KeepHistoryParams struct {
 	PracticeID string
+	HorseID    string
 	SessionID  string
+	LocalDate  string
+	StartedAt  int64
 	Edition    string
-	ChangeID   int64
 	Body       string
+	Unread     string
 }
 
-func (q *Queries) KeepStage(ctx context.Context, arg KeepStageParams) error {
-	_, err := q.exec(ctx, q.keepStageStmt, keepStage,
+func (q *Queries) KeepHistory(ctx context.Context, arg KeepHistoryParams) error {
+	_, err := q.exec(ctx, q.keepHistoryStmt, keepHistory,
 		arg.PracticeID,
+		arg.HorseID,
 		arg.SessionID,
+		arg.LocalDate,
+		arg.StartedAt,
 		arg.Edition,
-		arg.ChangeID,
 		arg.Body,
+		arg.Unread,
 	)
+	return err
+}
+
+const touchSession = `-- name: TouchSession :exec
+INSERT INTO touched (practice_id, horse_id)
+SELECT s.practice_id, s.horse_id FROM sessions AS s WHERE s.practice_id = ? AND s.id = ?
+`
+
+type TouchSessionParams struct {
+	PracticeID string
+	ID         string
+}
+
+func (q *Queries) TouchSession(ctx context.Context, arg TouchSessionParams) error {
+	_, err := q.exec(ctx, q.touchSessionStmt, touchSession, arg.PracticeID, arg.ID)
 	return err
 }

@@ -3103,6 +3103,45 @@ export interface components {
         Health: {
             ok: boolean;
         };
+        HistoryReps: {
+            /**
+             * Format: int64
+             * @description highest arousal
+             */
+            arousal: number;
+            /**
+             * Format: int64
+             * @description successes, each in its school
+             */
+            good: number;
+            /**
+             * Format: int64
+             * @description highest level
+             */
+            highest: number;
+            /**
+             * Format: double
+             * @description median peak level
+             */
+            level: number;
+            /**
+             * Format: int64
+             * @description reps that count
+             */
+            n: number;
+            /** @description a level was noted */
+            noted: boolean;
+            /**
+             * Format: int64
+             * @description releases on the try, of all counted
+             */
+            on_try: number;
+            /**
+             * Format: int64
+             * @description accepted or offered
+             */
+            soft: number;
+        };
         HomeworkPage: {
             /** @description the trainer who prints it */
             by: string;
@@ -3837,45 +3876,6 @@ export interface components {
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
             step: string;
         };
-        ProgressReps: {
-            /**
-             * Format: int64
-             * @description highest arousal
-             */
-            arousal: number;
-            /**
-             * Format: int64
-             * @description successes, each in its school
-             */
-            good: number;
-            /**
-             * Format: int64
-             * @description highest level
-             */
-            highest: number;
-            /**
-             * Format: double
-             * @description median peak level
-             */
-            level: number;
-            /**
-             * Format: int64
-             * @description reps that count
-             */
-            n: number;
-            /** @description a level was noted */
-            noted: boolean;
-            /**
-             * Format: int64
-             * @description releases on the try, of all counted
-             */
-            on_try: number;
-            /**
-             * Format: int64
-             * @description accepted or offered
-             */
-            soft: number;
-        };
         Readying: {
             case: components["schemas"]["Case"];
             /** @description this horse's own cycle, where one was learned */
@@ -4017,7 +4017,7 @@ export interface components {
             minutes: number;
             /** @description how it ended */
             note: string;
-            reps: components["schemas"]["ProgressReps"];
+            reps: components["schemas"]["HistoryReps"];
         };
         SignInInputBody: {
             email: string;
@@ -4154,7 +4154,7 @@ export interface components {
             };
             /** @description how it ended */
             note: string;
-            reps: components["schemas"]["ProgressReps"];
+            reps: components["schemas"]["HistoryReps"];
             review: components["schemas"]["ArenaReview"];
         };
         TryInputBody: {

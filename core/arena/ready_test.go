@@ -12,51 +12,6 @@ import (
 
 func day(date string, s *script) Day { return Day{Date: date, Track: s.track} }
 
-func TestStates(t *testing.T) {
-	c := shipped(t)
-	hind := "quarters.hind near"
-	met := func() *script { return on(hind).reps("accepted@3 accepted@3 accepted@2") }
-	for name, test := range map[string]struct {
-		days []Day
-		want horse.StepState
-	}{
-		"tried":                                  {[]Day{day("2026-01-01", on(hind).reps("refused@4 try@4"))}, horse.Tried},
-		"tolerated":                              {[]Day{day("2026-01-01", on(hind).reps("refused@4 tolerated@4"))}, horse.StepTolerated},
-		"not yet three in a row":                 {[]Day{day("2026-01-01", on(hind).reps("accepted@3 accepted@3 accepted@4 accepted@3"))}, horse.StepTolerated},
-		"met":                                    {[]Day{day("2026-01-01", met())}, horse.Met},
-		"the same day does not keep":             {[]Day{day("2026-01-01", met()), day("2026-01-01", on(hind).reps("accepted@2 accepted@2"))}, horse.Met},
-		"kept on a later day":                    {[]Day{day("2026-01-01", met()), day("2026-01-03", on(hind).reps("accepted@2 accepted@3"))}, horse.Kept},
-		"warmed up is not kept":                  {[]Day{day("2026-01-01", met()), day("2026-01-03", on(hind).reps("accepted@4 accepted@3 accepted@3"))}, horse.Met},
-		"two noes after a good end: four decide": {[]Day{day("2026-01-01", met()), day("2026-01-03", on(hind).reps("refused@4 refused@4 accepted@3 accepted@3"))}, horse.Met},
-		"four bad ones slip":                     {[]Day{day("2026-01-01", met()), day("2026-01-03", on(hind).reps("refused@4 refused@4 accepted@6 refused@4"))}, horse.Slipped},
-		"two bad ones slip after a poor end":     {[]Day{day("2026-01-01", met().reps("try@4")), day("2026-01-03", on(hind).reps("refused@4 accepted@6"))}, horse.Slipped},
-		"slipped and met again": {[]Day{
-			day("2026-01-01", met().reps("try@4")), day("2026-01-03", on(hind).reps("refused@4 refused@6")), day("2026-01-05", met()),
-		}, horse.Met},
-	} {
-		t.Run(name, func(t *testing.T) {
-			known := States(c, test.days)
-			require.Len(t, known, 1)
-			assert.Equal(t, test.want.String(), known[0].State.String())
-		})
-	}
-}
-
-func TestStatesTellLevelAndValue(t *testing.T) {
-	c := shipped(t)
-	days := []Day{day("2026-01-01", on("lead.back").value(3).reps("accepted@1 accepted@1 accepted@1").value(4).reps("accepted@1 accepted@1 accepted@1"))}
-	k := States(c, days)[0]
-	assert.Equal(t, 4, k.Value)
-	assert.Equal(t, 1, k.Level.Int())
-	assert.Equal(t, horse.Met, k.State)
-	assert.Equal(t, "2026-01-01", k.Last)
-
-	visits := Changes(c, days)
-	require.Len(t, visits, 1)
-	assert.Empty(t, visits[0].Before)
-	assert.Len(t, visits[0].After, 1)
-}
-
 func TestGate(t *testing.T) {
 	calm := Readiness{Arousal: horse.ArousalOf(1), Handler: horse.Calm, Tack: true, Body: true}
 	with := func(edit func(*Readiness)) Readiness { r := calm; edit(&r); return r }
@@ -102,9 +57,10 @@ func TestWhereToBegin(t *testing.T) {
 }
 
 func TestBumped(t *testing.T) {
+	c := shipped(t)
 	bump := on("load.front").mark(0, Mark{Bump: true})
-	assert.True(t, Bumped(Day{Track: bump.reps("accepted@3").track}))
-	assert.False(t, Bumped(Day{Track: bump.reps("accepted@3").track}))
+	assert.True(t, ReadDay(c, Day{Track: bump.reps("accepted@3").track}, nil, nil).Bumped)
+	assert.False(t, ReadDay(c, Day{Track: bump.reps("accepted@3").track}, nil, nil).Bumped)
 }
 
 func TestBeadsCountAndMarkDips(t *testing.T) {

@@ -1,0 +1,267 @@
+package history
+
+import (
+	"cmp"
+	"maps"
+	"slices"
+	"strings"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
+)
+
+// Fold folds sessions in their order: by date, then by when they began.
+func Fold(c *catalog.Catalog, used []Used, days []arena.Day) History {
+	days = slices.Clone(days)
+	slices.SortStableFunc(days, func(a, b arena.Day) int {
+		return cmp.Or(cmp.Compare(a.Date, b.Date), cmp.Compare(a.Started, b.Started))
+	})
+	var h History
+	for _, d := range days {
+		h = h.After(c, used, d)
+	}
+	return h
+}
+
+// read reads a session after the history before it, by one catalogue.
+func read(c *catalog.Catalog, h History, d arena.Day) (History, []arena.Told, Visit) {
+	asks := make(map[horse.Ask]Ask, len(h.Asks))
+	for _, a := range h.Asks {
+		asks[a.Ask] = a.morning(h.LastWorked() != d.Date, d.Fresh)
+	}
+	visit := Visit{Before: known(c, sorted(asks))}
+	out := arena.ReadDay(c, d, visit.Before, nil)
+	for a, reps := range counted(out) {
+		asks[a] = asks[a].after(c, a, d.Date, reps, out)
+	}
+	n := h
+	n.Started = max(h.Started, d.Started)
+	n.Asks = sorted(asks)
+	visit.After = known(c, n.Asks)
+	n.Firsts = firsts(h.Firsts, d.Date, out.Reps)
+	events := dangers(out.Live)
+	n.Days = append(slices.Clip(h.Days), Day{On: d.Date, Events: events})
+	if len(events) > 0 {
+		n.Danger = d.Date
+	}
+	n.Steps = stepsAfter(c, h.Steps, visit, d.Date)
+	n.Hands = handsAfter(h, n, out.Reps, d)
+	n.Answers = h.Answers.With(out.Reps)
+	if s, ok := repSeconds(out.Reps); ok {
+		n.RepSeconds = s
+	}
+	n.Bumped = out.Bumped
+	if !slices.ContainsFunc(out.Live, func(e arena.Entry) bool { return e.Kind == arena.KindEnd }) {
+		n.Open = d.ID
+	}
+	n.Heavy = heavy(h.Heavy, out.Reps)
+	return n, out.Reps, visit
+}
+
+// How many of a later day's first answers decide whether what was met is kept,
+// or has slipped; and slipped where the last day ended on a good pass (part 5).
+const (
+	decisive  = 2
+	afterGood = 4
+)
+
+// morning is an ask as a session begins: a later day closes the one before, and
+// a step that is measured or passed otherwise since begins again at tried.
+func (a Ask) morning(newDay bool, fresh []string) Ask {
+	if newDay && a.Today != nil {
+		if a.Today.Counts {
+			a.EndedWell = a.Today.Last
+		}
+		a.Today = nil
+	}
+	if slices.Contains(fresh, a.Step) {
+		a.Known = arena.Known{Ask: a.Ask, State: horse.Tried, Last: a.Last, Understood: a.Understood}
+		if a.Today != nil {
+			a.Today = &Today{}
+		}
+	}
+	return a
+}
+
+// counted gives the counted reps of each ask that has any, and the asks that
+// were written down from memory.
+func counted(out arena.Outcome) map[horse.Ask][]arena.Told {
+	reps := map[horse.Ask][]arena.Told{}
+	for _, t := range out.Reps {
+		if t.Counted {
+			reps[t.Ask] = append(reps[t.Ask], t)
+		}
+	}
+	for a := range out.Memory {
+		reps[a] = append([]arena.Told(nil), reps[a]...)
+	}
+	return reps
+}
+
+// after is an ask after a session that worked it (part 5).
+func (a Ask) after(c *catalog.Catalog, ask horse.Ask, date string, reps []arena.Told, out arena.Outcome) Ask {
+	today := Today{Passed: a.Passed()}
+	if a.Today != nil {
+		today = Today{Passed: a.Today.Passed, Good: slices.Clip(a.Today.Good), Poor: slices.Clip(a.Today.Poor), Last: a.Today.Last, Counts: a.Today.Counts}
+	}
+	a.Fair = slices.Clone(a.Fair)
+	step, _ := c.Step(ask.Step)
+	a.Ask, a.Last, a.Today = ask, date, &today
+	if a.State.IsZero() {
+		a.State = horse.Tried
+	}
+	for _, t := range reps {
+		today.count(t)
+		a.Fair = append(a.Fair, t.Fair())
+		if horse.Soft(t.Graded) && (!a.Soft || step.Reaches(t.Target, a.Value)) {
+			a.Soft, a.Value = true, t.Target
+		}
+		if t.Graded.Rank() >= horse.Tolerated.Rank() && a.State == horse.Tried {
+			a.State = horse.StepTolerated
+		}
+	}
+	a.Fair = a.Fair[max(len(a.Fair)-3, 0):]
+	a.Understood = arena.Understood(a.Fair)
+	if last, told := out.Memory[ask]; told && last.Rank() >= horse.Tolerated.Rank() && a.State == horse.Tried {
+		a.State = horse.StepTolerated // what is remembered is not counted towards a pass mark
+	}
+	level, passed := out.Passed[ask]
+	if today.Passed {
+		switch {
+		case today.keeps():
+			a.State = horse.Kept
+		case today.slips(a.EndedWell) && !passed:
+			a.State = horse.Slipped
+		}
+	}
+	if passed {
+		if !a.Level.Noted() || level < a.Level.Int() {
+			a.Level = horse.LevelOf(level)
+		}
+		if a.State != horse.Kept {
+			a.State = horse.Met
+		}
+	}
+	return a
+}
+
+func (t *Today) count(rep arena.Told) {
+	if len(t.Good) < afterGood {
+		t.Good, t.Poor = append(t.Good, rep.Passes && rep.Hard), append(t.Poor, rep.Poor)
+	}
+	t.Last, t.Counts = rep.Passes, true
+}
+
+// keeps reports whether the first two answers of a later day were accepted at
+// the pass level, at the last value.
+func (t *Today) keeps() bool {
+	return len(t.Good) >= decisive && !slices.Contains(t.Good[:decisive], false)
+}
+
+// slips reports whether each of the first two answers of a later day was
+// refused or 3 levels above the pass level; the first four decide where the
+// last day ended on a good pass.
+func (t *Today) slips(endedWell bool) bool {
+	n := decisive
+	if endedWell {
+		n = afterGood
+	}
+	return len(t.Poor) >= n && !slices.Contains(t.Poor[:n], false)
+}
+
+func sorted(asks map[horse.Ask]Ask) []Ask {
+	return slices.SortedFunc(maps.Values(asks), func(a, b Ask) int { return byKey(a.Ask, b.Ask) })
+}
+
+func byKey(a, b horse.Ask) int {
+	return cmp.Or(strings.Compare(a.Step, b.Step), strings.Compare(a.Variant.String(), b.Variant.String()))
+}
+
+// firsts adds the asks that were worked for the first time.
+func firsts(had []First, date string, reps []arena.Told) []First {
+	list := slices.Clip(had)
+	for _, t := range reps {
+		if slices.ContainsFunc(list, func(f First) bool { return f.Ask == t.Ask }) {
+			continue
+		}
+		is := func(o arena.Told) bool { return o.Ask == t.Ask }
+		first := First{Ask: t.Ask, On: date, Reps: Count(reps, is), Good: map[string]int{}}
+		for _, school := range (horse.School{}).All() {
+			for _, o := range reps {
+				if is(o) && o.Counted && o.SuccessIn(school) {
+					first.Good[school.String()]++
+				}
+			}
+		}
+		list = append(list, first)
+	}
+	slices.SortFunc(list, func(a, b First) int { return byKey(a.Ask, b.Ask) })
+	return list
+}
+
+// dangers lists the dangerous things that what stands of a track tells of (part
+// 3); a rear that the lead trainer cleared is none.
+func dangers(live []arena.Entry) []assess.EventKind {
+	var kinds []assess.EventKind
+	for _, e := range live {
+		ways, flags := e.Ways()
+		cleared := slices.Contains(flags, horse.RearCleared)
+		for _, w := range ways {
+			if k, ok := assess.EventOf(w); ok && (!cleared || w != horse.Reared) {
+				kinds = append(kinds, k)
+			}
+		}
+	}
+	return kinds
+}
+
+// stepsAfter counts the steps that came to be met, were lost, or slipped.
+func stepsAfter(c *catalog.Catalog, had []Step, v Visit, date string) []Step {
+	was, is := states(v.Before), states(v.After)
+	list := slices.Clone(had)
+	for key := range is {
+		step, _ := c.Step(key)
+		i, there := slices.BinarySearchFunc(list, key, func(s Step, key string) int { return strings.Compare(s.Step, key) })
+		if !there {
+			list = slices.Insert(list, i, Step{Step: key})
+		}
+		met, before := whole(step, is[key]), whole(step, was[key])
+		switch {
+		case met && !before:
+			list[i].Met++
+		case before && !met:
+			list[i].Lost++
+		}
+		for a, state := range is[key] {
+			if state == horse.Slipped && was[key][a] != horse.Slipped {
+				list[i].Slipped = date
+			}
+		}
+	}
+	return list
+}
+
+// states are the states of the asks of each step.
+func states(known []arena.Known) map[string]map[horse.Ask]horse.StepState {
+	all := map[string]map[horse.Ask]horse.StepState{}
+	for _, k := range known {
+		if all[k.Step] == nil {
+			all[k.Step] = map[horse.Ask]horse.StepState{}
+		}
+		all[k.Step][k.Ask] = k.State
+	}
+	return all
+}
+
+// whole reports whether all asks of a step are met or kept.
+func whole(step catalog.Step, states map[horse.Ask]horse.StepState) bool {
+	n := 0
+	for _, s := range states {
+		if s == horse.Met || s == horse.Kept {
+			n++
+		}
+	}
+	return step.Link == "" && n == len(step.Asks())
+}

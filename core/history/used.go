@@ -1,0 +1,72 @@
+package history
+
+import (
+	"ivorybridge/core/arena"
+	"ivorybridge/core/catalog"
+)
+
+// Used are the own ladders that a plan brought into use.
+type Used struct {
+	Since   int64            `json:"since" doc:"ms; a session begun later is worked by them"`
+	Ladders []catalog.Ladder `json:"ladders"`
+}
+
+// After is the history after one more session, which is read by the ladders that
+// were in use as it began. used stand oldest first.
+func (h History) After(c *catalog.Catalog, used []Used, d arena.Day) History {
+	n, _, _ := h.Read(c, used, d)
+	return n
+}
+
+// Read reads one more session by the ladders that were in use as it began: the
+// history after it, its reps, and what it made of the asks.
+func (h History) Read(c *catalog.Catalog, used []Used, d arena.Day) (History, []arena.Told, Visit) {
+	at := c
+	was := c
+	for _, u := range used {
+		if u.Since > d.Started {
+			break
+		}
+		now := with(c, u)
+		if now == nil {
+			continue
+		}
+		if h.Sessions() == 0 || u.Since > h.Started {
+			d.Fresh = append(d.Fresh[:len(d.Fresh):len(d.Fresh)], catalog.Changed(was, now)...)
+		}
+		was, at = now, now
+	}
+	return read(at, h, d)
+}
+
+// Since lists the steps that are measured or passed otherwise since the newest
+// session: they are at tried until they are worked again.
+func (h History) Since(c *catalog.Catalog, used []Used) []string {
+	n := len(used)
+	if n == 0 || h.Sessions() > 0 && used[n-1].Since <= h.Started {
+		return nil
+	}
+	was := c
+	for _, u := range used[:n-1] {
+		if before := with(c, u); h.Sessions() > 0 && u.Since <= h.Started && before != nil {
+			was = before
+		}
+	}
+	now := with(c, used[n-1])
+	if now == nil {
+		return nil
+	}
+	return catalog.Changed(was, now)
+}
+
+// with is the catalogue with own ladders; nil where they don't go together.
+func with(c *catalog.Catalog, u Used) *catalog.Catalog {
+	if len(u.Ladders) == 0 {
+		return c
+	}
+	fitted, err := c.Fit(catalog.Fitting{Own: u.Ladders})
+	if err != nil {
+		return nil
+	}
+	return fitted
+}
