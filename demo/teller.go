@@ -79,7 +79,7 @@ func (t *teller) firstPlan() error {
 	who := t.who
 	who.At = t.now.AddDate(0, 0, -t.takenOn+1).UnixMilli()
 	_, err = t.db.AddPlan(t.ctx, who, t.caseID, store.Plan{
-		School: horse.BuildAndRelease.String(), Reason: "First plan after the assessment", Catalog: t.cat.Version, Doc: f.Plan, Choices: t.choices(),
+		School: horse.BuildAndRelease.String(), Reason: "First plan after the assessment", Catalog: t.cat.Version, Doc: f.Plan(), Choices: t.choices(),
 	})
 	return err
 }
@@ -266,7 +266,7 @@ func (s *telling) follow(a arena.Advice) bool {
 
 // goOn changes to the next step of the plan that was not worked today.
 func (s *telling) goOn() bool {
-	for _, item := range s.file.Plan.Items {
+	for _, item := range s.file.Plan().Items {
 		step, _ := s.cat.Step(item.Step)
 		for _, a := range step.Asks() {
 			if item.Open && item.State != horse.Met && s.tried[a] == 0 && !s.moved[a] {

@@ -21,14 +21,14 @@ import (
 	"ivorybridge/store"
 )
 
-// reps makes the bodies of n single reps, a minute apart.
+// reps makes the bodies of n single reps, as a device sends them.
 func reps(b *testing.B, n int) [][]byte {
 	b.Helper()
 	bodies := make([][]byte, n)
 	for i := range bodies {
 		e := rep([]string{"accepted", "accepted", "try", "tolerated"}[i%4], 3)
 		e["seq"], e["at"] = i, time.Date(2026, 6, 1, 9, 0, i*40, 0, time.UTC).UnixMilli()
-		body, err := json.Marshal(map[string]any{"sent_at": 0, "entries": []any{e}})
+		body, err := json.Marshal(map[string]any{"sent_at": 0, "quiet": true, "entries": []any{e}})
 		require.NoError(b, err)
 		bodies[i] = body
 	}

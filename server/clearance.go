@@ -97,7 +97,7 @@ func (s *Server) clearance(ctx context.Context, c caller, in *caseInput) (Cleara
 		return Clearances{}, err
 	}
 	view := Clearances{
-		Horse: HorseRef{r.horse.ID, r.horse.Name}, Persons: []HandlerChoice{}, Steps: []ClearStep{}, States: r.file.Cleared, Held: r.file.NobodyCleared(),
+		Horse: HorseRef{r.horse.ID, r.horse.Name}, Persons: []HandlerChoice{}, Steps: []ClearStep{}, States: r.file.Cleared(), Held: r.file.NobodyCleared(),
 		Items: clearance.Item{}.All(), Saids: clearance.Said{}.All(), Places: clearance.Place{}.All(), Answers: horse.Answer{}.All(),
 		Rehearsals: []Rehearsed{}, Today: c.today(),
 	}
@@ -105,7 +105,7 @@ func (s *Server) clearance(ctx context.Context, c caller, in *caseInput) (Cleara
 		view.Persons = append(view.Persons, HandlerChoice{ID: o.ID, Name: o.Name, Owner: true})
 	}
 	seen := map[string]bool{}
-	for _, st := range r.file.Cleared {
+	for _, st := range r.file.Cleared() {
 		if seen[st.Step] {
 			continue
 		}
@@ -161,7 +161,7 @@ func (s *Server) homework(ctx context.Context, c caller, in *homeworkInput) (Hom
 		return HomeworkPage{}, store.ErrNotFound
 	}
 	page := HomeworkPage{
-		HomeworkCard: plan.HomeworkFor(r.file.Catalog(), r.file.Plan, r.choices(), in.Person, r.horse.Record.Called(r.horse.Name)), Horse: HorseRef{r.horse.ID, r.horse.Name},
+		HomeworkCard: plan.HomeworkFor(r.file.Catalog(), r.file.Plan(), r.choices(), in.Person, r.horse.Record.Called(r.horse.Name)), Horse: HorseRef{r.horse.ID, r.horse.Name},
 		Date: c.today(), By: c.Name, Practice: c.practice.Name, Contacts: []Contact{},
 	}
 	for _, o := range r.horse.Owners {

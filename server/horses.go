@@ -5,7 +5,6 @@ import (
 	"context"
 	"errors"
 	"net/http"
-	"slices"
 	"strings"
 	"time"
 
@@ -45,22 +44,6 @@ type Case struct {
 	OpenedOn   string `json:"opened_on" format:"date"`
 	FinishedOn string `json:"finished_on,omitempty" format:"date"`
 	Version    int64  `json:"version"`
-}
-
-// Row is a horse in the caseload.
-type Row struct {
-	ID         string          `json:"id"`
-	Name       string          `json:"name"`
-	Yard       string          `json:"yard"`
-	Owners     []string        `json:"owners"`
-	Case       Case            `json:"case"`
-	Bridge     progress.Bridge `json:"bridge"`
-	Care       horse.Care      `json:"care"`
-	LastWorked string          `json:"last_worked,omitempty" format:"date"`
-	DaysOff    int             `json:"days_off" doc:"days since any logged work; -1: never"`
-	Attention  []casefile.Note `json:"attention"`
-	Open       string          `json:"open_session,omitempty" doc:"id of a session that nobody has ended"`
-	Unread     bool            `json:"unread,omitempty" doc:"this horse can't be read; its attention says so"`
 }
 
 // Horse is what is written down of a horse.
@@ -138,7 +121,7 @@ type caseChange struct {
 }
 
 func (s *Server) horseOperations() {
-	operation(s, staff, http.MethodGet, "/api/caseload", "caseload", "The horses by what they need", atOnce(s.caseload))
+	s.caseloadOperation()
 	operation(s, staff, http.MethodGet, "/api/problems", "problems", "The problems that can be taken on", s.problems)
 	operation(s, staff, http.MethodPost, "/api/horses", "takeOn", "Take on a horse: all of it is kept, or nothing", s.takeOn)
 	operation(s, staff, http.MethodGet, "/api/horses/{id}", "horse", "A horse's file", atOnce(s.horse))
@@ -156,70 +139,6 @@ func viewHorse(h store.Horse) Horse {
 		view.Owners = append(view.Owners, Owner(o))
 	}
 	return view
-}
-
-func (s *Server) caseload(ctx context.Context, c caller, _ *struct{}) ([]Row, error) {
-	horses, err := c.view.Horses(ctx, c.Practice)
-	if err != nil {
-		return nil, err
-	}
-	cases, err := c.view.Cases(ctx, c.Practice)
-	if err != nil {
-		return nil, err
-	}
-	rows := []Row{}
-	for _, h := range horses {
-		i := slices.IndexFunc(cases, func(k store.Case) bool { return k.HorseID == h.ID })
-		if i < 0 {
-			continue
-		}
-		var one Row
-		err := guarded(func() error {
-			if h.Damaged != nil {
-				return h.Damaged
-			}
-			r, err := s.readOf(ctx, c, h, cases[i])
-			if err == nil {
-				one = row(r)
-			}
-			return err
-		})
-		if ctx.Err() != nil {
-			return nil, ctx.Err()
-		}
-		if err != nil {
-			one = s.unreadRow(ctx, h, cases[i], err)
-		}
-		rows = append(rows, one)
-	}
-	slices.SortStableFunc(rows, func(a, b Row) int { return urgency(a) - urgency(b) })
-	return rows, nil
-}
-
-func row(r reading) Row {
-	view := Row{
-		ID: r.horse.ID, Name: r.horse.Name, Yard: r.horse.Yard.Name, Owners: []string{}, Case: viewCase(r.kase),
-		Bridge: r.file.Bridge, Care: r.file.Risk.Care, LastWorked: r.file.LastWorked, DaysOff: r.file.DaysOff,
-		Attention: r.file.Attention(), Open: r.history.Open,
-	}
-	for _, u := range r.left() {
-		view.Attention = slices.Insert(view.Attention, 0, casefile.Note{Rank: 1, Say: u.Say})
-	}
-	for _, o := range r.horse.Owners {
-		view.Owners = append(view.Owners, o.Name)
-	}
-	return view
-}
-
-// urgency puts what wants attention first and what is finished last.
-func urgency(r Row) int {
-	switch {
-	case r.Case.FinishedOn != "":
-		return 100
-	case len(r.Attention) == 0:
-		return 50
-	}
-	return r.Attention[0].Rank
 }
 
 func (s *Server) newest(ctx context.Context, c caller, horseID string) (r reading, err error) {
@@ -261,7 +180,7 @@ func (s *Server) viewFile(ctx context.Context, c caller, r reading) (File, error
 		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
 		Before: cmp.Or(f.Account().Baseline.Note, f.Account().Story.Description),
 	}
-	for _, w := range f.Plan.Ways {
+	for _, w := range f.Plan().Ways {
 		if b, ok := f.BridgeOf(w.Ladder); ok && !w.Problem.IsZero() && w.Ladder != f.Bridge.Ladder {
 			view.Others = append(view.Others, b)
 		}

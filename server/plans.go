@@ -104,8 +104,8 @@ func (s *Server) tryPlan(ctx context.Context, c caller, in *tryInput) (Plan, err
 		return Plan{}, err
 	}
 	view, err := s.viewPlan(ctx, c, tried)
-	stands := plan.Made{Plan: r.file.Plan, Choices: r.choices()}
-	view.Changed = plan.Changes(tried.file.Catalog(), stands, plan.Made{Plan: tried.file.Plan, Choices: tried.choices()})
+	stands := plan.Made{Plan: r.file.Plan(), Choices: r.choices()}
+	view.Changed = plan.Changes(tried.file.Catalog(), stands, plan.Made{Plan: tried.file.Plan(), Choices: tried.choices()})
 	return view, err
 }
 
@@ -144,13 +144,13 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 	}
 	f, choices := r.file, r.choices()
 	view := Plan{
-		Now: f.Plan, Choices: choices, Settings: []Disagreement{}, Alternatives: f.Alternatives(), Bridges: []progress.Bridge{}, Owns: []OwnLadder{}, Problems: []ProblemInPlan{},
+		Now: f.Plan(), Choices: choices, Settings: []Disagreement{}, Alternatives: f.Alternatives(), Bridges: []progress.Bridge{}, Owns: []OwnLadder{}, Problems: []ProblemInPlan{},
 		Mismatch: f.Result.Mismatch, Safety: phrase.Of("safety.plan", nil), Care: f.Risk.Care, Made: []PlanMade{}, Changed: []phrase.Message{},
 		Assessed: f.Assessed != "", Young: r.horse.Record.Young(c.today()), Lead: c.Role == store.Lead, By: r.kase.NeededBy,
 		Horse: HorseRef{r.horse.ID, r.horse.Name}, Today: c.today(), Handlers: []HandlerChoice{},
 	}
 	var ladders []string
-	for _, w := range f.Plan.Ways {
+	for _, w := range f.Plan().Ways {
 		ladders = append(ladders, w.Ladder)
 		if b, ok := f.BridgeOf(w.Ladder); ok && !w.Problem.IsZero() {
 			view.Bridges = append(view.Bridges, b)
@@ -184,7 +184,7 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 		view.Made = append(view.Made, m)
 	}
 	if len(made) > 0 {
-		view.Changed = plan.Changes(f.Catalog(), madeOf(made[0]), plan.Made{Plan: f.Plan, Choices: choices})
+		view.Changed = plan.Changes(f.Catalog(), madeOf(made[0]), plan.Made{Plan: f.Plan(), Choices: choices})
 	}
 	return view, nil
 }
@@ -213,10 +213,10 @@ func (s *Server) makePlan(ctx context.Context, c caller, in *planInput) (Plan, e
 		}
 	}
 	school := horse.BuildAndRelease
-	if i := slices.IndexFunc(r.file.Plan.Ways, func(w plan.Way) bool { return w.Ladder == r.file.Plan.Ladder }); i >= 0 {
-		school = r.file.Plan.Ways[i].School
+	if i := slices.IndexFunc(r.file.Plan().Ways, func(w plan.Way) bool { return w.Ladder == r.file.Plan().Ladder }); i >= 0 {
+		school = r.file.Plan().Ways[i].School
 	}
-	p := store.Plan{School: school.String(), Reason: reason, Catalog: r.file.Catalog().Version, Doc: r.file.Plan, Choices: r.choices()}
+	p := store.Plan{School: school.String(), Reason: reason, Catalog: r.file.Catalog().Version, Doc: r.file.Plan(), Choices: r.choices()}
 	if _, err := s.Store.AddPlan(ctx, c.who(), in.ID, p); err != nil {
 		return Plan{}, fmt.Errorf("keeping the plan: %w", err)
 	}

@@ -84,13 +84,13 @@ func (s *Server) document(ctx context.Context, c caller, r reading, t told) (rep
 		Catalog: now.Catalog(), Horse: r.horse.Name, Record: r.horse.Record, Ladder: r.kase.Ladder, Goal: r.kase.Goal, NeededBy: r.kase.NeededBy,
 		Story: now.Account().Story, Forbidden: now.Result.Forbidden, Rechecks: now.Result.Rechecks, Referrals: now.Referrals, Care: now.Risk.Care, NotCaught: now.Assessment.NotYet,
 		Visit: visit, Review: review, Beads: arena.Beads(now.Catalog(), t.day, visit.Before, now.Schools()), Then: then(now, t.before), Baseline: now.Account().Baseline,
-		Bridge: now.Bridge, Next: now.Plan.Next, FirstVisit: t.before.Sessions() == 0,
+		Bridge: now.Bridge, Next: now.Plan().Next, FirstVisit: t.before.Sessions() == 0,
 	}
 	if now.Assessed != "" && now.Assessed >= t.before.LastWorked() {
 		judged := now.Problem()
 		in.Judged, in.Basis = &judged, now.Result.Basis
 	}
-	for _, h := range now.Plan.Homework {
+	for _, h := range now.Plan().Homework {
 		if !slices.Contains(in.Cleared, h.Step) {
 			in.Cleared = append(in.Cleared, h.Step)
 		}

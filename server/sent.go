@@ -40,16 +40,16 @@ func (sentEntry) Schema(r huma.Registry) *huma.Schema {
 // readEntry reads an entry as strictly as any body is read. What is wrong with
 // it comes with its id, if that can be read.
 func (s *Server) readEntry(sent sentEntry) (arena.Entry, error) {
-	var named struct {
-		ID string `json:"id"`
+	var value any
+	err := json.Unmarshal(sent.text, &value)
+	nothing := arena.Entry{} // what can't be read has no id
+	if fields, ok := value.(map[string]any); ok {
+		nothing.ID, _ = fields["id"].(string)
 	}
-	_ = json.Unmarshal(sent.text, &named) // what can't be read has no id
-	nothing := arena.Entry{ID: named.ID}
 	if len(sent.text) > maxEntry {
 		return nothing, errors.New("this entry is too long to be kept: a note has 2000 characters at most")
 	}
-	var value any
-	if err := json.Unmarshal(sent.text, &value); err != nil {
+	if err != nil {
 		return nothing, errors.New("this can't be read, it must be JSON")
 	}
 	registry := s.api.OpenAPI().Components.Schemas

@@ -39,11 +39,12 @@ type Config struct {
 // Server answers requests.
 type Server struct {
 	Config
-	api      huma.API
-	handler  http.Handler
-	arenas   *arenas
-	failures *failures
-	hashing  chan struct{}
+	api       huma.API
+	handler   http.Handler
+	arenas    *arenas
+	caseloads *caseloads
+	failures  *failures
+	hashing   chan struct{}
 }
 
 // maxBody is the largest request body in bytes, and maxHeader that of headers.
@@ -54,14 +55,14 @@ const (
 
 // New builds the server and all its operations.
 func New(c Config) (*Server, error) {
-	s := &Server{Config: c, arenas: newArenas(), failures: newFailures(), hashing: make(chan struct{}, 2)}
+	s := &Server{Config: c, arenas: newArenas(), caseloads: newCaseloads(), failures: newFailures(), hashing: make(chan struct{}, 2)}
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	if err := engine.SetTrustedProxies(c.TrustedProxies); err != nil {
 		return nil, err
 	}
 	engine.HandleMethodNotAllowed = true
-	engine.Use(s.logging, s.recovery, s.headers, gzip.Gzip(gzip.DefaultCompression))
+	engine.Use(s.logging, s.recovery, s.headers, gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths([]string{"/api/caseload"})))
 	engine.NoMethod(func(g *gin.Context) { writeProblem(g, http.StatusMethodNotAllowed, "That can't be done here.") })
 	speakPlainly()
 	s.api = humagin.New(engine, apiConfig(c.Version))

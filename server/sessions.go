@@ -155,10 +155,10 @@ func askChoices(f *casefile.File) []AskChoice {
 			Needs: item.Needs, Blocked: item.Blocked, Lifts: item.Lifts,
 		})
 	}
-	for _, item := range f.Plan.Items {
+	for _, item := range f.Plan().Items {
 		add(item.Step, item)
 	}
-	for _, key := range f.Plan.Done {
+	for _, key := range f.Plan().Done {
 		add(key, plan.Item{State: horse.Kept, Open: !slices.ContainsFunc(f.Blocks, func(b assess.Block) bool { return b.Step == key })})
 	}
 	return list

@@ -75,8 +75,8 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 		m := phrase.Of("cycle.learned", phrase.Args{"a": cy.Cycle - 1, "b": cy.Cycle, "reps": cy.Reps, "in": int(100*cy.Dip + 0.5), "out": int(100*cy.Outside + 0.5)})
 		view.Cycle = &m
 	}
-	if len(r.file.Plan.Visits) > 0 {
-		view.Kit = r.file.Plan.Visits[0].Kit
+	if len(r.file.Plan().Visits) > 0 {
+		view.Kit = r.file.Plan().Visits[0].Kit
 		view.Trailer = onTrailer(r.file)
 	}
 	return view, nil
@@ -84,7 +84,7 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 
 // onTrailer reports whether the next visit works on the trailer.
 func onTrailer(f *casefile.File) bool {
-	return slices.ContainsFunc(f.Plan.Visits[0].Parts, func(p plan.Part) bool {
+	return slices.ContainsFunc(f.Plan().Visits[0].Parts, func(p plan.Part) bool {
 		return slices.ContainsFunc(p.Steps, func(key string) bool {
 			step, _ := f.Catalog().Step(key)
 			return step.Trailer

@@ -136,6 +136,12 @@ func day(n Session) arena.Day {
 	return arena.Day{ID: n.ID, Date: n.Date, Started: n.StartedAt, Handler: cmp.Or(n.Handler, n.StartedBy)}
 }
 
+// foldAgain drops the histories from a place on; they are folded again when they
+// are asked for.
+func foldAgain(ctx context.Context, q *sqlc.Queries, who Who, horseID string, from place) error {
+	return q.DropHistoriesFrom(ctx, sqlc.DropHistoriesFromParams{PracticeID: who.Practice, HorseID: horseID, LocalDate: from.date, StartedAt: from.start, SessionID: from.id})
+}
+
 // KeepFolds keeps histories of a horse, unless the horse has changed since its
 // stamp was read; then they are left for the next reading.
 func (s *Store) KeepFolds(ctx context.Context, practice, horseID, edition string, stamp int64, folds []Fold) error {

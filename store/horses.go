@@ -16,7 +16,7 @@ type Horse struct {
 	Record  assess.Record
 	Owners  []OwnerOf
 	Version int64
-	Damaged error // in a list: its record can't be read
+	Damaged error // its record can't be read
 }
 
 // OwnerOf is a person who owns a horse now.
@@ -93,21 +93,27 @@ func theCase(ctx context.Context, who Who, id string) reference {
 
 // Horse reads one horse.
 func (v View) Horse(ctx context.Context, practice, id string) (Horse, error) {
+	h, err := v.HorseAsKept(ctx, practice, id)
+	if err == nil && h.Damaged != nil {
+		return Horse{}, h.Damaged
+	}
+	return h, err
+}
+
+// HorseAsKept reads one horse, also where its record can't be read.
+func (v View) HorseAsKept(ctx context.Context, practice, id string) (Horse, error) {
 	h, err := v.read.GetHorse(ctx, sqlc.GetHorseParams{PracticeID: practice, ID: id})
 	if err != nil {
 		return Horse{}, reading("the horse", err)
 	}
-	record, err := undoc[assess.Record]("the horse's record", h.Record)
-	if err != nil {
-		return Horse{}, err
-	}
+	record, damaged := undoc[assess.Record]("the horse's record", h.Record)
 	rows, err := v.read.GetOwnersOfHorse(ctx, sqlc.GetOwnersOfHorseParams{PracticeID: practice, HorseID: id})
 	var owners []OwnerOf
 	for _, o := range rows {
 		owners = append(owners, OwnerOf{ID: o.PersonID, Name: o.Name, Phone: o.Phone})
 	}
 	return Horse{
-		ID: h.ID, Name: h.Name, YardID: h.YardID.String, Record: record, Version: h.Version, Owners: owners,
+		ID: h.ID, Name: h.Name, YardID: h.YardID.String, Record: record, Version: h.Version, Owners: owners, Damaged: damaged,
 		Yard: Yard{ID: h.YardID.String, Name: h.YardName.String, Address: h.YardAddress.String, Phone: h.YardPhone.String},
 	}, reading("the owners", err)
 }

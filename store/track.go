@@ -54,7 +54,7 @@ func (s *Store) StartSession(ctx context.Context, who Who, n Session) error {
 		}); err != nil {
 			return err
 		}
-		return q.DropHistoriesFrom(ctx, sqlc.DropHistoriesFromParams{PracticeID: who.Practice, SessionID: n.ID})
+		return foldAgain(ctx, q, who, n.HorseID, placeOf(n))
 	}, theCase(ctx, who, n.CaseID), theHorse(ctx, who, n.HorseID))
 	if !errors.Is(err, ErrTaken) {
 		return err
@@ -172,15 +172,18 @@ func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt in
 	refused, kept = make([]error, len(entries)), slices.Clone(entries)
 	off := ClockOff(who.At, sentAt)
 	err = s.write(ctx, "keeping entries", func(q *sqlc.Queries) error {
-		ended, err := q.GetSessionEnded(ctx, sqlc.GetSessionEndedParams{PracticeID: who.Practice, SessionID: sessionID})
+		at, err := q.GetPlaceOfSession(ctx, sqlc.GetPlaceOfSessionParams{PracticeID: who.Practice, ID: sessionID})
+		if errors.Is(err, sql.ErrNoRows) {
+			return errReference
+		}
 		if err != nil {
 			return err
 		}
+		ended := at.Ended
 		for i, e := range entries {
-			at := e.At + off
-			kept[i].At = at
+			kept[i].At = e.At + off
 			row := sqlc.InsertEntryParams{
-				ID: e.ID, PracticeID: who.Practice, SessionID: sessionID, Device: e.Device, Seq: e.Seq, DeviceAt: e.At, At: at,
+				ID: e.ID, PracticeID: who.Practice, SessionID: sessionID, Device: e.Device, Seq: e.Seq, DeviceAt: e.At, At: kept[i].At,
 				ReceivedAt: who.At, ClockOff: bit(off != 0), AfterEnd: bit(ended), Kind: e.Kind.String(), WrittenBy: who.User, Body: doc(e),
 			}
 			switch err := named(q.InsertEntry(ctx, row)); {
@@ -192,10 +195,10 @@ func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt in
 				ended = true
 			}
 		}
-		if err := q.TouchSession(ctx, sqlc.TouchSessionParams{PracticeID: who.Practice, ID: sessionID}); err != nil {
+		if err := q.Touch(ctx, sqlc.TouchParams{PracticeID: who.Practice, HorseID: at.HorseID}); err != nil {
 			return err
 		}
-		return q.DropHistoriesFrom(ctx, sqlc.DropHistoriesFromParams{PracticeID: who.Practice, SessionID: sessionID})
+		return foldAgain(ctx, q, who, at.HorseID, place{at.LocalDate, at.StartedAt, sessionID})
 	}, theSession(ctx, who, sessionID))
 	return kept, refused, err
 }
@@ -307,7 +310,11 @@ func (s *Store) DropSession(ctx context.Context, who Who, id string) error {
 		if n > 0 {
 			return ErrHasEntries
 		}
-		if err := q.DropHistoriesFrom(ctx, sqlc.DropHistoriesFromParams{PracticeID: who.Practice, SessionID: id}); err != nil {
+		at, err := q.GetPlaceOfSession(ctx, sqlc.GetPlaceOfSessionParams{PracticeID: who.Practice, ID: id})
+		if err != nil {
+			return err
+		}
+		if err := foldAgain(ctx, q, who, at.HorseID, place{at.LocalDate, at.StartedAt, id}); err != nil {
 			return err
 		}
 		if err := one(q.DeleteSession(ctx, sqlc.DeleteSessionParams{PracticeID: who.Practice, ID: id})); err != nil {

@@ -73,6 +73,16 @@ func (v View) FirstPractice(ctx context.Context) (Practice, error) {
 	return practice(p), reading("the practice", err)
 }
 
+// Practices lists the practices, the oldest first.
+func (v View) Practices(ctx context.Context) ([]Practice, error) {
+	rows, err := v.read.GetPractices(ctx)
+	list := make([]Practice, 0, len(rows))
+	for _, p := range rows {
+		list = append(list, practice(sqlc.Practice(p)))
+	}
+	return list, reading("the practices", err)
+}
+
 // AddUser keeps a new user; ErrTaken if the address has a sign-in already.
 func (s *Store) AddUser(ctx context.Context, who Who, u User) error {
 	return s.write(ctx, "adding a user", func(q *sqlc.Queries) error {

@@ -1,8 +1,11 @@
 package main
 
 import (
+	"context"
 	"fmt"
 	"io"
+	"log/slog"
+	"os"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -47,6 +50,43 @@ func restoreCommand() *cobra.Command {
 	}
 	databaseFlag(cmd, &database)
 	return cmd
+}
+
+func refoldCommand() *cobra.Command {
+	var database string
+	cmd := &cobra.Command{
+		Use: "refold", Short: "Throw away what is kept of past sessions for speed, and make it again from their tracks", Args: cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			return refold(cmd.Context(), database, cmd.OutOrStdout())
+		},
+	}
+	databaseFlag(cmd, &database)
+	return cmd
+}
+
+func refold(ctx context.Context, database string, out io.Writer) error {
+	catalog, err := yaml.Shipped()
+	if err != nil {
+		return err
+	}
+	db, err := store.Open(ctx, database, time.Now())
+	if err != nil {
+		return err
+	}
+	defer func() { _ = db.Close() }()
+	log := slog.New(slog.NewTextHandler(os.Stderr, nil))
+	s, err := server.New(server.Config{Store: db, Catalog: catalog, Web: os.DirFS("."), Now: time.Now, Log: log, Version: version})
+	if err != nil {
+		return err
+	}
+	if err := db.DropFolds(ctx); err != nil {
+		return err
+	}
+	horses := 0
+	if err := s.Fold(ctx, func(done, _ int) { horses = done }); err != nil {
+		return err
+	}
+	return say(out, "The past sessions of %d horses are folded anew.\n", horses)
 }
 
 func openAPICommand() *cobra.Command {

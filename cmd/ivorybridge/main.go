@@ -32,7 +32,7 @@ func root() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	cmd.AddCommand(serveCommand(), demoCommand(), rulesCommand(), userCommand(), backupCommand(), restoreCommand(), openAPICommand())
+	cmd.AddCommand(serveCommand(), demoCommand(), rulesCommand(), userCommand(), backupCommand(), restoreCommand(), refoldCommand(), openAPICommand())
 	return cmd
 }
 

@@ -130,7 +130,7 @@ func planRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	answer := planned{Plan: f.Plan, Alternatives: f.Alternatives(), Clearance: f.Cleared}
+	answer := planned{Plan: f.Plan(), Alternatives: f.Alternatives(), Clearance: f.Cleared()}
 	phrase.English(doc.Words).Tell(&answer)
 	return answer, nil
 }

@@ -11,6 +11,7 @@ import (
 	"net/http"
 	"os"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -92,7 +93,13 @@ func (o *settings) serve(ctx context.Context, out io.Writer) error {
 	if empty, err := db.Empty(ctx); err == nil && empty {
 		log.Warn("nobody can sign in yet: run 'ivorybridge user add' first", "database", o.database)
 	}
-	return o.run(ctx, s, out)
+	ctx, stop := context.WithCancel(ctx)
+	var upkeep sync.WaitGroup
+	upkeep.Go(func() { s.LookAfter(ctx) })
+	err = o.run(ctx, s, out)
+	stop()
+	upkeep.Wait() // before the database is closed
+	return err
 }
 
 func (o *settings) run(ctx context.Context, s *server.Server, out io.Writer) error {

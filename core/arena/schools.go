@@ -43,14 +43,19 @@ const (
 
 // columnOf is the column of a school; false if there is no such school.
 func columnOf(school horse.School) (column, bool) {
-	c, ok := map[horse.School]column{
-		horse.BuildAndRelease: {over: waitThenDown, refused: refusedBuilding, tolerated: toleratedBuilding, passed: passMark, tooBig: true, cycle: true, back: 2, overs: usualOvers},
-		horse.WaitItOut:       {over: overWaiting, refused: refusedWaiting, tolerated: toleratedWaiting, passed: passMark, cycle: true, open: true, back: 3, overs: usualOvers, stays: true},
-		horse.Doses:           {over: overDoses, refused: refusedDoses, tolerated: toleratedDoses, passed: passedDoses, tooBig: true, cycle: true, back: 2, overs: usualOvers},
-		horse.AskAndListen:    {over: overListening, refused: refusedListening, tolerated: toleratedListening, passed: passedListening, tooBig: true, cycle: true, back: 2, overs: listenOvers, stays: true},
-		horse.ReliefPlace:     {over: overRelief, refused: refusedRelief, tolerated: toleratedRelief, passed: passedRelief, tooBig: true, back: 3, overs: usualOvers, stays: true},
-	}[school]
-	return c, ok
+	switch school {
+	case horse.BuildAndRelease:
+		return column{over: waitThenDown, refused: refusedBuilding, tolerated: toleratedBuilding, passed: passMark, tooBig: true, cycle: true, back: 2, overs: usualOvers}, true
+	case horse.WaitItOut:
+		return column{over: overWaiting, refused: refusedWaiting, tolerated: toleratedWaiting, passed: passMark, cycle: true, open: true, back: 3, overs: usualOvers, stays: true}, true
+	case horse.Doses:
+		return column{over: overDoses, refused: refusedDoses, tolerated: toleratedDoses, passed: passedDoses, tooBig: true, cycle: true, back: 2, overs: usualOvers}, true
+	case horse.AskAndListen:
+		return column{over: overListening, refused: refusedListening, tolerated: toleratedListening, passed: passedListening, tooBig: true, cycle: true, back: 2, overs: listenOvers, stays: true}, true
+	case horse.ReliefPlace:
+		return column{over: overRelief, refused: refusedRelief, tolerated: toleratedRelief, passed: passedRelief, tooBig: true, back: 3, overs: usualOvers, stays: true}, true
+	}
+	return column{}, false
 }
 
 // waitThenDown is rule 3 in build and release: nothing until it is back, then

@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"cmp"
 	"slices"
 
 	"ivorybridge/core/catalog"
@@ -191,27 +192,33 @@ func (s *session) oneLower(from horse.Ask) (horse.Ask, bool) {
 func (s *session) easyKnown(not horse.Ask) *horse.Ask {
 	var best *horse.Ask
 	bestRank := [2]int{}
-	for _, l := range s.cat.Ladders {
-		for _, step := range l.Steps {
-			if s.shut(step.Key) || step.Key == not.Step || l.Kind != catalog.Foundation {
-				continue
-			}
-			for _, a := range step.Asks() {
-				if !s.passedAsk(a, 3) || s.spoiltEasy[a] {
-					continue
-				}
-				rank := [2]int{1, s.known[a].Level.Int()}
-				if s.known[a].State == horse.Kept {
-					rank[0] = 0
-				}
-				if best == nil || slices.Compare(rank[:], bestRank[:]) < 0 {
-					best, bestRank = &a, rank
-				}
-			}
+	try := func(a horse.Ask) {
+		step, ok := s.cat.Step(a.Step)
+		if !ok || a.Step == not.Step || s.shut(a.Step) || s.spoiltEasy[a] || !s.passedAsk(a, easyLevel) || !s.cat.HasAsk(a) {
+			return
 		}
+		if ladder, _ := s.cat.Ladder(step.Ladder); ladder.Kind != catalog.Foundation {
+			return
+		}
+		rank := [2]int{1, s.known[a].Level.Int()}
+		if s.known[a].State == horse.Kept {
+			rank[0] = 0
+		}
+		if best == nil || cmp.Or(slices.Compare(rank[:], bestRank[:]), s.cat.Compare(a, *best)) < 0 {
+			best, bestRank = &a, rank
+		}
+	}
+	for a := range s.known {
+		try(a)
+	}
+	for a := range s.passed {
+		try(a)
 	}
 	return best
 }
+
+// easyLevel is the level up to which a known ask is easy to finish on.
+const easyLevel = 3
 
 // unpassedVariant is another side, zone, direction or place of the step that
 // is not passed yet. Of zones, all of one side come first, the nearest first

@@ -2,7 +2,6 @@ package assess
 
 import (
 	"slices"
-	"time"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
@@ -115,7 +114,7 @@ func (f finder) record() {
 	if !r.Sex.IsZero() {
 		f.took[horse.LookHistory] = true
 	}
-	if today, err := time.Parse(time.DateOnly, f.in.Today); err == nil && r.stallion(today) {
+	if r.risesOn(f.in.Today) > 0 {
 		f.add("stallion_or_newly_gelded", horse.OnRecord)
 	}
 }

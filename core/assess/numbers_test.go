@@ -2,7 +2,6 @@ package assess
 
 import (
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -126,9 +125,8 @@ func TestAProblemStaysTakenOn(t *testing.T) {
 }
 
 func TestNumbersOfDates(t *testing.T) {
-	today := time.Date(2026, 6, 1, 0, 0, 0, 0, time.UTC)
-	assert.True(t, Record{Gelded: "2025-12-02"}.stallion(today), "gelded under 6 months ago")
-	assert.False(t, Record{Gelded: "2025-12-01"}.stallion(today))
+	assert.Equal(t, 1, Record{Gelded: "2025-12-02"}.risesOn("2026-06-01"), "gelded under 6 months ago")
+	assert.Zero(t, Record{Gelded: "2025-12-01"}.risesOn("2026-06-01"))
 
 	days := 28
 	half := func(on string) []Recheck {

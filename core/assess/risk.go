@@ -84,17 +84,31 @@ func RiskOf(in RiskInput) (Risk, error) {
 		r.Points += points
 		r.Lines = append(r.Lines, Line{Points: points, Why: phrase.Of("risk."+key, args)})
 	}
-	floor := in.Floor
-	a := in.Assessment
-	for _, e := range recent(a.events(in.Logged), today) {
+	standing := in.standing(in.Today)
+	floor := standing.Care
+	for _, e := range recent(in.Assessment.events(in.Logged), today) {
 		points, _ := e.weighs()
 		add(points, "event", phrase.Args{"kind": e.Kind.String(), "on": phrase.Date(e.On)})
-		if k := e.Kind.String(); (k == "charged" || k == "struck") && floor.Rank() < horse.HighCare.Rank() {
-			floor = horse.HighCare
-		}
+		floor = max2(floor, leastCare(e.Kind))
 	}
-	if a.NotYet && floor.Rank() < horse.HighCare.Rank() {
-		floor = horse.HighCare // it can't be caught or haltered, whatever the problem
+	r.Points += standing.Points
+	r.Lines = append(r.Lines, standing.Lines...)
+	r.Care = max2(grade(r.Points), floor)
+	return r, nil
+}
+
+// standing is what does not depend on events: its points, and the least care
+// that it brings. Without a day nothing depends on that either.
+func (in RiskInput) standing(day string) Risk {
+	var r Risk
+	add := func(points int, key string, args phrase.Args) {
+		r.Points += points
+		r.Lines = append(r.Lines, Line{Points: points, Why: phrase.Of("risk."+key, args)})
+	}
+	a := in.Assessment
+	r.Care = in.Floor
+	if a.NotYet {
+		r.Care = max2(r.Care, horse.HighCare) // it can't be caught or haltered, whatever the problem
 	}
 	if in.Record.Unhandled {
 		add(2, "unhandled", nil)
@@ -113,8 +127,8 @@ func RiskOf(in RiskInput) (Risk, error) {
 	if i := slices.IndexFunc(items, func(item horse.BodyItem) bool { return ill(a.BodyOf(item)) }); i >= 0 {
 		add(1, "body", phrase.Args{"item": Named(items[i])})
 	}
-	if in.Record.stallion(today) {
-		add(1, "stallion", nil)
+	if points := in.Record.risesOn(day); points > 0 && day != "" {
+		add(points, "stallion", nil)
 	}
 	if in.Narrow {
 		add(1, "narrow", nil)
@@ -122,8 +136,18 @@ func RiskOf(in RiskInput) (Risk, error) {
 	if a.Main() == horse.Beginner {
 		add(1, "beginner", nil)
 	}
-	r.Care = max2(grade(r.Points), floor)
-	return r, nil
+	return r
+}
+
+// struckOrCharged bring high care whatever the points.
+var struckOrCharged = []EventKind{horse.MustWord[eventKinds]("struck"), horse.MustWord[eventKinds]("charged")}
+
+// leastCare is the least care that a dangerous thing brings.
+func leastCare(k EventKind) horse.Care {
+	if slices.Contains(struckOrCharged, k) {
+		return horse.HighCare
+	}
+	return horse.Care{}
 }
 
 // recent keeps the events that still count, one of each kind, the newest.
@@ -140,13 +164,19 @@ func recent(events []Event, today time.Time) []Event {
 	})
 }
 
-func (r Record) stallion(today time.Time) bool {
-	if r.Sex.String() == "stallion" {
-		return true
+// risesOn are the points of a stallion, and of a gelding for six months, on a day.
+func (r Record) risesOn(day string) int {
+	if r.Sex == stallion {
+		return 1
 	}
 	gelded, err := time.Parse(time.DateOnly, r.Gelded)
-	return err == nil && gelded.AddDate(0, 6, 0).After(today)
+	if err == nil && gelded.AddDate(0, 6, 0).Format(time.DateOnly) > day {
+		return 1
+	}
+	return 0
 }
+
+var stallion = horse.MustWord[sexes]("stallion")
 
 func grade(points int) horse.Care {
 	switch {

@@ -17,6 +17,25 @@ type Note struct {
 	Say  phrase.Message `json:"say"`
 }
 
+// Urgency puts a case in its place in the caseload: what wants attention first,
+// and what is finished last.
+func Urgency(finished bool, notes []Note) int {
+	switch {
+	case finished:
+		return leastUrgent
+	case len(notes) == 0:
+		return unpressed
+	}
+	return notes[0].Rank
+}
+
+// The places of cases that want nothing, and of those that are finished; every
+// note ranks before them.
+const (
+	unpressed   = 50
+	leastUrgent = 100
+)
+
 // How long is too long (days): nothing logged, and a date close by.
 const (
 	quietDays = 14
@@ -56,12 +75,11 @@ func (f *File) Attention() []Note {
 		add(4, "slipped", phrase.Args{"steps": names})
 	}
 	if f.in.NeededBy != "" {
-		forecast, doubtful := f.doubtful()
 		switch left, _ := horse.DaysBetween(f.in.Today, f.in.NeededBy); {
 		case left < 0:
 			add(5, "date_passed", phrase.Args{"date": phrase.Date(f.in.NeededBy)})
-		case doubtful:
-			add(5, "forecast", phrase.Args{"date": phrase.Date(forecast.By), "p": int(100*forecast.Done + 0.5), "word": forecast.Word})
+		case f.glance.Doubtful() && f.Assessed != "": // of a horse never assessed it says too little
+			add(5, "forecast", phrase.Args{"date": phrase.Date(f.glance.By), "p": int(100*f.glance.Done + 0.5), "word": plan.WordFor(f.glance.Done)})
 		case left <= nearDays:
 			add(5, "date_near", phrase.Args{"n": left, "met": f.Bridge.Met, "of": len(f.Bridge.Planks)})
 		}
@@ -76,17 +94,6 @@ func (f *File) Attention() []Note {
 		add(7, "no_baseline", nil)
 	}
 	return notes
-}
-
-// doubtful is the forecast of the case's own problem, and whether it is in
-// doubt or worse; of a horse that was never assessed it says too little.
-func (f *File) doubtful() (plan.GoalForecast, bool) {
-	i := slices.IndexFunc(f.Plan.Forecast, func(g plan.GoalForecast) bool { return g.Problem == f.in.Problem })
-	if i < 0 || f.Assessed == "" {
-		return plan.GoalForecast{}, false
-	}
-	g := f.Plan.Forecast[i]
-	return g, len(g.Help) > 0
 }
 
 func kinds(events []assess.Event) []string {

@@ -23,8 +23,8 @@ func BenchmarkPlanForThreeProblems(b *testing.B) {
 	c, in := three(b)
 	for b.Loop() {
 		f, err := in.Read(c)
-		if err != nil || len(f.Plan.Forecast) != 3 {
-			b.Fatal(err, len(f.Plan.Forecast))
+		if err != nil || len(f.Plan().Forecast) != 3 {
+			b.Fatal(err, len(f.Plan().Forecast))
 		}
 	}
 }

@@ -64,7 +64,6 @@ type File struct {
 	Result      assess.Result
 	Blocks      []assess.Block
 	Start       string
-	Plan        plan.Plan
 	Bridge      progress.Bridge
 	Risk        assess.Risk
 	Precautions []phrase.Message
@@ -72,12 +71,14 @@ type File struct {
 	LastWorked  string
 	DaysOff     int // since any logged work; -1: never
 	Bumped      bool
-	Cleared     []clearance.State
 	Cycle       arena.Cycle // the horse's own, or the house rule's
 
 	cat     *catalog.Catalog // fitted to the horse and its plan
 	fit     catalog.Fitting  // by which it is
 	shipped *catalog.Catalog
+	glance  plan.Glance
+	plan    *plan.Plan
+	cleared []clearance.State
 	in      Input
 }
 
@@ -108,15 +109,35 @@ func Read(c *catalog.Catalog, in Input) (*File, error) {
 	}
 	f.Bumped = in.History.Bumped
 	f.Cycle = in.History.Answers.Learn(f.cat.Rules.Cycle)
-	f.Cleared = f.clearances()
-	f.Plan, _ = plan.Build(f.cat, f.planInput(f.goals()))
+	f.glance, _ = plan.Look(f.cat, f.planInput(f.goals()), in.Problem)
 	f.Bridge, _ = f.BridgeOf(in.Ladder)
 	return f, nil
 }
 
+// Plan is the work to come. It is made when it is asked for first; a file is not
+// for use by several at once.
+func (f *File) Plan() plan.Plan {
+	if f.plan == nil {
+		in := f.planInput(f.goals())
+		in.Cleared = f.Cleared()
+		p, _ := plan.Build(f.cat, in)
+		f.plan = &p
+	}
+	return *f.plan
+}
+
+// Cleared tells how far the owners are with the steps that the horse has met,
+// and with those that they have rehearsed.
+func (f *File) Cleared() []clearance.State {
+	if f.cleared == nil {
+		f.cleared = f.clearances()
+	}
+	return f.cleared
+}
+
 // BridgeOf draws a ladder as this horse has it.
 func (f *File) BridgeOf(ladder string) (progress.Bridge, bool) {
-	return progress.BridgeOf(f.cat, ladder, f.Known, f.Blocks, f.Plan.Next)
+	return progress.BridgeOf(f.cat, ladder, f.Known, f.Blocks, f.glance.Next)
 }
 
 // judge fits the catalogue and judges the newest assessment with it: once
@@ -126,7 +147,8 @@ func (f *File) judge() error {
 		return err
 	}
 	ladder, _ := f.cat.Ladder(f.in.Ladder)
-	logged, care, err := f.follow(ladder)
+	logged := f.in.History.Newest()
+	care, err := f.follow(ladder, logged)
 	if err != nil {
 		return err
 	}
@@ -202,33 +224,32 @@ func (in Input) seenBy(day string, list []Dated) []assess.Event {
 }
 
 // follow carries the grade over the sessions: it falls one at a time, only
-// after three sessions without an event (part 3). It gives what they logged,
-// too.
-func (f *File) follow(ladder catalog.Ladder) (logged []assess.Event, care horse.Care, err error) {
-	at := func(day string, logged []assess.Event) (assess.Risk, error) {
-		return assess.RiskOf(assess.RiskInput{
-			Today: day, Record: f.in.Record, Assessment: f.in.assessmentOn(day), Logged: slices.Concat(logged, f.in.seenBy(day, f.in.Assessments)),
-			Narrow: ladder.Narrow, Floor: ladder.Care,
-		})
+// after three sessions without an event (part 3).
+func (f *File) follow(ladder catalog.Ladder, logged []assess.Event) (horse.Care, error) {
+	graded := assess.Graded{Record: f.in.Record, Narrow: ladder.Narrow, Floor: ladder.Care}
+	for _, d := range f.in.Assessments {
+		graded.Assessments, graded.On = append(graded.Assessments, d.Doc), append(graded.On, d.On)
 	}
-	var sessions []assess.SessionRisk
+	worked := make([]assess.WorkedDay, 0, len(f.in.History.Days))
 	for _, d := range f.in.History.Days {
-		logged = append(logged, d.Dangers()...)
-		r, err := at(d.On, logged)
-		if err != nil {
-			return nil, care, err
-		}
-		sessions = append(sessions, assess.SessionRisk{Care: r.Care, Event: len(d.Events) > 0})
+		worked = append(worked, assess.WorkedDay(d))
 	}
-	now, err := at(f.in.Today, logged)
+	sessions, err := graded.Over(worked)
 	if err != nil {
-		return nil, care, err
+		return horse.Care{}, err
+	}
+	now, err := assess.RiskOf(assess.RiskInput{
+		Today: f.in.Today, Record: f.in.Record, Assessment: f.in.assessmentOn(f.in.Today), Logged: slices.Concat(logged, f.in.seenBy(f.in.Today, f.in.Assessments)),
+		Narrow: ladder.Narrow, Floor: ladder.Care,
+	})
+	if err != nil {
+		return horse.Care{}, err
 	}
 	first := now.Care
 	if len(sessions) > 0 {
 		first = sessions[0].Care
 	}
-	return logged, assess.Follow(first, sessions, now.Care), nil
+	return assess.Follow(first, sessions, now.Care), nil
 }
 
 // SeenOn lists the dangerous things that an assessment saw on a day.

@@ -143,16 +143,16 @@ func TestNoPlanSchedulesWhatMayNotBe(t *testing.T) {
 		f, err := in.Read(c)
 		require.NoError(t, err)
 		keepsOrder(t, f)
-		hasWords(t, f.Plan, f.Alternatives(), f.Cleared, f.Blocks)
+		hasWords(t, f.Plan(), f.Alternatives(), f.Cleared(), f.Blocks)
 		blocked := map[string]bool{}
 		for _, b := range f.Blocks {
 			blocked[b.Step] = true
 		}
-		for _, h := range f.Plan.Homework {
+		for _, h := range f.Plan().Homework {
 			assert.False(t, blocked[h.Step], "%s is blocked", h.Step)
-			i := slices.IndexFunc(f.Cleared, func(s clearance.State) bool { return s.Person == h.Person && s.Step == h.Step })
+			i := slices.IndexFunc(f.Cleared(), func(s clearance.State) bool { return s.Person == h.Person && s.Step == h.Step })
 			require.GreaterOrEqual(t, i, 0)
-			assert.True(t, f.Cleared[i].Cleared)
+			assert.True(t, f.Cleared()[i].Cleared)
 			step, _ := f.Catalog().Step(h.Step)
 			assert.True(t, f.met(step))
 		}
@@ -165,10 +165,10 @@ func keepsOrder(t *rapid.T, f *File) {
 	c := f.Catalog()
 	done := map[string]bool{}
 	seen := map[string]bool{}
-	for _, i := range f.Plan.Items {
+	for _, i := range f.Plan().Items {
 		done[i.Step], seen[i.Step] = i.Met, i.Seen
 	}
-	for _, key := range f.Plan.Done {
+	for _, key := range f.Plan().Done {
 		done[key] = true
 	}
 	var stands func(key string) string
@@ -187,7 +187,7 @@ func keepsOrder(t *rapid.T, f *File) {
 		}
 		return ""
 	}
-	for _, v := range f.Plan.Visits {
+	for _, v := range f.Plan().Visits {
 		worked := map[string]bool{}
 		for _, p := range v.Parts {
 			for _, key := range p.Steps {
@@ -229,14 +229,14 @@ func TestSharedFoundationsArePlannedOnceAndProblemsInOrder(t *testing.T) {
 	in.Assessments = []Dated{a}
 	order := func(in Document) []string {
 		var list []string
-		for _, g := range read(t, in).Plan.Forecast {
+		for _, g := range read(t, in).Plan().Forecast {
 			list = append(list, g.Problem.String())
 		}
 		return list
 	}
 	f := read(t, in)
 	seen := map[string]bool{}
-	for _, i := range f.Plan.Items {
+	for _, i := range f.Plan().Items {
 		assert.False(t, seen[i.Step], "%s is there once", i.Step)
 		seen[i.Step] = true
 		if i.Step == "head.down" {
@@ -253,7 +253,7 @@ func TestSharedFoundationsArePlannedOnceAndProblemsInOrder(t *testing.T) {
 	in.Choices.Goals = map[horse.Problem]plan.Wanted{horse.Bridling: {Later: true}, horse.Loading: {Until: "load.front"}}
 	f = read(t, in)
 	assert.Equal(t, []string{"crowding", "loading"}, order(in))
-	assert.Equal(t, "load.front", f.Plan.Items[len(f.Plan.Items)-1].Step, "a smaller goal ends there")
+	assert.Equal(t, "load.front", f.Plan().Items[len(f.Plan().Items)-1].Step, "a smaller goal ends there")
 }
 
 func TestNobodyRidesBeforeTheBodyIsClearAndItWasSeenSafe(t *testing.T) {
@@ -335,7 +335,7 @@ func TestAlternativesStandSideBySide(t *testing.T) {
 	}
 	in.Choices.Goals = map[horse.Problem]plan.Wanted{in.Problem: {Ladder: "away"}}
 	f := read(t, in)
-	assert.Equal(t, "away", f.Plan.Ladder)
+	assert.Equal(t, "away", f.Plan().Ladder)
 	assert.Equal(t, "away", f.Bridge.Ladder)
 }
 
@@ -353,7 +353,7 @@ func TestWhatTheAssessmentPutsFirst(t *testing.T) {
 	a.Doc.First.Mounting = still()
 	in.Assessments = []Dated{a}
 	at := func(f *File, step string) int {
-		return slices.IndexFunc(f.Plan.Items, func(i plan.Item) bool { return i.Step == step })
+		return slices.IndexFunc(f.Plan().Items, func(i plan.Item) bool { return i.Step == step })
 	}
 	f := read(t, in)
 	require.Contains(t, f.Result.First[0].Key, "lead.turn")
@@ -364,12 +364,12 @@ func TestWhatTheAssessmentPutsFirst(t *testing.T) {
 	in.Assessments = []Dated{a}
 	f = read(t, in)
 	assert.True(t, at(f, "saddle.pad") >= 0 && at(f, "saddle.pad") < at(f, "rush.slack"))
-	assert.Contains(t, f.Plan.Items[at(f, "rush.slack")].Needs, "saddle pad")
+	assert.Contains(t, f.Plan().Items[at(f, "rush.slack")].Needs, "saddle pad")
 
 	a.Doc.NotYet = true
 	in.Assessments = []Dated{a}
 	f = read(t, in)
-	assert.Equal(t, "wild.pole", f.Plan.Items[0].Step)
-	assert.Equal(t, "wild.pole", f.Plan.Next)
+	assert.Equal(t, "wild.pole", f.Plan().Items[0].Step)
+	assert.Equal(t, "wild.pole", f.Plan().Next)
 	assert.Less(t, at(f, "wild.halter"), at(f, "lead.forward"))
 }

@@ -10,10 +10,10 @@ import (
 // been read without the session that it is for.
 func (f *File) Brief() arena.Brief {
 	b := arena.Brief{
-		Fitting: f.fit, Ladder: f.in.Ladder, Next: f.Plan.Next, Bars: f.bars(), Worked: f.LastWorked, Bumped: f.Bumped,
+		Fitting: f.fit, Ladder: f.in.Ladder, Next: f.Plan().Next, Bars: f.bars(), Worked: f.LastWorked, Bumped: f.Bumped,
 		Care: f.Risk.Care, Cycle: f.Cycle.Cycle, Core: arena.Version, Forbidden: f.Result.Forbidden,
 		Input: arena.Input{
-			Schools: f.Schools(), Known: f.Known, Levels: f.Plan.Levels, Limits: assess.Limits(f.Assessment), Handlers: f.handlers(),
+			Schools: f.Schools(), Known: f.Known, Levels: f.Plan().Levels, Limits: assess.Limits(f.Assessment), Handlers: f.handlers(),
 			Horse: arena.Horse{
 				Young: f.in.Record.Young(f.in.Today), GuardsItself: f.in.Record.GuardsItself,
 				FearLikely: f.mayBeAfraid(), BodyClear: f.Assessment.BodyClear(f.cat.Judging, f.in.Problem),
@@ -33,7 +33,7 @@ func (f *File) Schools() map[string]horse.School {
 	for _, l := range f.cat.Ladders {
 		all[l.Key] = l.Schools[0]
 	}
-	for _, w := range f.Plan.Ways {
+	for _, w := range f.Plan().Ways {
 		all[w.Ladder] = w.School
 	}
 	return all

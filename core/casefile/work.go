@@ -159,7 +159,7 @@ func (f *File) planInput(goals []plan.Goal) plan.Input {
 	}
 	return plan.Input{
 		Today: f.in.Today, Goals: goals, First: first, Mounting: mounting, Known: f.Known, Blocks: f.Blocks, RepSeconds: f.in.History.RepSeconds,
-		Young: f.in.Record.Young(f.in.Today), Visits: visits, Choices: f.in.Choices, Cleared: f.Cleared, Facts: f.facts(), Work: f.work(),
+		Young: f.in.Record.Young(f.in.Today), Visits: visits, Choices: f.in.Choices, Facts: f.facts(), Work: f.work(),
 	}
 }
 

@@ -129,6 +129,23 @@ func (h History) Events() []assess.Event {
 	return events
 }
 
+// Newest lists the newest of each kind of dangerous thing that was logged, the
+// oldest first.
+func (h History) Newest() []assess.Event {
+	seen := map[assess.EventKind]bool{}
+	var events []assess.Event
+	for _, d := range slices.Backward(h.Days) {
+		for _, e := range slices.Backward(d.Dangers()) {
+			if !seen[e.Kind] {
+				seen[e.Kind] = true
+				events = append(events, e)
+			}
+		}
+	}
+	slices.Reverse(events)
+	return events
+}
+
 // Dangers lists the dangerous things of a session.
 func (d Day) Dangers() []assess.Event {
 	var events []assess.Event

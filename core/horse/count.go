@@ -16,13 +16,22 @@ func Median(of []float64) float64 {
 	return (v[(n-1)/2] + v[n/2]) / 2
 }
 
+// DayNumber counts the days of a date, YYYY-MM-DD, from 1970; false if it is none.
+func DayNumber(date string) (int, bool) {
+	at, err := time.Parse(time.DateOnly, date)
+	if err != nil {
+		return 0, false
+	}
+	return int(at.Unix() / (24 * 60 * 60)), true // midnight UTC; mutate: a unit
+}
+
 // DaysBetween counts the days from one date to another, YYYY-MM-DD, fewer than
 // 0 where the second comes first; false if either is no date.
 func DaysBetween(from, to string) (int, bool) {
-	a, errA := time.Parse(time.DateOnly, from)
-	b, errB := time.Parse(time.DateOnly, to)
-	if errA != nil || errB != nil {
+	a, okA := DayNumber(from)
+	b, okB := DayNumber(to)
+	if !okA || !okB {
 		return 0, false
 	}
-	return int(b.Sub(a).Hours() / 24), true // both are midnight UTC; mutate: a unit
+	return b - a, true
 }

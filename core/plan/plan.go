@@ -135,6 +135,57 @@ type builder struct {
 
 // Build makes the plan for the goals; false if one has no ladder.
 func Build(c *catalog.Catalog, in Input) (Plan, bool) {
+	b, ok := begin(c, in)
+	if !ok {
+		return Plan{}, false
+	}
+	first, _ := c.Ladder(b.goals[0].Ladder)
+	p := Plan{Ladder: first.Key, Name: first.Name, Visits: []Visit{}, Homework: []Homework{}}
+	order := b.lay(&p)
+	b.remarks(order)
+	p.Levels = b.levels
+	p.Ways = b.ways(p.Items, order)
+	p.Homework = b.homework(p)
+	for _, g := range b.goals {
+		p.Forecast = append(p.Forecast, GoalForecast{Problem: g.Problem, Ladder: g.Ladder, By: g.By, Forecast: Foresee(b.workOf(g, p.Items))})
+	}
+	p.Visits = b.visits(p.Items, max(in.Visits, 1))
+	p.Notes = b.notes
+	p.Cues = in.Choices.CueCard(c, order)
+	return p, true
+}
+
+// A Glance is what a caseload shows of a plan: where the work goes on, and how
+// likely the date of a problem is met.
+type Glance struct {
+	Next string
+	By   string  // the date; empty: there is none
+	Done float64 // chance that all is done by then
+}
+
+// Doubtful reports a date in doubt or worse.
+func (g Glance) Doubtful() bool { return g.By != "" && g.Done < likely }
+
+// Look takes a glance at the plan for the goals, and the date of one problem;
+// false if a goal has no ladder.
+func Look(c *catalog.Catalog, in Input, of horse.Problem) (Glance, bool) {
+	b, ok := begin(c, in)
+	if !ok {
+		return Glance{}, false
+	}
+	var p Plan
+	b.lay(&p)
+	glance := Glance{Next: p.Next}
+	i := slices.IndexFunc(b.goals, func(g Goal) bool { return g.Problem == of })
+	if i >= 0 && b.goals[i].By != "" {
+		w := b.workOf(b.goals[i], p.Items)
+		glance.By, glance.Done = w.By, w.doneBy(w.By, w.Remaining, w.PerWeek, w.Homework)
+	}
+	return glance, true
+}
+
+// begin prepares a plan; false if a goal has no ladder, or there is no goal.
+func begin(c *catalog.Catalog, in Input) (*builder, bool) {
 	b := &builder{
 		cat: c, in: in, known: map[horse.Ask]arena.Known{}, blocks: map[string]*assess.Block{}, done: map[string]bool{},
 		levels: map[string]int{}, starts: map[string]int{}, notes: []phrase.Message{},
@@ -147,19 +198,23 @@ func Build(c *catalog.Catalog, in Input) (Plan, bool) {
 	}
 	for _, g := range in.Goals {
 		if _, ok := c.Ladder(g.Ladder); !ok {
-			return Plan{}, false
+			return nil, false
 		}
 		if s, ok := c.Step(g.Start); ok && s.Ladder == g.Ladder {
 			b.starts[g.Ladder] = s.Place
 		}
 	}
 	if len(in.Goals) == 0 {
-		return Plan{}, false
+		return nil, false
 	}
 	b.settings()
 	b.goals = b.ordered()
-	first, _ := c.Ladder(b.goals[0].Ladder)
-	p := Plan{Ladder: first.Key, Name: first.Name, Items: []Item{}, Visits: []Visit{}, Homework: []Homework{}}
+	return b, true
+}
+
+// lay lists the steps to do in their order, and finds where the work goes on.
+func (b *builder) lay(p *Plan) []string {
+	p.Items = []Item{}
 	order, serves := b.order()
 	for _, key := range order {
 		b.done[key] = b.met(key)
@@ -182,15 +237,7 @@ func Build(c *catalog.Catalog, in Input) (Plan, bool) {
 			break
 		}
 	}
-	b.remarks(order)
-	p.Levels = b.levels
-	p.Ways = b.ways(p.Items, order)
-	p.Homework = b.homework(p)
-	p.Forecast = b.forecasts(p.Items)
-	p.Visits = b.visits(p.Items, max(in.Visits, 1))
-	p.Notes = b.notes
-	p.Cues = in.Choices.CueCard(c, order)
-	return p, true
+	return order
 }
 
 func (b *builder) asks(key string) []horse.Ask {
@@ -337,31 +384,32 @@ func (b *builder) homework(p Plan) []Homework {
 	return list
 }
 
-// forecasts foresees each goal: its steps to go and all that comes before
-// them in the plan.
-func (b *builder) forecasts(items []Item) []GoalForecast {
-	list := []GoalForecast{}
+// workOf is the work to foresee for a goal: its steps to go and those of the
+// goals that come before it in the plan.
+func (b *builder) workOf(goal Goal, items []Item) Work {
 	reach := map[horse.Problem]bool{}
 	for _, g := range b.goals {
 		reach[g.Problem] = true
-		ladder, _ := b.cat.Ladder(g.Ladder)
-		w := b.in.Work
-		w.Today, w.Rate, w.By = b.in.Today, ladder.Rate, g.By
-		w.PerWeek, w.Homework = b.in.Choices.Visits(), b.in.Choices.Homework
-		if !w.CanClear {
-			w.Homework = 0
+		if g.Problem == goal.Problem {
+			break
 		}
-		for _, i := range items {
-			if i.Met || i.Seen || !slices.ContainsFunc(i.For, func(p horse.Problem) bool { return reach[p] }) {
-				continue
-			}
-			if i.Blocked != nil {
-				w.Held = append(w.Held, Held{Place: w.Remaining, Lifts: i.Lift})
-			}
-			w.StepsToGo = append(w.StepsToGo, Step{Key: i.Step, Name: assess.NameOf(b.cat, i.Step)})
-			w.Remaining++
-		}
-		list = append(list, GoalForecast{Problem: g.Problem, Ladder: g.Ladder, By: g.By, Forecast: Foresee(w)})
 	}
-	return list
+	ladder, _ := b.cat.Ladder(goal.Ladder)
+	w := b.in.Work
+	w.Today, w.Rate, w.By = b.in.Today, ladder.Rate, goal.By
+	w.PerWeek, w.Homework = b.in.Choices.Visits(), b.in.Choices.Homework
+	if !w.CanClear {
+		w.Homework = 0
+	}
+	for _, i := range items {
+		if i.Met || i.Seen || !slices.ContainsFunc(i.For, func(p horse.Problem) bool { return reach[p] }) {
+			continue
+		}
+		if i.Blocked != nil {
+			w.Held = append(w.Held, Held{Place: w.Remaining, Lifts: i.Lift})
+		}
+		w.StepsToGo = append(w.StepsToGo, Step{Key: i.Step, Name: assess.NameOf(b.cat, i.Step)})
+		w.Remaining++
+	}
+	return w
 }

@@ -7,6 +7,9 @@ SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices WHERE id
 -- name: GetFirstPractice :one
 SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices ORDER BY created_at, id LIMIT 1;
 
+-- name: GetPractices :many
+SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices ORDER BY created_at, id;
+
 -- name: UpdatePracticePhone :exec
 UPDATE practices SET phone = ? WHERE id = ?;
 

@@ -53,8 +53,10 @@ CROSS JOIN entries AS e ON e.practice_id = s.practice_id AND e.session_id = s.id
 WHERE s.practice_id = ? AND s.horse_id = ? AND e.kind <> 'advice'
 ORDER BY e.session_id, e.at, e.device, e.seq;
 
--- name: GetSessionEnded :one
-SELECT EXISTS (SELECT 1 FROM entries WHERE practice_id = ? AND session_id = ? AND kind = 'end');
+-- name: GetPlaceOfSession :one
+SELECT s.horse_id, s.local_date, s.started_at,
+  EXISTS (SELECT 1 FROM entries AS e WHERE e.practice_id = s.practice_id AND e.session_id = s.id AND e.kind = 'end') AS ended
+FROM sessions AS s WHERE s.practice_id = ? AND s.id = ?;
 
 -- name: GetEnds :many
 SELECT id, at, kind, body FROM entries
@@ -86,12 +88,8 @@ VALUES (@practice_id, @horse_id, @session_id, @local_date, @started_at, @edition
 ON CONFLICT (practice_id, session_id) DO UPDATE SET edition = excluded.edition, body = excluded.body, unread = excluded.unread;
 
 -- name: DropHistoriesFrom :exec
-DELETE FROM histories WHERE histories.practice_id = @practice_id AND histories.session_id IN (
-  SELECT later.id FROM sessions AS this
-  CROSS JOIN sessions AS later ON later.practice_id = this.practice_id AND later.horse_id = this.horse_id
-    AND (later.local_date, later.started_at, later.id) >= (this.local_date, this.started_at, this.id)
-  WHERE this.practice_id = @practice_id AND this.id = @session_id
-);
+DELETE FROM histories WHERE practice_id = @practice_id AND horse_id = @horse_id
+  AND (local_date, started_at, session_id) >= (@local_date, CAST(@started_at AS INTEGER), @session_id);
 
 -- name: DropHistoriesSince :exec
 DELETE FROM histories WHERE histories.practice_id = @practice_id AND histories.started_at >= @started_at
@@ -103,9 +101,9 @@ DELETE FROM histories;
 -- name: GetHistories :many
 SELECT session_id, edition, body, unread FROM histories WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, started_at, session_id;
 
--- name: TouchSession :exec
-INSERT INTO touched (practice_id, horse_id)
-SELECT s.practice_id, s.horse_id FROM sessions AS s WHERE s.practice_id = ? AND s.id = ?;
+-- name: Touch :exec
+UPDATE stamps SET n = 1 + (SELECT max(every.n) FROM stamps AS every WHERE every.practice_id = @practice_id)
+WHERE stamps.practice_id = @practice_id AND stamps.horse_id = @horse_id;
 
 -- name: GetStamp :one
 SELECT n FROM stamps WHERE practice_id = ? AND horse_id = ?;
@@ -114,7 +112,8 @@ SELECT n FROM stamps WHERE practice_id = ? AND horse_id = ?;
 SELECT CAST(coalesce(max(n), 0) AS INTEGER) FROM stamps WHERE practice_id = ?;
 
 -- name: GetStamps :many
-SELECT horse_id, n FROM stamps WHERE practice_id = ?;
+SELECT t.horse_id, t.n FROM stamps AS t JOIN horses AS h ON h.practice_id = t.practice_id AND h.id = t.horse_id
+WHERE t.practice_id = ? AND h.archived_at IS NULL;
 
 -- name: GetHorsesOfAll :many
 SELECT practice_id, id FROM horses ORDER BY practice_id, id;

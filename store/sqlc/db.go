@@ -141,6 +141,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getPhotographsStmt, err = db.PrepareContext(ctx, getPhotographs); err != nil {
 		return nil, fmt.Errorf("error preparing query GetPhotographs: %w", err)
 	}
+	if q.getPlaceOfSessionStmt, err = db.PrepareContext(ctx, getPlaceOfSession); err != nil {
+		return nil, fmt.Errorf("error preparing query GetPlaceOfSession: %w", err)
+	}
 	if q.getPlannedWithOwnStmt, err = db.PrepareContext(ctx, getPlannedWithOwn); err != nil {
 		return nil, fmt.Errorf("error preparing query GetPlannedWithOwn: %w", err)
 	}
@@ -150,6 +153,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getPracticeStmt, err = db.PrepareContext(ctx, getPractice); err != nil {
 		return nil, fmt.Errorf("error preparing query GetPractice: %w", err)
 	}
+	if q.getPracticesStmt, err = db.PrepareContext(ctx, getPractices); err != nil {
+		return nil, fmt.Errorf("error preparing query GetPractices: %w", err)
+	}
 	if q.getRehearsalsStmt, err = db.PrepareContext(ctx, getRehearsals); err != nil {
 		return nil, fmt.Errorf("error preparing query GetRehearsals: %w", err)
 	}
@@ -158,9 +164,6 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getSessionBeforeStmt, err = db.PrepareContext(ctx, getSessionBefore); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSessionBefore: %w", err)
-	}
-	if q.getSessionEndedStmt, err = db.PrepareContext(ctx, getSessionEnded); err != nil {
-		return nil, fmt.Errorf("error preparing query GetSessionEnded: %w", err)
 	}
 	if q.getSessionsBetweenStmt, err = db.PrepareContext(ctx, getSessionsBetween); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSessionsBetween: %w", err)
@@ -267,8 +270,8 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.setUserActiveStmt, err = db.PrepareContext(ctx, setUserActive); err != nil {
 		return nil, fmt.Errorf("error preparing query SetUserActive: %w", err)
 	}
-	if q.touchSessionStmt, err = db.PrepareContext(ctx, touchSession); err != nil {
-		return nil, fmt.Errorf("error preparing query TouchSession: %w", err)
+	if q.touchStmt, err = db.PrepareContext(ctx, touch); err != nil {
+		return nil, fmt.Errorf("error preparing query Touch: %w", err)
 	}
 	if q.updateAssessmentStmt, err = db.PrepareContext(ctx, updateAssessment); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateAssessment: %w", err)
@@ -491,6 +494,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getPhotographsStmt: %w", cerr)
 		}
 	}
+	if q.getPlaceOfSessionStmt != nil {
+		if cerr := q.getPlaceOfSessionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getPlaceOfSessionStmt: %w", cerr)
+		}
+	}
 	if q.getPlannedWithOwnStmt != nil {
 		if cerr := q.getPlannedWithOwnStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getPlannedWithOwnStmt: %w", cerr)
@@ -506,6 +514,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getPracticeStmt: %w", cerr)
 		}
 	}
+	if q.getPracticesStmt != nil {
+		if cerr := q.getPracticesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getPracticesStmt: %w", cerr)
+		}
+	}
 	if q.getRehearsalsStmt != nil {
 		if cerr := q.getRehearsalsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getRehearsalsStmt: %w", cerr)
@@ -519,11 +532,6 @@ func (q *Queries) Close() error {
 	if q.getSessionBeforeStmt != nil {
 		if cerr := q.getSessionBeforeStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getSessionBeforeStmt: %w", cerr)
-		}
-	}
-	if q.getSessionEndedStmt != nil {
-		if cerr := q.getSessionEndedStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing getSessionEndedStmt: %w", cerr)
 		}
 	}
 	if q.getSessionsBetweenStmt != nil {
@@ -701,9 +709,9 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing setUserActiveStmt: %w", cerr)
 		}
 	}
-	if q.touchSessionStmt != nil {
-		if cerr := q.touchSessionStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing touchSessionStmt: %w", cerr)
+	if q.touchStmt != nil {
+		if cerr := q.touchStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing touchStmt: %w", cerr)
 		}
 	}
 	if q.updateAssessmentStmt != nil {
@@ -819,13 +827,14 @@ type Queries struct {
 	getPersonStmt            *sql.Stmt
 	getPhotographStmt        *sql.Stmt
 	getPhotographsStmt       *sql.Stmt
+	getPlaceOfSessionStmt    *sql.Stmt
 	getPlannedWithOwnStmt    *sql.Stmt
 	getPlansStmt             *sql.Stmt
 	getPracticeStmt          *sql.Stmt
+	getPracticesStmt         *sql.Stmt
 	getRehearsalsStmt        *sql.Stmt
 	getSessionStmt           *sql.Stmt
 	getSessionBeforeStmt     *sql.Stmt
-	getSessionEndedStmt      *sql.Stmt
 	getSessionsBetweenStmt   *sql.Stmt
 	getSessionsOfHorseStmt   *sql.Stmt
 	getSignedInStmt          *sql.Stmt
@@ -861,7 +870,7 @@ type Queries struct {
 	removePhotographStmt     *sql.Stmt
 	setPasswordStmt          *sql.Stmt
 	setUserActiveStmt        *sql.Stmt
-	touchSessionStmt         *sql.Stmt
+	touchStmt                *sql.Stmt
 	updateAssessmentStmt     *sql.Stmt
 	updateCaseStmt           *sql.Stmt
 	updateHorseStmt          *sql.Stmt
@@ -914,13 +923,14 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getPersonStmt:            q.getPersonStmt,
 		getPhotographStmt:        q.getPhotographStmt,
 		getPhotographsStmt:       q.getPhotographsStmt,
+		getPlaceOfSessionStmt:    q.getPlaceOfSessionStmt,
 		getPlannedWithOwnStmt:    q.getPlannedWithOwnStmt,
 		getPlansStmt:             q.getPlansStmt,
 		getPracticeStmt:          q.getPracticeStmt,
+		getPracticesStmt:         q.getPracticesStmt,
 		getRehearsalsStmt:        q.getRehearsalsStmt,
 		getSessionStmt:           q.getSessionStmt,
 		getSessionBeforeStmt:     q.getSessionBeforeStmt,
-		getSessionEndedStmt:      q.getSessionEndedStmt,
 		getSessionsBetweenStmt:   q.getSessionsBetweenStmt,
 		getSessionsOfHorseStmt:   q.getSessionsOfHorseStmt,
 		getSignedInStmt:          q.getSignedInStmt,
@@ -956,7 +966,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		removePhotographStmt:     q.removePhotographStmt,
 		setPasswordStmt:          q.setPasswordStmt,
 		setUserActiveStmt:        q.setUserActiveStmt,
-		touchSessionStmt:         q.touchSessionStmt,
+		touchStmt:                q.touchStmt,
 		updateAssessmentStmt:     q.updateAssessmentStmt,
 		updateCaseStmt:           q.updateCaseStmt,
 		updateHorseStmt:          q.updateHorseStmt,

@@ -160,6 +160,41 @@ func (q *Queries) GetPractice(ctx context.Context, id string) (Practice, error) 
 	return i, err
 }
 
+const getPractices = `-- name: GetPractices :many
+SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices ORDER BY created_at, id
+`
+
+func (q *Queries) GetPractices(ctx context.Context) ([]Practice, error) {
+	rows, err := q.query(ctx, q.getPracticesStmt, getPractices)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []Practice{}
+	for rows.Next() {
+		var i Practice
+		if err := rows.Scan(
+			&i.ID,
+			&i.Name,
+			&i.Zone,
+			&i.Vehicle,
+			&i.Sides,
+			&i.CreatedAt,
+			&i.Phone,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const getSignedIn = `-- name: GetSignedIn :one
 SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
 FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id

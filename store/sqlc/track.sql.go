@@ -52,21 +52,26 @@ func (q *Queries) DropHistories(ctx context.Context) error {
 }
 
 const dropHistoriesFrom = `-- name: DropHistoriesFrom :exec
-DELETE FROM histories WHERE histories.practice_id = ?1 AND histories.session_id IN (
-  SELECT later.id FROM sessions AS this
-  CROSS JOIN sessions AS later ON later.practice_id = this.practice_id AND later.horse_id = this.horse_id
-    AND (later.local_date, later.started_at, later.id) >= (this.local_date, this.started_at, this.id)
-  WHERE this.practice_id = ?1 AND this.id = ?2
-)
+DELETE FROM histories WHERE practice_id = ?1 AND horse_id = ?2
+  AND (local_date, started_at, session_id) >= (?3, CAST(?4 AS INTEGER), ?5)
 `
 
 type DropHistoriesFromParams struct {
 	PracticeID string
+	HorseID    string
+	LocalDate  string
+	StartedAt  int64
 	SessionID  string
 }
 
 func (q *Queries) DropHistoriesFrom(ctx context.Context, arg DropHistoriesFromParams) error {
-	_, err := q.exec(ctx, q.dropHistoriesFromStmt, dropHistoriesFrom, arg.PracticeID, arg.SessionID)
+	_, err := q.exec(ctx, q.dropHistoriesFromStmt, dropHistoriesFrom,
+		arg.PracticeID,
+		arg.HorseID,
+		arg.LocalDate,
+		arg.StartedAt,
+		arg.SessionID,
+	)
 	return err
 }
 
@@ -433,6 +438,36 @@ func (q *Queries) GetNewestStamp(ctx context.Context, practiceID string) (int64,
 	return column_1, err
 }
 
+const getPlaceOfSession = `-- name: GetPlaceOfSession :one
+SELECT s.horse_id, s.local_date, s.started_at,
+  EXISTS (SELECT 1 FROM entries AS e WHERE e.practice_id = s.practice_id AND e.session_id = s.id AND e.kind = 'end') AS ended
+FROM sessions AS s WHERE s.practice_id = ? AND s.id = ?
+`
+
+type GetPlaceOfSessionParams struct {
+	PracticeID string
+	ID         string
+}
+
+type GetPlaceOfSessionRow struct {
+	HorseID   string
+	LocalDate string
+	StartedAt int64
+	Ended     bool
+}
+
+func (q *Queries) GetPlaceOfSession(ctx context.Context, arg GetPlaceOfSessionParams) (GetPlaceOfSessionRow, error) {
+	row := q.queryRow(ctx, q.getPlaceOfSessionStmt, getPlaceOfSession, arg.PracticeID, arg.ID)
+	var i GetPlaceOfSessionRow
+	err := row.Scan(
+		&i.HorseID,
+		&i.LocalDate,
+		&i.StartedAt,
+		&i.Ended,
+	)
+	return i, err
+}
+
 const getSession = `-- name: GetSession :one
 SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
 FROM sessions WHERE practice_id = ? AND id = ?
@@ -540,22 +575,6 @@ func (q *Queries) GetSessionBefore(ctx context.Context, arg GetSessionBeforePara
 		&i.CoreVersion,
 	)
 	return i, err
-}
-
-const getSessionEnded = `-- name: GetSessionEnded :one
-SELECT EXISTS (SELECT 1 FROM entries WHERE practice_id = ? AND session_id = ? AND kind = 'end')
-`
-
-type GetSessionEndedParams struct {
-	PracticeID string
-	SessionID  string
-}
-
-func (q *Queries) GetSessionEnded(ctx context.Context, arg GetSessionEndedParams) (bool, error) {
-	row := q.queryRow(ctx, q.getSessionEndedStmt, getSessionEnded, arg.PracticeID, arg.SessionID)
-	var exists bool
-	err := row.Scan(&exists)
-	return exists, err
 }
 
 const getSessionsBetween = `-- name: GetSessionsBetween :many
@@ -723,7 +742,8 @@ func (q *Queries) GetStamp(ctx context.Context, arg GetStampParams) (int64, erro
 }
 
 const getStamps = `-- name: GetStamps :many
-SELECT horse_id, n FROM stamps WHERE practice_id = ?
+SELECT t.horse_id, t.n FROM stamps AS t JOIN horses AS h ON h.practice_id = t.practice_id AND h.id = t.horse_id
+WHERE t.practice_id = ? AND h.archived_at IS NULL
 `
 
 type GetStampsRow struct {
@@ -969,17 +989,17 @@ func (q *Queries) KeepHistory(ctx context.Context, arg KeepHistoryParams) error 
 	return err
 }
 
-const touchSession = `-- name: TouchSession :exec
-INSERT INTO touched (practice_id, horse_id)
-SELECT s.practice_id, s.horse_id FROM sessions AS s WHERE s.practice_id = ? AND s.id = ?
+const touch = `-- name: Touch :exec
+UPDATE stamps SET n = 1 + (SELECT max(every.n) FROM stamps AS every WHERE every.practice_id = ?1)
+WHERE stamps.practice_id = ?1 AND stamps.horse_id = ?2
 `
 
-type TouchSessionParams struct {
+type TouchParams struct {
 	PracticeID string
-	ID         string
+	HorseID    string
 }
 
-func (q *Queries) TouchSession(ctx context.Context, arg TouchSessionParams) error {
-	_, err := q.exec(ctx, q.touchSessionStmt, touchSession, arg.PracticeID, arg.ID)
+func (q *Queries) Touch(ctx context.Context, arg TouchParams) error {
+	_, err := q.exec(ctx, q.touchStmt, touch, arg.PracticeID, arg.HorseID)
 	return err
 }
