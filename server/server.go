@@ -9,6 +9,7 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -62,7 +63,7 @@ func New(c Config) (*Server, error) {
 		return nil, err
 	}
 	engine.HandleMethodNotAllowed = true
-	engine.Use(s.logging, s.recovery, s.headers, gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths([]string{"/api/caseload"})))
+	engine.Use(s.logging, s.recovery, s.headers, gzip.Gzip(gzip.DefaultCompression, gzip.WithCustomShouldCompressFn(compresses)))
 	engine.NoMethod(func(g *gin.Context) { writeProblem(g, http.StatusMethodNotAllowed, "That can't be done here.") })
 	speakPlainly()
 	s.api = humagin.New(engine, apiConfig(c.Version))
@@ -79,6 +80,14 @@ func New(c Config) (*Server, error) {
 	}))
 	s.handler = protected.Handler(engine)
 	return s, nil
+}
+
+// compresses reports whether an answer is compressed as it is sent: those of the
+// API, but for the caseload, which is kept compressed. The front end's files were
+// compressed when they were built.
+func compresses(g *gin.Context) bool {
+	at := g.Request.URL.Path
+	return strings.HasPrefix(at, "/api/") && at != "/api/caseload" && strings.Contains(g.GetHeader("Accept-Encoding"), "gzip")
 }
 
 // ServeHTTP answers one request.

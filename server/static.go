@@ -2,8 +2,10 @@ package server
 
 import (
 	"bytes"
+	"compress/gzip"
 	"crypto/sha256"
 	"encoding/hex"
+	"io"
 	"io/fs"
 	"mime"
 	"net/http"
@@ -52,6 +54,46 @@ func (s *Server) recovery(g *gin.Context) {
 	g.Next()
 }
 
+// encodings are the forms in which the build keeps its files, the smallest first.
+var encodings = []struct{ name, suffix string }{{"br", ".br"}, {"gzip", ".gz"}}
+
+// file sends one file of the front end, as the build compressed it; false if
+// there is none.
+func (s *Server) file(g *gin.Context, name string) bool {
+	send := func(body []byte) bool {
+		if strings.HasPrefix(name, "assets/") { // named by their content
+			g.Header("Cache-Control", "public, max-age=31536000, immutable")
+		}
+		g.Data(http.StatusOK, mime.TypeByExtension(path.Ext(name)), body)
+		return true
+	}
+	if body, err := fs.ReadFile(s.Web, name); err == nil {
+		return send(body)
+	}
+	g.Header("Vary", "Accept-Encoding")
+	accepted := g.GetHeader("Accept-Encoding")
+	for _, e := range encodings {
+		if !strings.Contains(accepted, e.name) {
+			continue
+		}
+		if body, err := fs.ReadFile(s.Web, name+e.suffix); err == nil {
+			g.Header("Content-Encoding", e.name)
+			return send(body)
+		}
+	}
+	packed, err := s.Web.Open(name + ".gz")
+	if err != nil {
+		return false
+	}
+	defer func() { _ = packed.Close() }() // only read from
+	plain, err := gzip.NewReader(packed)
+	if err != nil {
+		return false
+	}
+	body, err := io.ReadAll(plain)
+	return err == nil && send(body)
+}
+
 // files serves the front end. What is no file is one of its places, except
 // under /api.
 func (s *Server) files() gin.HandlerFunc {
@@ -71,11 +113,7 @@ func (s *Server) files() gin.HandlerFunc {
 			writeProblem(g, http.StatusMethodNotAllowed, "That can't be done here.")
 			return
 		}
-		if body, err := fs.ReadFile(s.Web, name); err == nil && name != "index.html" {
-			if strings.HasPrefix(name, "assets/") { // named by their content
-				g.Header("Cache-Control", "public, max-age=31536000, immutable")
-			}
-			g.Data(http.StatusOK, mime.TypeByExtension(path.Ext(name)), body)
+		if name != "index.html" && s.file(g, name) {
 			return
 		}
 		if strings.HasPrefix(name, "assets/") {

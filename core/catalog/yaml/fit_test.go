@@ -100,7 +100,7 @@ func TestSchoolsAreAllThereInWords(t *testing.T) {
 // copied is the trailer's ladder as a practice's own.
 func copied(t *testing.T) catalog.Ladder {
 	l, _ := fit(t, catalog.Fitting{}).Ladder("load")
-	l.Own = &catalog.Origin{ID: "1", Version: 2, From: Version}
+	l.Own = &catalog.Origin{ID: "1", Version: 2, From: shippedCatalog(t).Version}
 	return l
 }
 
@@ -162,7 +162,7 @@ func TestProgressBeginsAgainWhereThePassMarkChanged(t *testing.T) {
 	at(l, "load.close").Watch = "Quietly"
 	c := fit(t, catalog.Fitting{Own: []catalog.Ladder{l}})
 	assert.Equal(t, []string{"load.stand"}, catalog.Changed(shippedCatalog(t), c))
-	assert.Equal(t, Version+"+load.2", c.Version)
+	assert.Equal(t, shippedCatalog(t).Version+"+load.2", c.Version)
 }
 
 // The card is ticked in its order only, whatever is tapped.

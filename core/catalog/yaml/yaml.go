@@ -9,6 +9,7 @@ import (
 	"embed"
 	"errors"
 	"fmt"
+	"hash/fnv"
 	"io/fs"
 	"strings"
 
@@ -22,16 +23,39 @@ import (
 //go:embed shipped/*.yaml
 var shipped embed.FS
 
-// Version names the shipped catalogue; a session pins it.
-const Version = "2026.1"
+// year names the shipped catalogue's edition; the rest of its version is made
+// from its content.
+const year = "2026"
 
-// Shipped reads and checks the catalogue that comes with the product.
+// Shipped reads and checks the catalogue that comes with the product. A session
+// pins its version, which is another whenever a word of the catalogue is.
 func Shipped() (*catalog.Catalog, error) {
 	files, err := fs.Sub(shipped, "shipped")
 	if err != nil {
 		return nil, fmt.Errorf("reading the shipped catalogue: %w", err)
 	}
-	return Read(Version, files)
+	version, err := versionOf(files)
+	if err != nil {
+		return nil, err
+	}
+	return Read(version, files)
+}
+
+// versionOf is made from the names and contents of a catalogue's files.
+func versionOf(files fs.FS) (string, error) {
+	sum := fnv.New32a()
+	err := fs.WalkDir(files, ".", func(name string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		text, err := fs.ReadFile(files, name)
+		_, _ = fmt.Fprintf(sum, "%s %d\n%s", name, len(text), text) // a hash takes all
+		return err
+	})
+	if err != nil {
+		return "", fmt.Errorf("reading the shipped catalogue: %w", err)
+	}
+	return fmt.Sprintf("%s.%08x", year, sum.Sum32()), nil
 }
 
 // Read reads house-rules.yaml, findings.yaml, methods.yaml and every other

@@ -164,3 +164,20 @@ func TestFaultsAreNamedWithTheirPlace(t *testing.T) {
 		})
 	}
 }
+
+// The version is made from the content: each changed word makes another.
+func TestTheVersionFollowsTheContent(t *testing.T) {
+	files := fstest.MapFS{"a.yaml": {Data: []byte("cycle: 4\n")}, "b.yaml": {Data: []byte("x")}}
+	was, err := versionOf(files)
+	require.NoError(t, err)
+	again, err := versionOf(files)
+	require.NoError(t, err)
+	assert.Equal(t, was, again)
+	files["a.yaml"] = &fstest.MapFile{Data: []byte("cycle: 5\n")}
+	changed, err := versionOf(files)
+	require.NoError(t, err)
+	assert.NotEqual(t, was, changed)
+	moved, err := versionOf(fstest.MapFS{"a.yaml": {Data: []byte("cycle: 4\nx")}, "b.yaml": {}})
+	require.NoError(t, err)
+	assert.NotEqual(t, was, moved, "what stands in which file counts")
+}
