@@ -18,7 +18,7 @@ var floor = map[string]int{
 	"core/horse": 0, "core/phrase": 0, "core/phrase/aloud": 1, "core/catalog": 1, "core/catalog/yaml": 2,
 	"core/arena": 2, "core/assess": 2, "core/desk": 3, "core/history": 3, "core/clearance": 4, "core/progress": 4, "core/plan": 5,
 	"core/casefile": 6, "core/report": 6,
-	"store": 7, "store/sqlc": 7, "server": 8, "web": 8, "demo": 9, "cmd/ivorybridge": 10, "cmd/corewasm": 10,
+	"docs": 7, "store": 7, "store/sqlc": 7, "server": 8, "web": 8, "demo": 9, "cmd/ivorybridge": 10, "cmd/corewasm": 10,
 }
 
 // Arrows point down only, and the rules of the job reach for nothing outside:

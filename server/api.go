@@ -101,6 +101,7 @@ func vocabulary(r huma.Registry) {
 	word(r, arena.Kind{})
 	word(r, arena.Action{})
 	word(r, arena.Offered{})
+	word(r, arena.Pad{})
 	word(r, arena.SpellPlace{})
 	word(r, arena.Coming{})
 	word(r, arena.Settling{})

@@ -71,6 +71,7 @@ type WalkItem struct {
 	Item     horse.BodyItem  `json:"item"`
 	Name     phrase.Message  `json:"name"`
 	Relevant []horse.Problem `json:"relevant" doc:"the problems it bears on"`
+	ByHand   bool            `json:"by_hand,omitempty" doc:"pressed with the fingers at each check"`
 }
 
 // WalkTest is a basic as it is asked.
@@ -83,6 +84,7 @@ type WalkTest struct {
 // WalkWords are the words of the parts that are drawn or laid out.
 type WalkWords struct {
 	States      []horse.BodyState     `json:"states"`
+	Dated       map[string]string     `json:"dated" doc:"the field that says since when, by state"`
 	Pressings   []assess.Pressing     `json:"pressings"`
 	Answers     []horse.Answer        `json:"answers"`
 	Prompts     []assess.Prompt       `json:"prompts"`
@@ -172,9 +174,20 @@ func problemName(p horse.Problem) phrase.Message { return phrase.Of("problem."+p
 func (s *Server) items() []WalkItem {
 	var items []WalkItem
 	for _, item := range (horse.BodyItem{}).All() {
-		items = append(items, WalkItem{Item: item, Name: assess.Named(item), Relevant: slices.Clone(s.Catalog.Judging.Relevant[item])})
+		items = append(items, WalkItem{Item: item, Name: assess.Named(item), Relevant: slices.Clone(s.Catalog.Judging.Relevant[item]), ByHand: assess.ByHand(item)})
 	}
 	return items
+}
+
+// datedBy names the field that says since when, for each state that has one.
+func datedBy() map[string]string {
+	fields := map[string]string{}
+	for _, state := range (horse.BodyState{}).All() {
+		if f := assess.DatedBy(state); f != "" {
+			fields[state.String()] = f
+		}
+	}
+	return fields
 }
 
 func (s *Server) tests() []WalkTest {
@@ -191,7 +204,7 @@ func (s *Server) tests() []WalkTest {
 
 func walkWords() WalkWords {
 	w := WalkWords{
-		States: horse.BodyState{}.All(), Pressings: assess.Pressing{}.All(), Answers: horse.Answer{}.All(), Prompts: assess.Prompt{}.All(),
+		States: horse.BodyState{}.All(), Dated: datedBy(), Pressings: assess.Pressing{}.All(), Answers: horse.Answer{}.All(), Prompts: assess.Prompt{}.All(),
 		RunKeys: assess.SwapRun{}.All(), Events: assess.EventKind{}.All(), Experiences: horse.Experience{}.All(),
 		Steadiness: assess.Steadiness{}.All(), Settings: assess.Setting{}.All(), Straps: assess.Strap{}.All(), Verdicts: assess.Verdict{}.All(),
 		Who: assess.Professional{}.All(), Beliefs: assess.Belief{}.All()[:3], Cares: horse.Care{}.All(), Schools: horse.School{}.All(),

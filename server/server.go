@@ -113,6 +113,7 @@ func (s *Server) register() {
 	s.assessmentOperations()
 	s.planOperations()
 	s.methodOperations()
+	s.handbookOperations()
 	s.clearanceOperations()
 	s.sessionOperations()
 	s.reportOperations()

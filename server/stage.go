@@ -65,6 +65,7 @@ type Card struct {
 	School     horse.School      `json:"school" doc:"in which it is advised"`
 	Works      phrase.Slotted    `json:"works" doc:"how that school works"`
 	Places     []arena.PlaceToBe `json:"places" doc:"where spells are, for a school of places"`
+	Pad        arena.Pad         `json:"pad" doc:"what it is answered by, unless another is chosen"`
 	Foundation bool              `json:"foundation"`
 	Ridden     bool              `json:"ridden"`
 	Trailer    bool              `json:"trailer" doc:"a bar is closed or it is tied there: the sequence card goes along"`
@@ -164,6 +165,7 @@ func card(f *casefile.File, key string) Card {
 	if school == horse.ReliefPlace {
 		card.Places = arena.PlacesOf(c, ladder)
 	}
+	card.Pad = arena.PadOf(school, len(card.Places) > 0)
 	for _, v := range step.Variants {
 		card.Variants = append(card.Variants, CardVariant{Variant: v, Side: v.Side, Name: phrase.Of("variant", phrase.Args{"words": phrase.Sided(v.String())})})
 	}

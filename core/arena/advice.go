@@ -146,8 +146,16 @@ type Advice struct {
 	Why      phrase.Message    `json:"why"`
 	Warnings []Fired           `json:"warnings,omitempty"`
 	Incident bool              `json:"incident,omitempty" doc:"an incident note is asked for"`
+	Stops    bool              `json:"stops,omitempty" doc:"what is being done stops, or nothing is added: the device says so by touch"`
+	Waits    bool              `json:"waits,omitempty" doc:"nothing is asked meanwhile: how the horse is stands by itself, and corrects no answer"`
 	Numbers  Numbers           `json:"numbers"`
 }
+
+// The actions at which something stops, and those during which nothing is asked.
+var (
+	stopping = []Action{Wait, MakeSafe, Hold, EndSession, GetDown}
+	waiting  = []Action{Wait, MakeSafe, Hold, SettleByFeet, Retreat}
+)
 
 // check names what can't be in an input, apart from its track.
 func (in Input) check(c *catalog.Catalog) error {
@@ -195,6 +203,7 @@ func (s *session) advice(d decision) Advice {
 	a := Advice{
 		Action: d.action, Then: d.then, Easy: d.easy, Rule: d.rule, Why: d.why, Rest: d.rest,
 		Incident: s.incidentWanted, Numbers: s.numbers(),
+		Stops: slices.Contains(stopping, d.action), Waits: slices.Contains(waiting, d.action),
 	}
 	if !d.ask.IsZero() {
 		a.Next = &Next{Ask: d.ask, Target: d.target, StartLevel: 1, BuildTo: d.buildTo}

@@ -87,7 +87,14 @@ func (b Brief) Gate(c *catalog.Catalog, today string, r Readiness, lead bool) (G
 		say("bars")
 	}
 	wanted := b.wanted(c, g)
-	if step, _ := c.Step(wanted.Step); step.Ridden && b.DaysOff(today) >= 2 {
+	asked := wanted
+	if !r.Asked.IsZero() {
+		asked = r.Asked
+	}
+	if step, _ := c.Step(asked.Step); step.Ridden && b.DaysOff(today) >= settlesFrom {
+		g.Settles = true
+	}
+	if step, _ := c.Step(wanted.Step); step.Ridden && b.DaysOff(today) >= settlesFrom {
 		switch {
 		case r.notRidden():
 			say("ridden.not")
@@ -104,6 +111,10 @@ func (b Brief) Gate(c *catalog.Catalog, today string, r Readiness, lead bool) (G
 	}
 	return g, Begin(c, b.Session(c, Beginning{Ask: wanted, Readiness: r}), g)
 }
+
+// settlesFrom is after how many days off a ridden horse settles in hand first
+// (part 6).
+const settlesFrom = 2
 
 // DaysOff counts days since any logged work; -1: never.
 func (b Brief) DaysOff(today string) int {

@@ -22,6 +22,8 @@ type Dose struct {
 	Rep
 	Given int `json:"given,omitempty" minimum:"0" maximum:"100000" doc:"dose given until it stood"`
 	Steps int `json:"steps,omitempty" minimum:"0" maximum:"10000" doc:"steps it took"`
+
+	Stood horse.Answer `json:"stood,omitzero" doc:"how it stood in the end; counts where it had not moved"`
 }
 
 // Moved reports whether the horse moved off under the dose.
@@ -33,6 +35,8 @@ func (d Dose) rep() Rep {
 	case !r.Answer.IsZero():
 	case d.Moved():
 		r.Answer = horse.Refused
+	case !d.Stood.IsZero():
+		r.Answer = d.Stood
 	default:
 		r.Answer = horse.Accepted
 	}
@@ -168,17 +172,41 @@ func restFor(step catalog.Step) int {
 // A Burst is many asks seconds apart, mostly mounted; it counts as one rep.
 type Burst struct {
 	horse.Ask
-	Asks    int            `json:"asks" minimum:"1" maximum:"1000"`
-	OnTouch int            `json:"on_touch" minimum:"0" maximum:"1000" doc:"answered on the touch"`
+	Asks    int            `json:"asks,omitempty" minimum:"0" maximum:"1000"`
+	OnTouch int            `json:"on_touch,omitempty" minimum:"0" maximum:"1000" doc:"answered on the touch"`
 	Most    horse.Pulses   `json:"most_pulses,omitzero"`
-	Last    horse.Answer   `json:"last" doc:"the last answer"`
+	Last    horse.Answer   `json:"last,omitzero" doc:"the last answer"`
+	Each    []int          `json:"each,omitempty" maxItems:"1000" doc:"in place of the four above: the pulses that each ask took, 0 on the touch, -1 for no answer"`
 	Arousal horse.Arousal  `json:"arousal,omitzero"`
 	Signs   []horse.Sign   `json:"signs,omitempty" maxItems:"20"`
 	WaysOut []horse.WayOut `json:"ways_out,omitempty" maxItems:"20"`
 	Handler string         `json:"handler,omitempty" maxLength:"60"`
 }
 
+// counted is the burst with its asks counted, where each was tapped.
+func (b Burst) counted() Burst {
+	if len(b.Each) == 0 {
+		return b
+	}
+	b.Asks, b.OnTouch, b.Last = len(b.Each), 0, horse.Accepted
+	most := 0
+	for _, pulses := range b.Each {
+		most = max(most, pulses)
+		if pulses == 0 {
+			b.OnTouch++
+		}
+	}
+	if most > 0 {
+		b.Most = horse.PulsesOf(most)
+	}
+	if b.Each[len(b.Each)-1] < 0 {
+		b.Last = horse.Refused
+	}
+	return b
+}
+
 func (b Burst) rep() Rep {
+	b = b.counted()
 	r := Rep{Ask: b.Ask, Answer: horse.Try, Form: horse.Pulsed, Pulses: b.Most, Arousal: b.Arousal, Signs: b.Signs, WaysOut: b.WaysOut, Handler: b.Handler}
 	if horse.Soft(b.Last) && b.OnTouch*10 >= b.Asks*8 {
 		r.Answer, r.Peak = horse.Accepted, horse.LevelOf(1)
@@ -309,7 +337,7 @@ func (e Entry) checkAnswered(c *catalog.Catalog) error {
 		if e.Burst == nil {
 			return missing
 		}
-		if b := e.Burst; b.Asks < 1 || b.OnTouch < 0 || b.OnTouch > b.Asks || b.Last.IsZero() {
+		if b := e.Burst.counted(); b.Asks < 1 || b.OnTouch < 0 || b.OnTouch > b.Asks || b.Last.IsZero() {
 			return fmt.Errorf("a burst needs how many asks, how many of them were answered on the touch, and the last answer")
 		}
 		return of(e.Burst.Ask)
@@ -333,6 +361,29 @@ func (e Entry) soft() bool {
 		return horse.Soft(e.Burst.rep().Answer)
 	}
 	return false
+}
+
+type pads struct{}
+
+func (pads) Words() []string { return []string{"answers", "tries", "dose", "offer", "places", "burst"} }
+
+// Pad is what an ask is answered by: the keys of answers, or those of its school.
+type Pad = horse.Word[pads]
+
+// PadOf is the pad of an ask in a school; places tells whether there are places to
+// work and rest in.
+func PadOf(school horse.School, places bool) Pad {
+	switch {
+	case places:
+		return horse.MustWord[pads]("places")
+	case school == horse.WaitItOut:
+		return horse.MustWord[pads]("tries")
+	case school == horse.Doses:
+		return horse.MustWord[pads]("dose")
+	case school == horse.AskAndListen:
+		return horse.MustWord[pads]("offer")
+	}
+	return horse.MustWord[pads]("answers")
 }
 
 // A PlaceToBe is a place of a ladder's plan, and what it is mostly meant for:

@@ -32,6 +32,7 @@ type Readiness struct {
 	Alone   bool          `json:"alone,omitempty" doc:"nobody else at the yard"`
 	Settled Settling      `json:"settled,omitzero" doc:"ridden after days off: how soon it settled"`
 	NoPen   bool          `json:"no_pen,omitempty" doc:"there is no safe pen for loose movement"`
+	Memory  bool          `json:"from_memory,omitempty" doc:"the session is written down afterwards: nothing was asked at the gate"`
 	Asked   horse.Ask     `json:"ask,omitzero" doc:"where the trainer wants to begin; else proposed"`
 }
 
@@ -41,6 +42,7 @@ type Gate struct {
 	Foundations bool             `json:"foundations_only" doc:"arousal 3 at the gate: foundations only, once it is back at 1"`
 	Lower       int              `json:"lower" doc:"steps below the last one met"`
 	Baseline    bool             `json:"baseline" doc:"14 days off and more: the baseline again"`
+	Settles     bool             `json:"settles,omitempty" doc:"ridden after days off: how soon it settles in hand is asked first"`
 	Reasons     []phrase.Message `json:"reasons"`
 }
 
@@ -48,6 +50,9 @@ type Gate struct {
 // never; bumped tells of a bump that was not followed by two accepted answers.
 func Ready(r Readiness, daysOff int, bumped bool) Gate {
 	g := Gate{May: true}
+	if r.Memory {
+		return g // it has happened
+	}
 	say := func(key string, args phrase.Args) { g.Reasons = append(g.Reasons, phrase.Of("gate."+key, args)) }
 	switch {
 	case !r.Stop.IsZero():

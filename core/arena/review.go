@@ -65,7 +65,13 @@ type Timing struct {
 type Felt struct {
 	At    int64 `json:"at"`
 	Level int   `json:"level"`
+	Over  bool  `json:"over,omitempty" doc:"over the line"`
 }
+
+// overLine is the arousal from which a horse is over the line (part 2).
+const overLine = 3
+
+func feltAt(at int64, level int) Felt { return Felt{At: at, Level: level, Over: level >= overLine} }
 
 // ReviewOf tells what a session came to, read from its track.
 func ReviewOf(c *catalog.Catalog, in Input) (Review, error) {
@@ -82,12 +88,12 @@ func (r *Running) Review() Review {
 	v.Stopped = r.stopped()
 	for _, b := range r.now.beads {
 		if b.Arousal.Noted() || b.Calm >= 2 { // what was not noted is not said to be calm
-			v.Felt = append(v.Felt, Felt{At: b.At, Level: b.Calm})
+			v.Felt = append(v.Felt, feltAt(b.At, b.Calm))
 		}
 	}
 	for _, e := range r.live {
 		if e.Kind == KindMark && e.Mark != nil && e.Mark.Arousal.Noted() {
-			v.Felt = append(v.Felt, Felt{At: e.At, Level: e.Mark.Arousal.Int()})
+			v.Felt = append(v.Felt, feltAt(e.At, e.Mark.Arousal.Int()))
 		}
 	}
 	slices.SortStableFunc(v.Felt, func(a, b Felt) int { return int(a.At - b.At) })

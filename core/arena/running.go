@@ -61,8 +61,9 @@ type Picture struct {
 
 // Newest is an entry that was not undone.
 type Newest struct {
-	ID   string `json:"id"`
-	Kind Kind   `json:"kind"`
+	ID      string `json:"id"`
+	Kind    Kind   `json:"kind"`
+	Answers bool   `json:"answers,omitempty" doc:"it is an answer, of which more can be said"`
 }
 
 // Would is advice that was shown, and what would be said now that the tracks
@@ -224,7 +225,8 @@ func (r *Running) Beads() []Told { return r.now.beads }
 func (r *Running) Picture(now int64) Picture {
 	p := Picture{Advice: r.Advise(now), Beads: r.now.beads, Would: r.now.would, Count: len(r.track), Stands: r.standing()}
 	for _, e := range Recent(r.track, recentEntries) {
-		p.Recent = append(p.Recent, Newest{ID: e.ID, Kind: e.Kind})
+		_, answers := e.asRep(r.cat)
+		p.Recent = append(p.Recent, Newest{ID: e.ID, Kind: e.Kind, Answers: answers})
 	}
 	for i := len(r.live) - 1; i >= 0 && p.Last == nil; i-- {
 		if _, answers := r.live[i].asRep(r.cat); answers {

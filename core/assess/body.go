@@ -259,3 +259,21 @@ func (n BodyNote) check(path string, today string, f *faults) {
 		f.short(at+"/by", l.By, 120)
 	}
 }
+
+// ByHand reports whether an item is pressed with the fingers at each check (part
+// 3, B).
+func ByHand(item horse.BodyItem) bool { return item == horse.Belly || item == horse.Back }
+
+// DatedBy is the field of a body item that says since when it is in a state;
+// empty: that state has no date.
+func DatedBy(state horse.BodyState) string {
+	switch state {
+	case horse.Suspect:
+		return "since"
+	case horse.InTreatment:
+		return "begun"
+	case horse.Cleared:
+		return "cleared_on"
+	}
+	return ""
+}

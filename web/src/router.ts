@@ -69,6 +69,12 @@ export const router = createRouter({
       meta: { title: 'An own ladder' },
     },
     {
+      path: '/methods/handbook/:part',
+      component: () => import('./views/methods/HandbookView.vue'),
+      props: true,
+      meta: { title: 'How it judges' },
+    },
+    {
       path: '/methods/:ladder/:step?',
       component: () => import('./views/methods/LadderView.vue'),
       props: true,

@@ -242,6 +242,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/handbook/{part}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A part of the handbook: how the product judges */
+        get: operations["handbook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/horses": {
         parameters: {
             query?: never;
@@ -892,8 +909,12 @@ export interface components {
             /** @description the rule that decided */
             rule: string;
             say: components["schemas"]["PhraseMessage"];
+            /** @description what is being done stops, or nothing is added: the device says so by touch */
+            stops?: boolean;
             /** @description what follows once the action is done */
             then?: ("" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session")[];
+            /** @description nothing is asked meanwhile: how the horse is stands by itself, and corrects no answer */
+            waits?: boolean;
             warnings?: components["schemas"]["ArenaFired"][];
             why: components["schemas"]["PhraseMessage"];
         };
@@ -969,19 +990,21 @@ export interface components {
         ArenaBurst: {
             arousal?: number | null;
             /** Format: int64 */
-            asks: number;
+            asks?: number;
+            /** @description in place of the four above: the pulses that each ask took, 0 on the touch, -1 for no answer */
+            each?: number[];
             handler?: string;
             /**
              * @description the last answer
              * @enum {string}
              */
-            last: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            last?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
             most_pulses?: number | null;
             /**
              * Format: int64
              * @description answered on the touch
              */
-            on_touch: number;
+            on_touch?: number;
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             step: string;
             variant?: string;
@@ -1073,6 +1096,11 @@ export interface components {
              */
             steps?: number;
             /**
+             * @description how it stood in the end; counts where it had not moved
+             * @enum {string}
+             */
+            stood?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /**
              * Format: int64
              * @description the hold, count or distance asked, in the step's unit
              */
@@ -1129,6 +1157,8 @@ export interface components {
             at: number;
             /** Format: int64 */
             level: number;
+            /** @description over the line */
+            over?: boolean;
         };
         ArenaFired: {
             /** @description number of the rule in part 6, or the warning's name */
@@ -1287,6 +1317,8 @@ export interface components {
             worst?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
         };
         ArenaNewest: {
+            /** @description it is an answer, of which more can be said */
+            answers?: boolean;
             id: string;
             /** @enum {string} */
             kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption" | "memory";
@@ -1411,6 +1443,8 @@ export interface components {
             ask?: components["schemas"]["HorseAsk"];
             /** @description body as last time */
             body: boolean;
+            /** @description the session is written down afterwards: nothing was asked at the gate */
+            from_memory?: boolean;
             /**
              * @description the person who holds the rope
              * @enum {string}
@@ -2478,6 +2512,11 @@ export interface components {
             means: string[];
             measures: string[];
             name: string;
+            /**
+             * @description what it is answered by, unless another is chosen
+             * @enum {string}
+             */
+            pad: "" | "answers" | "tries" | "dose" | "offer" | "places" | "burst";
             /** @description the pass mark in words */
             pass: string;
             /** @description where spells are, for a school of places */
@@ -2999,6 +3038,8 @@ export interface components {
             reasons: components["schemas"]["PhraseMessage"][];
             /** @description what is asked for */
             says?: string;
+            /** @description ridden after days off: how soon it settles in hand is asked first */
+            settles?: boolean;
         };
         Disagreement: {
             /** @description the question */
@@ -3094,6 +3135,18 @@ export interface components {
             };
             schools: components["schemas"]["CatalogMethod"][];
             version: string;
+        };
+        HandbookPage: {
+            /** @description the page as plain HTML, without scripts or styles */
+            html: string;
+            key: string;
+            /** @description all parts, in their order */
+            parts: components["schemas"]["HandbookPart"][];
+            title: string;
+        };
+        HandbookPart: {
+            key: string;
+            title: string;
         };
         HandlerChoice: {
             id: string;
@@ -4196,6 +4249,8 @@ export interface components {
             words: components["schemas"]["WalkWords"];
         };
         WalkItem: {
+            /** @description pressed with the fingers at each check */
+            by_hand?: boolean;
             /** @enum {string} */
             item: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
             name: components["schemas"]["PhraseMessage"];
@@ -4225,6 +4280,10 @@ export interface components {
             answers: ("" | "refused" | "try" | "tolerated" | "accepted" | "offered")[];
             beliefs: ("" | "likely" | "possible" | "unlikely" | "not enough seen" | "not looked at")[];
             cares: ("" | "ordinary care" | "extra care" | "high care" | "specialist only")[];
+            /** @description the field that says since when, by state */
+            dated: {
+                [key: string]: string;
+            };
             events: ("" | "kicked at a person" | "struck" | "reared" | "charged" | "bucked someone off" | "bolted" | "fell with a rider" | "ran over a person or broke loose" | "went over backwards" | "bit")[];
             experiences: ("" | "beginner" | "improving" | "sound" | "professional")[];
             pressings: ("" | "nothing" | "ticklish" | "tightens" | "kicks")[];
@@ -4965,6 +5024,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Methods"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    handbook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                part: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandbookPage"];
                 };
             };
             /** @description Unauthorized */

@@ -57,17 +57,15 @@ useIntervalFn(() => box.state.signal === 'ok' && box.state.waiting === 0 && void
 const advice = computed(() => arena.now?.advice)
 const drafted = computed(() => hold.on || hold.draft.peak !== undefined)
 const holder = computed(() => arena.data?.handlers.find((h) => h.id === arena.holder)?.name ?? '')
-const stopping = ['wait', 'make safe', 'hold', 'end session', 'get down']
 
 watch(
   () => arena.now?.count,
-  () => (stopping.includes(advice.value?.action ?? '') ? mind() : felt()),
+  () => (advice.value?.stops ? mind() : felt()),
 )
 
 /** How it is: of the answer just logged, or by itself while one waits. */
 async function arousal(level: number) {
-  const waits = ['wait', 'make safe', 'hold', 'settle by feet', 'retreat'].includes(advice.value?.action ?? '')
-  if (!waits && arena.newestAnswers) await arena.correct({ arousal: level })
+  if (!advice.value?.waits && arena.newestAnswers) await arena.correct({ arousal: level })
   else await arena.mark({ arousal: level })
 }
 

@@ -15,7 +15,7 @@ const x = (at: number) => ((at - from.value) / span.value) * width
 const y = (level: number) => height - 8 - level * 20
 
 const steps = computed(() =>
-  felt.map((f, i) => ({ level: f.level, x: x(f.at), to: x(felt[i + 1]?.at ?? from.value + span.value) })),
+  felt.map((f, i) => ({ level: f.level, over: f.over, x: x(f.at), to: x(felt[i + 1]?.at ?? from.value + span.value) })),
 )
 const says = computed(() => {
   const most = Math.max(0, ...felt.map((f) => f.level))
@@ -35,7 +35,7 @@ const says = computed(() => {
     <template v-for="(s, i) in steps" :key="i">
       <rect :x="s.x" :y="y(s.level)" :width="Math.max(s.to - s.x, 1)" :height="height - y(s.level)" class="step" />
       <rect
-        v-if="s.level >= 3"
+        v-if="s.over"
         :x="s.x"
         :y="y(s.level)"
         :width="Math.max(s.to - s.x, 1)"

@@ -72,7 +72,7 @@ async function keep() {
     started_at,
     zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
     handler: view.handlers[0]?.id,
-    readiness: { arousal: null, handler: 'calm', tack: true, body: true },
+    readiness: { arousal: null, handler: '', tack: false, body: false, from_memory: true },
     begun: asks[0]?.ask,
   })
   let at = started_at

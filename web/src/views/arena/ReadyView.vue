@@ -19,10 +19,7 @@ const router = useRouter()
 const box = outbox.value
 if (!box) throw new Error('nobody is signed in')
 
-const { data, trouble, load, ready, missing, holder, ridesAfterDaysOff, verdict, may, starting, openHere, begin } = useReady(
-  id,
-  box,
-)
+const { data, trouble, load, ready, missing, holder, asksSettling, verdict, may, starting, openHere, begin } = useReady(id, box)
 const picking = ref(false)
 
 const minds = choices(['calm', 'tight', 'scared', 'angry'] as const)
@@ -92,7 +89,7 @@ async function enter() {
                 @toggle="ready.body = $event === 'yes'"
               />
             </FieldRow>
-            <FieldRow v-if="ridesAfterDaysOff" label="In hand first: how soon does it settle after the days off?">
+            <FieldRow v-if="asksSettling" label="In hand first: how soon does it settle after the days off?">
               <ChipRow
                 big
                 label="How soon it settles"

@@ -166,11 +166,9 @@ export function useArena(id: string, box: Outbox) {
   /** What the newest entry that stands is. */
   const newest = computed(() => {
     const entry = picture.value?.recent[0]
-    return entry?.kind === 'spell' && entry.id !== picture.value?.last?.id ? 'work' : entry?.kind
+    return entry?.kind === 'spell' && !entry.answers ? 'work' : entry?.kind
   })
-  const newestAnswers = computed(() => {
-    return newest.value !== undefined && !['mark', 'end', 'interruption', 'work'].includes(newest.value)
-  })
+  const newestAnswers = computed(() => picture.value?.recent[0]?.answers === true)
 
   const current = computed<CurrentAsk>(() => {
     const next = picture.value?.advice.next

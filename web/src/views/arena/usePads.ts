@@ -12,13 +12,7 @@ import type { Running } from './pads/SpellPad.vue'
 import type { useArena } from './useArena'
 
 type Arena = ReturnType<typeof useArena>
-export type Pad = 'answers' | 'tries' | 'dose' | 'offer' | 'places' | 'burst'
-
-const padOf: Record<string, Pad> = {
-  'wait it out': 'tries',
-  doses: 'dose',
-  'ask and listen': 'offer',
-}
+export type Pad = Schemas['Card']['pad']
 
 export function usePads(arena: Arena, id: string, take: () => Draft) {
   // Kept on this device: a clock that runs goes on over a reload.
@@ -34,7 +28,7 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
     const card = arena.card
     if (!card) return 'answers'
     if (chosen.value?.step === card.key) return chosen.value.pad
-    return places.value.length ? 'places' : (padOf[card.school] ?? 'answers')
+    return card.pad
   })
   const ask = () => ({ step: arena.current.step, variant: arena.current.variant })
   const choosePad = (p: Pad) => (chosen.value = { step: arena.current.step, pad: p })
@@ -69,8 +63,7 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
 
   const dose = (d: Dosed) => {
     const { peak } = take()
-    const answer = d.answer ?? ''
-    return arena.log({ kind: 'dose', dose: { ...ask(), target: arena.current.target, ...d, peak, answer } })
+    return arena.log({ kind: 'dose', dose: { ...ask(), target: arena.current.target, ...d, peak, answer: '' } })
   }
   const offer = (word: Schemas['ArenaOffer']['answer']) => arena.log({ kind: 'offer', offer: { ...ask(), answer: word } })
   const burst = (b: Bursted) => arena.log({ kind: 'burst', burst: { ...ask(), ...b } })

@@ -60,12 +60,8 @@ export function useReady(caseId: string, box: Outbox) {
     ].filter(Boolean),
   )
   const holder = computed(() => ready.holder || (data.value?.handlers[0]?.id ?? ''))
-  /** Ridden after days off: how soon it settles decides (part 6). */
-  const ridesAfterDaysOff = computed(() => {
-    const stage = data.value?.stage
-    const next = stage?.cards.find((c) => c.key === (ready.step || stage.brief.next))
-    return next?.ridden === true && (data.value?.days_off ?? 0) >= 2
-  })
+  /** Whether how soon it asksSettling is asked, whatever else is said yet. */
+  const asksSettling = ref(false)
   const may = computed(() => verdict.value?.may === true && !!verdict.value.ask && missing.value.length === 0)
 
   const readiness = (): Readiness => ({
@@ -83,14 +79,16 @@ export function useReady(caseId: string, box: Outbox) {
 
   const ask = useDebounceFn(async () => {
     const view = data.value
-    if (missing.value.length || !view) return
-    verdict.value = await rules.ask('gate', {
+    if (!view) return
+    const said = await rules.ask('gate', {
       brief: view.stage.brief,
       today: localDate(Date.now()),
       readiness: readiness(),
       lead: isLead.value,
       words: view.words,
     })
+    asksSettling.value = said.settles === true
+    verdict.value = missing.value.length ? undefined : said
   }, 50)
   watch([ready, data], () => void ask())
 
@@ -140,5 +138,5 @@ export function useReady(caseId: string, box: Outbox) {
     await box.begin(`start/${caseId}/${id}`, { ...body, begun })
   }
 
-  return { data, trouble, load, ready, missing, holder, ridesAfterDaysOff, verdict, may, starting, openHere, begin }
+  return { data, trouble, load, ready, missing, holder, asksSettling, verdict, may, starting, openHere, begin }
 }

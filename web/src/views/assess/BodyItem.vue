@@ -22,9 +22,8 @@ const field = (name: string) => `${path.value}/${name}`
 
 function set(word: string) {
   walk.mark(field('state'), word === 'not looked at' ? null : word)
-  if (word === 'suspect' && !walk.typed(field('since'))) walk.mark(field('since'), today.value)
-  if (word === 'in treatment' && !walk.typed(field('begun'))) walk.mark(field('begun'), today.value)
-  if (word === 'cleared' && !walk.typed(field('cleared_on'))) walk.mark(field('cleared_on'), today.value)
+  const since = words.value?.dated[word]
+  if (since && !walk.typed(field(since))) walk.mark(field(since), today.value)
 }
 
 /** The check of today on a side, if one was made. */
@@ -38,14 +37,13 @@ function press(side: string, answer: string) {
   if (made?.[1] === answer) return walk.mark(field(`checks/${made[0]}`), null)
   walk.mark(field(`checks/${made?.[0] ?? v7()}`), { on: today.value, side, answer })
 }
-const byHand = computed(() => ['belly', 'back'].includes(item.item))
 </script>
 
 <template>
   <section class="sheet stack" :aria-label="item.name.text">
     <h3>{{ item.name.text }}</h3>
     <ChipRow :label="`${item.name.text}: state`" :choices="choices(words?.states ?? [])" :chosen="[state]" @toggle="set" />
-    <div v-if="byHand" class="stack">
+    <div v-if="item.by_hand" class="stack">
       <FieldRow
         v-for="side in ['near', 'off']"
         :key="side"

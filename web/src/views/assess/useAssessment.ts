@@ -5,10 +5,14 @@ import { computed, reactive, ref, shallowRef } from 'vue'
 import { api, told, type Schemas, type Trouble } from '../../api/client'
 import { useLoad } from '../../api/use'
 import type { Kept, Outbox, Topic } from '../../offline/outbox'
+import { within } from '../../offline/within'
 import { at, put } from './doc'
 
 type Walk = Schemas['Walk']
 type Source = 'seen' | 'video' | 'told'
+
+/** How long the page waits for what is kept on this device. */
+const patience = 2000
 
 /** Makes a mark: puts a value in its place, null for nothing. */
 export type Put = (path: string, value: unknown) => void
@@ -27,7 +31,7 @@ export function useAssessment(caseId: string, horseId: string, box: Outbox) {
   async function read(): Promise<Walk> {
     const walk = await readWalk()
     view.value = walk.newest
-    const begun = await box.setting<string>(`assessing ${caseId}`)
+    const begun = await within(patience, box.setting<string>(`assessing ${caseId}`))
     await follow(begun && !walk.all.some((a) => a.id === begun) ? begun : (walk.newest?.id ?? v7()))
     return walk
   }
@@ -36,7 +40,7 @@ export function useAssessment(caseId: string, horseId: string, box: Outbox) {
   async function readWalk(): Promise<Walk> {
     try {
       const walk = await told(api.GET('/api/cases/{id}/assessment', { params: { path: { id: caseId } } }))
-      await box.keep(`walk ${caseId}`, walk)
+      box.keep(`walk ${caseId}`, walk).catch(() => undefined) // the page does not wait for the copy
       return walk
     } catch (error) {
       const kept = (error as Trouble).status === 0 ? await box.setting<Walk>(`walk ${caseId}`) : undefined
@@ -55,7 +59,7 @@ export function useAssessment(caseId: string, horseId: string, box: Outbox) {
       waiting.value = waiting.value.filter((k) => !arrived.has(k.id))
       if (answer.refused.length > 0) void look()
     })
-    await look()
+    await within(patience, look())
   }
 
   async function look() {

@@ -36,7 +36,10 @@ const stands = (l: Ladder) => data.value?.piers[l.key] ?? []
 <template>
   <div class="page">
     <header class="page-head row between">
-      <h1>Methods</h1>
+      <div>
+        <h1>Methods</h1>
+        <p class="small"><RouterLink to="/methods/handbook/README">How it judges: the handbook</RouterLink></p>
+      </div>
       <FieldRow v-slot="f" class="search" label="Look for a step">
         <ElInput :id="f.id" v-model="looked" clearable placeholder="rope, ears, stands, flag" />
       </FieldRow>

@@ -4,7 +4,7 @@ import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import type { Schemas } from '../../../api/client'
 
-export type Bursted = Pick<Schemas['ArenaBurst'], 'asks' | 'on_touch' | 'most_pulses' | 'last'>
+export type Bursted = Pick<Schemas['ArenaBurst'], 'each'>
 
 const { store } = defineProps<{ store: string }>()
 const emit = defineEmits<{ burst: [burst: Bursted] }>()
@@ -14,16 +14,9 @@ const asks = useLocalStorage<number[]>(store, [], { serializer: StorageSerialize
 const touch = computed(() => asks.value.filter((p) => p === 0).length)
 
 function end() {
-  const list = asks.value
+  const each = asks.value
   asks.value = []
-  if (list.length === 0) return
-  const pulses = list.filter((p) => p > 0)
-  emit('burst', {
-    asks: list.length,
-    on_touch: list.filter((p) => p === 0).length,
-    most_pulses: pulses.length ? Math.max(...pulses) : undefined,
-    last: (list.at(-1) ?? -1) < 0 ? 'refused' : 'accepted',
-  })
+  if (each.length > 0) emit('burst', { each })
 }
 </script>
 

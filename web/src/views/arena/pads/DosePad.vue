@@ -6,7 +6,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../../../api/client'
 import { measured } from '../../../words'
 
-export type Dosed = Pick<Schemas['ArenaDose'], 'given' | 'steps' | 'kicks' | 'seconds'> & { answer?: 'accepted' | 'tolerated' }
+export type Dosed = Pick<Schemas['ArenaDose'], 'given' | 'steps' | 'kicks' | 'seconds' | 'stood'>
 
 const { store, planned, unit, now } = defineProps<{
   /** Where the running dose is kept on this device. */
@@ -37,9 +37,8 @@ function more(what: 'strokes' | 'steps' | 'kicks') {
   if (run.value) run.value = { ...run.value, [what]: run.value[what] + 1 }
 }
 
-/** It stands: off. How it stood is said by the key, unless it moved first: then
- * the rules say what it was. */
-function stands(answer: 'accepted' | 'tolerated') {
+/** It stands: off. How it stood is said by the key; the rules say what it was. */
+function stands(stood: Dosed['stood']) {
   const r = run.value
   if (!r) return
   run.value = null
@@ -48,7 +47,7 @@ function stands(answer: 'accepted' | 'tolerated') {
     steps: r.steps || undefined,
     kicks: r.kicks ? Math.min(r.kicks, 10) : undefined,
     seconds: Math.round((Date.now() - r.at) / 1000),
-    answer: r.steps > 0 ? undefined : answer,
+    stood,
   })
 }
 </script>

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+// A part of the handbook: how the product judges, as the rules have it.
+import { watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, told } from '../../api/client'
+import { useLoad } from '../../api/use'
+import PageState from '../../parts/PageState.vue'
+
+const { part } = defineProps<{ part: string }>()
+const router = useRouter()
+const { data, trouble, load } = useLoad(() => told(api.GET('/api/handbook/{part}', { params: { path: { part } } })))
+watch(
+  () => part,
+  () => void load(),
+)
+
+/** A link to another part stays in the product. */
+function follow(event: MouseEvent) {
+  const link = (event.target as Element).closest('a')?.getAttribute('href')
+  if (!link?.startsWith('/methods/handbook/')) return
+  event.preventDefault()
+  void router.push(link)
+}
+</script>
+
+<template>
+  <div class="page">
+    <header class="page-head">
+      <p><RouterLink to="/methods">Methods</RouterLink></p>
+      <h1>How it judges</h1>
+    </header>
+    <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
+      <div v-if="data" class="beside">
+        <nav aria-label="Parts of the handbook">
+          <ul class="plain-list small">
+            <li v-for="p in data.parts" :key="p.key">
+              <RouterLink :to="`/methods/handbook/${p.key}`">{{ p.title }}</RouterLink>
+            </li>
+          </ul>
+        </nav>
+        <!-- eslint-disable-next-line vue/no-v-html -- the handbook comes with the product; nobody else writes in it -->
+        <article class="sheet text" @click="follow" v-html="data.html"></article>
+      </div>
+    </PageState>
+  </div>
+</template>
+
+<style scoped>
+.beside {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 4fr);
+  gap: var(--gap-4);
+  align-items: start;
+}
+nav [aria-current='page'] {
+  font-weight: 700;
+}
+.text {
+  overflow-x: auto;
+  overflow-wrap: anywhere;
+}
+.text :deep(h1),
+.text :deep(h2) {
+  margin: var(--gap-3) 0 var(--gap-2);
+}
+.text :deep(p),
+.text :deep(ul),
+.text :deep(ol) {
+  margin: 0 0 var(--gap-2);
+  max-width: 80ch;
+}
+.text :deep(table) {
+  border-collapse: collapse;
+  margin: 0 0 var(--gap-3);
+}
+.text :deep(th),
+.text :deep(td) {
+  border: 1px solid var(--ivory-2);
+  padding: var(--gap-1) var(--gap-2);
+  text-align: left;
+  vertical-align: top;
+  overflow-wrap: normal;
+}
+.text :deep(th) {
+  background: var(--ivory-2);
+}
+@media (max-width: 720px) {
+  .beside {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
