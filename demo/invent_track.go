@@ -7,6 +7,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 
@@ -19,7 +20,7 @@ func (v *inventor) sessions() error {
 			ago++ // a second one on that day
 		}
 		start := time.Date(v.now.Year(), v.now.Month(), v.now.Day(), 8+i%9, v.rand.IntN(60), 0, 0, time.UTC).AddDate(0, 0, -ago)
-		t := &track{inventor: v, at: start.UnixMilli(), started: start.UnixMilli()}
+		t := &made{inventor: v, at: start.UnixMilli(), started: start.UnixMilli()}
 		t.write(i)
 		who := v.who
 		who.At = t.at
@@ -48,22 +49,22 @@ func (v *inventor) sessions() error {
 	return nil
 }
 
-// track is one session being made up.
-type track struct {
+// made is one session being made up.
+type made struct {
 	*inventor
 	at, started int64
-	entries     []arena.Entry
+	entries     []track.Entry
 	asks        []horse.Ask // worked, in order
 }
 
-func (t *track) add(e arena.Entry) {
+func (t *made) add(e track.Entry) {
 	t.at += 8_000 + t.rand.Int64N(40_000)
 	e.ID, e.At, e.Device, e.Seq = t.id(), t.at, "tablet", int64(len(t.entries)+1)
 	t.entries = append(t.entries, e)
 }
 
 // write fills the session: a few asks in turn, foundations before the ladder.
-func (t *track) write(i int) {
+func (t *made) write(i int) {
 	steps := t.toWork(i)
 	for k := 0; len(t.entries) < t.size.Entries || k == 0; k++ {
 		step := steps[k%len(steps)]
@@ -73,13 +74,13 @@ func (t *track) write(i int) {
 		}
 	}
 	if !t.chance(4) {
-		t.add(arena.Entry{Kind: arena.KindEnd, Note: pick(t.rand, []string{"", "stood well", "stopped on a good one"})})
+		t.add(track.Entry{Kind: track.KindEnd, Note: pick(t.rand, []string{"", "stood well", "stopped on a good one"})})
 	}
 }
 
 // toWork are two foundations and a piece of the ladder, further up as the
 // sessions go by.
-func (t *track) toWork(i int) []catalog.Step {
+func (t *made) toWork(i int) []catalog.Step {
 	var steps []catalog.Step
 	for _, need := range t.ladder.StandsOn {
 		if s, ok := t.cat.Step(need.Step); ok && len(steps) < 2 {
@@ -101,28 +102,28 @@ func (t *track) toWork(i int) []catalog.Step {
 
 // work logs some answers on an ask, by the kinds of entry that its ladder's
 // schools use.
-func (t *track) work(step catalog.Step, a horse.Ask, n int) {
+func (t *made) work(step catalog.Step, a horse.Ask, n int) {
 	if len(t.asks) > 0 && t.chance(50) {
-		t.add(arena.Entry{Kind: arena.KindMark, Mark: &arena.Mark{Ask: &a, Arousal: horse.ArousalOf(1)}})
+		t.add(track.Entry{Kind: track.KindMark, Mark: &track.Mark{Ask: &a, Arousal: horse.ArousalOf(1)}})
 	}
 	t.asks = append(t.asks, a)
 	for range n {
 		r := t.answer(a, step)
 		switch {
 		case step.Has(catalog.MeasureDose) && t.chance(70):
-			t.add(arena.Entry{Kind: arena.KindDose, Dose: &arena.Dose{Rep: r, Given: r.Target + t.rand.IntN(4), Steps: t.rand.IntN(2) * t.rand.IntN(4)}})
+			t.add(track.Entry{Kind: track.KindDose, Dose: &track.Dose{Rep: r, Given: r.Target + t.rand.IntN(4), Steps: t.rand.IntN(2) * t.rand.IntN(4)}})
 		case t.chance(4):
-			t.add(arena.Entry{Kind: arena.KindOffer, Offer: &arena.Offer{Ask: a, Answer: pick(t.rand, arena.Offered{}.All()), Arousal: r.Arousal, WaysOut: r.WaysOut, Handler: r.Handler}})
+			t.add(track.Entry{Kind: track.KindOffer, Offer: &track.Offer{Ask: a, Answer: pick(t.rand, track.Offered{}.All()), Arousal: r.Arousal, WaysOut: r.WaysOut, Handler: r.Handler}})
 		case step.Trailer && t.chance(20):
-			t.add(arena.Entry{Kind: arena.KindSpell, Spell: &arena.Spell{Ask: a, Place: pick(t.rand, arena.SpellPlace{}.All()), Rest: t.chance(50), Level: r.Peak, Seconds: t.rand.IntN(90), Came: pick(t.rand, arena.Coming{}.All()), Arousal: r.Arousal}})
+			t.add(track.Entry{Kind: track.KindSpell, Spell: &track.Spell{Ask: a, Place: pick(t.rand, track.SpellPlace{}.All()), Rest: t.chance(50), Level: r.Peak, Seconds: t.rand.IntN(90), Came: pick(t.rand, track.Coming{}.All()), Arousal: r.Arousal}})
 		case step.Ridden && t.chance(10):
-			t.add(arena.Entry{Kind: arena.KindBurst, Burst: &arena.Burst{Ask: a, Asks: 10, OnTouch: t.rand.IntN(11), Last: r.Answer, Arousal: r.Arousal}})
+			t.add(track.Entry{Kind: track.KindBurst, Burst: &track.Burst{Ask: a, Asks: 10, OnTouch: t.rand.IntN(11), Last: r.Answer, Arousal: r.Arousal}})
 		case t.chance(1):
-			t.add(arena.Entry{Kind: arena.KindMemory, Memory: &arena.Memory{Ask: a, Tries: 3, Last: r.Answer}})
+			t.add(track.Entry{Kind: track.KindMemory, Memory: &track.Memory{Ask: a, Tries: 3, Last: r.Answer}})
 		case t.chance(2):
-			t.add(arena.Entry{Kind: arena.KindInterruption, Interruption: &arena.Interruption{Behaviour: pick(t.rand, horse.WayOut{}.All()), Level: r.Peak, Seconds: 4}})
+			t.add(track.Entry{Kind: track.KindInterruption, Interruption: &track.Interruption{Behaviour: pick(t.rand, horse.WayOut{}.All()), Level: r.Peak, Seconds: 4}})
 		default:
-			t.add(arena.Entry{Kind: arena.KindRep, Rep: &r})
+			t.add(track.Entry{Kind: track.KindRep, Rep: &r})
 		}
 		t.second(r)
 	}
@@ -130,23 +131,23 @@ func (t *track) work(step catalog.Step, a horse.Ask, n int) {
 
 // second thoughts: an entry is undone or corrected now and then, and advice was
 // shown.
-func (t *track) second(r arena.Rep) {
+func (t *made) second(r track.Rep) {
 	last := t.entries[len(t.entries)-1]
 	switch {
 	case t.chance(3):
-		t.add(arena.Entry{Kind: arena.KindUndo, Replaces: last.ID})
-	case t.chance(3) && last.Kind == arena.KindRep:
+		t.add(track.Entry{Kind: track.KindUndo, Replaces: last.ID})
+	case t.chance(3) && last.Kind == track.KindRep:
 		r.Answer = pick(t.rand, horse.Answer{}.All())
-		t.add(arena.Entry{Kind: arena.KindRep, Rep: &r, Replaces: last.ID})
+		t.add(track.Entry{Kind: track.KindRep, Rep: &r, Replaces: last.ID})
 	case t.chance(10):
-		t.add(arena.Entry{Kind: arena.KindAdvice, Shown: &arena.Shown{After: last.ID, Action: arena.Same, Rule: "15", Next: r.Ask}})
+		t.add(track.Entry{Kind: track.KindAdvice, Shown: &track.Shown{After: last.ID, Action: track.Same, Rule: "15", Next: r.Ask}})
 	}
 }
 
 // answer is what the horse does: it learns with each good answer.
-func (t *track) answer(a horse.Ask, step catalog.Step) arena.Rep {
+func (t *made) answer(a horse.Ask, step catalog.Step) track.Rep {
 	know := t.know[a]
-	r := arena.Rep{Ask: a, Start: horse.LevelOf(1), Arousal: horse.ArousalOf(t.rand.IntN(2)), EndedBy: horse.ByHandler}
+	r := track.Rep{Ask: a, Start: horse.LevelOf(1), Arousal: horse.ArousalOf(t.rand.IntN(2)), EndedBy: horse.ByHandler}
 	r.Peak = horse.LevelOf(1 + int((1-know)*6*t.rand.Float64()))
 	x := t.rand.Float64() + know
 	for i, share := range []float64{0.15, 0.35, 0.55, 1.7} {
@@ -191,8 +192,8 @@ func (t *track) answer(a horse.Ask, step catalog.Step) arena.Rep {
 }
 
 // mark notes something else.
-func (t *track) mark() {
-	m := arena.Mark{Arousal: horse.ArousalOf(t.rand.IntN(3))}
+func (t *made) mark() {
+	m := track.Mark{Arousal: horse.ArousalOf(t.rand.IntN(3))}
 	switch t.rand.IntN(6) {
 	case 0:
 		m.Bump = true
@@ -205,5 +206,5 @@ func (t *track) mark() {
 	case 4:
 		m.EasyMinutes = 5
 	}
-	t.add(arena.Entry{Kind: arena.KindMark, Mark: &m, Note: map[bool]string{true: "it was over in a moment", false: ""}[m.Incident]})
+	t.add(track.Entry{Kind: track.KindMark, Mark: &m, Note: map[bool]string{true: "it was over in a moment", false: ""}[m.Incident]})
 }

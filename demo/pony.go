@@ -1,9 +1,9 @@
 package demo
 
 import (
+	"ivorybridge/core/track"
 	"math/rand/v2"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/horse"
 )
 
@@ -45,12 +45,12 @@ func (p *pony) rest(days int) {
 }
 
 // answer is what the pony does, asked the n-th time today at a target.
-func (p *pony) answer(a horse.Ask, target, n int, dip bool) arena.Rep {
+func (p *pony) answer(a horse.Ask, target, n int, dip bool) track.Rep {
 	know, met := p.know[a]
 	if !met {
 		know = p.carried(a)
 	}
-	r := arena.Rep{Ask: a, Target: target, Start: horse.LevelOf(1), Release: horse.OnTheTry, Arousal: horse.ArousalOf(1), EndedBy: horse.ByHandler}
+	r := track.Rep{Ask: a, Target: target, Start: horse.LevelOf(1), Release: horse.OnTheTry, Arousal: horse.ArousalOf(1), EndedBy: horse.ByHandler}
 	need := 1 + (1-know)*p.heavy + p.rand.Float64() - 0.5
 	r.Answer, r.Peak = p.grade(know, dip), horse.LevelOf(int(need+0.5))
 	if p.session == p.lost && n <= 4 {
@@ -100,7 +100,7 @@ func (p *pony) grade(know float64, dip bool) horse.Answer {
 }
 
 // colour adds what was seen.
-func (p *pony) colour(r *arena.Rep, n int) {
+func (p *pony) colour(r *track.Rep, n int) {
 	switch r.Answer {
 	case horse.Refused:
 		r.EndedBy, r.Arousal = horse.ByHorse, horse.ArousalOf(2)

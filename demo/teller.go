@@ -2,6 +2,7 @@ package demo
 
 import (
 	"fmt"
+	"ivorybridge/core/track"
 	"time"
 
 	"ivorybridge/core/arena"
@@ -21,7 +22,7 @@ type teller struct {
 	*pony
 	horseID, caseID, ownerID string
 	assessments              []assess.Assessment
-	days                     []arena.Day
+	days                     []track.Day
 }
 
 // longest is the most reps a told session has.
@@ -108,7 +109,7 @@ func (t *teller) oneSession(i, ago int) (bool, error) {
 		return false, err
 	}
 	s := &telling{
-		teller: t, file: f, today: arena.Day{Date: day, Started: who.At, Handler: who.User}, at: who.At,
+		teller: t, file: f, today: track.Day{Date: day, Started: who.At, Handler: who.User}, at: who.At,
 		in: brief.Session(f.Catalog(), arena.Beginning{Ask: ask, Started: who.At, Handler: who.User, Readiness: ready}),
 	}
 	if err := s.run(t.notes[i%len(t.notes)]); err != nil {
@@ -140,7 +141,7 @@ type telling struct {
 	*teller
 	file  *casefile.File
 	in    arena.Input
-	today arena.Day
+	today track.Day
 	at    int64
 	seq   int64
 	tried map[horse.Ask]int
@@ -148,7 +149,7 @@ type telling struct {
 	reps  int
 }
 
-func (s *telling) add(e arena.Entry) {
+func (s *telling) add(e track.Entry) {
 	s.seq++
 	e.ID, e.At, e.Device, e.Seq = s.id(), s.at, "demo", s.seq
 	s.today.Track = append(s.today.Track, e)
@@ -176,7 +177,7 @@ func (s *telling) run(note string) error {
 	}
 	s.ownersTurn()
 	s.at += 20_000
-	s.add(arena.Entry{Kind: arena.KindEnd, Note: note})
+	s.add(track.Entry{Kind: track.KindEnd, Note: note})
 	return nil
 }
 
@@ -227,7 +228,7 @@ func (s *telling) checkMet() {
 
 func (s *telling) change(a horse.Ask) {
 	s.at += 15_000
-	s.add(arena.Entry{Kind: arena.KindMark, Mark: &arena.Mark{Ask: &a, Arousal: horse.ArousalOf(1)}})
+	s.add(track.Entry{Kind: track.KindMark, Mark: &track.Mark{Ask: &a, Arousal: horse.ArousalOf(1)}})
 }
 
 func (s *telling) rep(a horse.Ask, target int, dip bool) {
@@ -239,19 +240,19 @@ func (s *telling) rep(a horse.Ask, target int, dip bool) {
 		r.Reached = &reached
 	}
 	s.at += int64(r.Seconds*1000) + 26_000
-	s.add(arena.Entry{Kind: arena.KindRep, Rep: &r})
+	s.add(track.Entry{Kind: track.KindRep, Rep: &r})
 }
 
 // follow does what the advice says; false ends the session.
 func (s *telling) follow(a arena.Advice) bool {
 	switch a.Action {
-	case arena.EndSession, arena.MakeSafe:
+	case track.EndSession, track.MakeSafe:
 		return false
-	case arena.Wait:
+	case track.Wait:
 		s.at += 90_000
-		s.add(arena.Entry{Kind: arena.KindMark, Mark: &arena.Mark{Arousal: horse.ArousalOf(1)}})
+		s.add(track.Entry{Kind: track.KindMark, Mark: &track.Mark{Arousal: horse.ArousalOf(1)}})
 		return true
-	case arena.EndAsk, arena.ChangeAsk:
+	case track.EndAsk, track.ChangeAsk:
 		return s.goOn()
 	}
 	if a.Next == nil {

@@ -3,6 +3,7 @@ package e2e
 import (
 	"encoding/json"
 	"fmt"
+	"ivorybridge/core/track"
 	"math/rand/v2"
 	"net/http"
 	"net/http/httptest"
@@ -56,8 +57,8 @@ func (d tracks) input() arena.Input {
 	return in
 }
 
-func (d tracks) entry(i int, at int64, a horse.Ask) arena.Entry {
-	e := arena.Entry{ID: fmt.Sprintf("%04d", i), At: at, Device: one(d, []string{"tablet", "phone"}), Seq: int64(i)}
+func (d tracks) entry(i int, at int64, a horse.Ask) track.Entry {
+	e := track.Entry{ID: fmt.Sprintf("%04d", i), At: at, Device: one(d, []string{"tablet", "phone"}), Seq: int64(i)}
 	arousal := horse.Arousal{}
 	if d.some(3) {
 		arousal = horse.ArousalOf(d.IntN(5))
@@ -70,31 +71,31 @@ func (d tracks) entry(i int, at int64, a horse.Ask) arena.Entry {
 	if d.some(5) {
 		signs = append(signs, one(d, horse.Sign{}.All()))
 	}
-	rep := arena.Rep{Ask: a, Answer: one(d, horse.Answer{}.All()), Peak: horse.LevelOf(d.IntN(11)), Arousal: arousal, WaysOut: ways, Signs: signs, Seconds: float64(d.IntN(90))}
+	rep := track.Rep{Ask: a, Answer: one(d, horse.Answer{}.All()), Peak: horse.LevelOf(d.IntN(11)), Arousal: arousal, WaysOut: ways, Signs: signs, Seconds: float64(d.IntN(90))}
 	switch d.IntN(12) {
 	case 0:
-		e.Kind, e.Replaces = arena.KindUndo, fmt.Sprintf("%04d", d.IntN(max(i, 1)))
+		e.Kind, e.Replaces = track.KindUndo, fmt.Sprintf("%04d", d.IntN(max(i, 1)))
 		if i == 0 {
 			e.Replaces = "none"
 		}
 	case 1:
-		e.Kind, e.Mark = arena.KindMark, &arena.Mark{Arousal: arousal, Signs: signs, EasyMinutes: d.IntN(3), Bump: d.some(6)}
+		e.Kind, e.Mark = track.KindMark, &track.Mark{Arousal: arousal, Signs: signs, EasyMinutes: d.IntN(3), Bump: d.some(6)}
 		if d.some(3) {
 			e.Mark.Ask = &a
 		}
 	case 2:
-		e.Kind, e.Dose = arena.KindDose, &arena.Dose{Rep: rep, Given: d.IntN(20), Steps: d.IntN(3)}
+		e.Kind, e.Dose = track.KindDose, &track.Dose{Rep: rep, Given: d.IntN(20), Steps: d.IntN(3)}
 	case 3:
-		e.Kind, e.Offer = arena.KindOffer, &arena.Offer{Ask: a, Answer: one(d, arena.Offered{}.All()), Arousal: arousal, Signs: signs}
+		e.Kind, e.Offer = track.KindOffer, &track.Offer{Ask: a, Answer: one(d, track.Offered{}.All()), Arousal: arousal, Signs: signs}
 	case 4, 5:
-		e.Kind, e.Spell = arena.KindSpell, &arena.Spell{Ask: a, Place: one(d, arena.SpellPlace{}.All()), Rest: d.some(2), Seconds: d.IntN(200), Level: horse.LevelOf(d.IntN(6)), Arousal: arousal}
+		e.Kind, e.Spell = track.KindSpell, &track.Spell{Ask: a, Place: one(d, track.SpellPlace{}.All()), Rest: d.some(2), Seconds: d.IntN(200), Level: horse.LevelOf(d.IntN(6)), Arousal: arousal}
 	case 6:
 		asks := 1 + d.IntN(20)
-		e.Kind, e.Burst = arena.KindBurst, &arena.Burst{Ask: a, Asks: asks, OnTouch: d.IntN(asks + 1), Last: one(d, horse.Answer{}.All()), Arousal: arousal}
+		e.Kind, e.Burst = track.KindBurst, &track.Burst{Ask: a, Asks: asks, OnTouch: d.IntN(asks + 1), Last: one(d, horse.Answer{}.All()), Arousal: arousal}
 	case 7:
-		e.Kind, e.Interruption = arena.KindInterruption, &arena.Interruption{Behaviour: one(d, horse.WayOut{}.All()), Level: horse.LevelOf(d.IntN(9)), Arousal: arousal}
+		e.Kind, e.Interruption = track.KindInterruption, &track.Interruption{Behaviour: one(d, horse.WayOut{}.All()), Level: horse.LevelOf(d.IntN(9)), Arousal: arousal}
 	default:
-		e.Kind, e.Rep = arena.KindRep, &rep
+		e.Kind, e.Rep = track.KindRep, &rep
 	}
 	return e
 }

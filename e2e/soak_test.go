@@ -11,7 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"ivorybridge/core/arena"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 
@@ -133,24 +133,24 @@ func TestASessionFarFromASignal(t *testing.T) {
 	defer func() { assert.NoError(t, db.Close()) }()
 	p, err := db.FirstPractice(context.Background())
 	require.NoError(t, err)
-	track, _, err := db.Track(context.Background(), p.ID, id)
+	entries, _, err := db.Track(context.Background(), p.ID, id)
 	require.NoError(t, err)
-	assert.Len(t, track, here, "all arrived")
-	assert.GreaterOrEqual(t, len(track), trial.entries)
+	assert.Len(t, entries, here, "all arrived")
+	assert.GreaterOrEqual(t, len(entries), trial.entries)
 	seen := map[string]bool{}
-	for i, e := range track {
+	for i, e := range entries {
 		assert.False(t, seen[e.ID], "once")
 		assert.False(t, e.ClockOff)
 		seen[e.ID] = true
 		if i > 0 {
-			assert.Greater(t, e.Seq, track[i-1].Seq, "in order")
+			assert.Greater(t, e.Seq, entries[i-1].Seq, "in order")
 		}
 	}
 	shown := 0
-	for _, e := range track {
-		if e.Kind == arena.KindAdvice {
+	for _, e := range entries {
+		if e.Kind == track.KindAdvice {
 			shown++
 		}
 	}
-	assert.GreaterOrEqual(t, shown, len(track)/2-2, "each tap was advised on")
+	assert.GreaterOrEqual(t, shown, len(entries)/2-2, "each tap was advised on")
 }

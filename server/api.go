@@ -1,6 +1,7 @@
 package server
 
 import (
+	"ivorybridge/core/track"
 	"path"
 	"reflect"
 	"strings"
@@ -98,12 +99,12 @@ func vocabulary(r huma.Registry) {
 	word(r, horse.StepState{})
 	word(r, horse.Mind{})
 	word(r, horse.Stop{})
-	word(r, arena.Kind{})
-	word(r, arena.Action{})
-	word(r, arena.Offered{})
+	word(r, track.Kind{})
+	word(r, track.Action{})
+	word(r, track.Offered{})
 	word(r, arena.Pad{})
-	word(r, arena.SpellPlace{})
-	word(r, arena.Coming{})
+	word(r, track.SpellPlace{})
+	word(r, track.Coming{})
 	word(r, arena.Settling{})
 	word(r, assess.Sex{})
 	word(r, assess.Past{})

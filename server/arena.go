@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"hash/maphash"
+	"ivorybridge/core/track"
 	"slices"
 	"sync"
 
@@ -31,7 +32,7 @@ type Arena struct {
 	Beginning arena.Beginning    `json:"beginning"`
 	Rules     catalog.HouseRules `json:"rules" doc:"as the session pinned them"`
 	Words     phrase.Words       `json:"words"`
-	Track     []arena.Entry      `json:"track" doc:"all that is kept of it, in its order"`
+	Track     []track.Entry      `json:"track" doc:"all that is kept of it, in its order"`
 	Told      arena.Picture      `json:"told"`
 	Now       int64              `json:"now" doc:"the server's clock, ms"`
 }
@@ -126,9 +127,9 @@ func (s *Server) fill(ctx context.Context, c caller, l *liveArena, session strin
 	if l.cat, err = s.Catalog.Fit(l.stage.Brief.Fitting); err != nil {
 		return err
 	}
-	open := func(track []store.Kept) (r *arena.Running, err error) {
+	open := func(entries []store.Kept) (r *arena.Running, err error) {
 		err = guarded(func() error {
-			r, err = desk.Open(l.cat, desk.Opening{Brief: l.stage.Brief, Beginning: beginning(l.session), Rules: l.session.Rules, Track: store.Entries(track)})
+			r, err = desk.Open(l.cat, desk.Opening{Brief: l.stage.Brief, Beginning: beginning(l.session), Rules: l.session.Rules, Track: store.Entries(entries)})
 			return err
 		})
 		return r, err
@@ -170,7 +171,7 @@ func (s *Server) log(ctx context.Context, c caller, in *logInput) (Logged, error
 		return Logged{}, faulty(FieldProblem{Field: "entries", Say: fmt.Sprintf("Send from 1 to %d entries, and sent_at as milliseconds since 1970.", maxEntries)})
 	}
 	out := Logged{Refused: []RefusedEntry{}}
-	good := make([]arena.Entry, 0, len(in.Body.Entries))
+	good := make([]track.Entry, 0, len(in.Body.Entries))
 	for i, sent := range in.Body.Entries {
 		e, err := s.readEntry(sent)
 		if err == nil {
@@ -192,7 +193,7 @@ func (s *Server) log(ctx context.Context, c caller, in *logInput) (Logged, error
 		l.running = nil
 		return Logged{}, err
 	}
-	fresh := make([]arena.Entry, 0, len(kept))
+	fresh := make([]track.Entry, 0, len(kept))
 	for i, e := range kept {
 		switch {
 		case errors.Is(refused[i], store.ErrOther):
@@ -222,7 +223,7 @@ func (s *Server) log(ctx context.Context, c caller, in *logInput) (Logged, error
 }
 
 // mayLog says why an entry can't be kept of this user, or nil.
-func mayLog(c caller, e arena.Entry, cat *catalog.Catalog) error {
+func mayLog(c caller, e track.Entry, cat *catalog.Catalog) error {
 	if err := e.Check(cat); err != nil {
 		return err
 	}

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"ivorybridge/core/track"
 	"net/http"
 	"strings"
 	"testing"
@@ -10,7 +11,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/store"
@@ -53,7 +53,7 @@ func TestASessionIsAdvisedAsItIsLogged(t *testing.T) {
 
 	first := at(rep("accepted", 3), 60, 1)
 	l := p.logs(id, first)
-	assert.Equal(t, arena.Same, l.Told.Advice.Action)
+	assert.Equal(t, track.Same, l.Told.Advice.Action)
 	assert.Equal(t, horse.Big, l.Told.Advice.Release, "never accepted before")
 	l = p.logs(id, first, at(rep("accepted", 2), 120, 2))
 	assert.Len(t, l.Told.Beads, 2, "sent twice is harmless")
@@ -62,7 +62,7 @@ func TestASessionIsAdvisedAsItIsLogged(t *testing.T) {
 	l = p.logs(id, undo)
 	assert.Len(t, l.Told.Beads, 1)
 	l = p.logs(id, at(rep("accepted", 1), 180, 4), at(rep("accepted", 1), 220, 5), at(rep("accepted", 1), 260, 6))
-	assert.Equal(t, arena.Up, l.Told.Advice.Action, "three in a row, at the level the ladder needs")
+	assert.Equal(t, track.Up, l.Told.Advice.Action, "three in a row, at the level the ladder needs")
 
 	again, known := p.ask(http.MethodGet, "/api/sessions/"+id, nil), Arena{}
 	again.into(&known)
@@ -389,6 +389,6 @@ func TestASuspectLegBarsARunningSession(t *testing.T) {
 	assert.Equal(t, "load.step", p.logs(id, on("load.step", 1)).Told.Advice.Next.Step)
 	p.marks(uuid.NewString(), "body/hind leg/state", "suspect")
 	told := p.logs(id, on("load.step", 2)).Told
-	assert.Equal(t, arena.Down, told.Advice.Action)
+	assert.Equal(t, track.Down, told.Advice.Action)
 	assert.Equal(t, "load.front", told.Advice.Next.Step)
 }

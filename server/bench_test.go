@@ -5,6 +5,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"ivorybridge/core/track"
 	"net/http"
 	"net/http/httptest"
 	"path/filepath"
@@ -16,7 +17,6 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/require"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/horse"
 	"ivorybridge/store"
 )
@@ -163,12 +163,12 @@ func (p *practice) history(b *testing.B, entries int) {
 			School: horse.BuildAndRelease, Begins: horse.Ask{Step: "lead.forward"}, Handler: p.who.User, Rules: p.Catalog.Rules,
 		}
 		require.NoError(b, p.Store.StartSession(context.Background(), p.who, n))
-		track := make([]arena.Entry, each)
-		for i := range track {
-			r := arena.Rep{Ask: horse.Ask{Step: []string{"lead.forward", "lead.halt", "head.down"}[i/70]}, Answer: []horse.Answer{horse.Accepted, horse.Try}[i%2], Peak: horse.LevelOf(1 + i%4)}
-			track[i] = arena.Entry{ID: uuid.NewString(), Kind: arena.KindRep, At: start.UnixMilli() + int64(i)*10_000, Device: "tablet", Seq: int64(i), Rep: &r}
+		entries := make([]track.Entry, each)
+		for i := range entries {
+			r := track.Rep{Ask: horse.Ask{Step: []string{"lead.forward", "lead.halt", "head.down"}[i/70]}, Answer: []horse.Answer{horse.Accepted, horse.Try}[i%2], Peak: horse.LevelOf(1 + i%4)}
+			entries[i] = track.Entry{ID: uuid.NewString(), Kind: track.KindRep, At: start.UnixMilli() + int64(i)*10_000, Device: "tablet", Seq: int64(i), Rep: &r}
 		}
-		_, _, err := p.Store.Append(context.Background(), p.who, n.ID, 0, track)
+		_, _, err := p.Store.Append(context.Background(), p.who, n.ID, 0, entries)
 		require.NoError(b, err)
 	}
 }
@@ -231,7 +231,7 @@ func bareLog(b *testing.B, p *practice, writer, reader *sql.DB) http.Handler {
 		}
 		tx, err := writer.Begin()
 		for _, raw := range in.Entries {
-			var e arena.Entry
+			var e track.Entry
 			if err == nil {
 				err = json.Unmarshal(raw, &e)
 			}

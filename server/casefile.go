@@ -3,10 +3,10 @@ package server
 import (
 	"context"
 	"fmt"
+	"ivorybridge/core/track"
 	"maps"
 	"slices"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/history"
@@ -157,9 +157,9 @@ func (s *Server) judge(today string, r reading, past history.History) (*casefile
 }
 
 // endedBy is the entry that ended a session, or nil.
-func endedBy(track []arena.Entry) *arena.Entry {
-	for _, e := range arena.Live(track) {
-		if e.Kind == arena.KindEnd {
+func endedBy(entries []track.Entry) *track.Entry {
+	for _, e := range track.Live(entries) {
+		if e.Kind == track.KindEnd {
 			return &e
 		}
 	}

@@ -2,9 +2,9 @@ package server
 
 import (
 	"context"
+	"ivorybridge/core/track"
 	"slices"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/history"
 	"ivorybridge/store"
 )
@@ -67,7 +67,7 @@ func (s *Server) next(ctx context.Context, h history.History, used []history.Use
 	return h, unread, &brokenError{what: "too many entries of session " + f.ID + " can't be read"}
 }
 
-func (s *Server) tryNext(h history.History, used []history.Used, d arena.Day) (after history.History, err error) {
+func (s *Server) tryNext(h history.History, used []history.Used, d track.Day) (after history.History, err error) {
 	err = guarded(func() error {
 		after = h.After(s.Catalog, used, d)
 		return nil
@@ -79,7 +79,7 @@ func (s *Server) tryNext(h history.History, used []history.Used, d arena.Day) (a
 type told struct {
 	store.Session
 	before, after history.History
-	day           arena.Day // without what can't be read
+	day           track.Day // without what can't be read
 	visit         history.Visit
 }
 
@@ -99,7 +99,7 @@ func (s *Server) tell(ctx context.Context, c caller, r reading, n store.Session)
 // tellAfter reads a session after the history before it.
 func (s *Server) tellAfter(ctx context.Context, r reading, before history.History, unread []store.Unread, f store.Fresh) (told, error) {
 	for _, u := range append(slices.Clip(unread), r.unread...) {
-		f.Day.Track = slices.DeleteFunc(slices.Clone(f.Day.Track), func(e arena.Entry) bool { return e.ID == u.ID })
+		f.Day.Track = slices.DeleteFunc(slices.Clone(f.Day.Track), func(e track.Entry) bool { return e.ID == u.ID })
 	}
 	t := told{Session: f.Session, before: before, day: f.Day}
 	err := guarded(func() error {

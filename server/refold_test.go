@@ -10,8 +10,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/history"
+	"ivorybridge/core/track"
 	"ivorybridge/demo"
 	"ivorybridge/store"
 )
@@ -63,9 +63,9 @@ func TestWhatIsKeptIsMadeAgainToTheLetter(t *testing.T) {
 				if len(sessions) < 3 {
 					continue
 				}
-				n, track := sessions[i%(len(sessions)-1)], days[i%(len(sessions)-1)].Track
-				late := arena.Entry{ID: uuid.NewString(), Kind: arena.KindUndo, At: track[len(track)-1].At, Device: "phone", Replaces: track[len(track)/2].ID}
-				_, _, err = s.db.Append(ctx, who, n.ID, 0, []arena.Entry{late})
+				n, entries := sessions[i%(len(sessions)-1)], days[i%(len(sessions)-1)].Track
+				late := track.Entry{ID: uuid.NewString(), Kind: track.KindUndo, At: entries[len(entries)-1].At, Device: "phone", Replaces: entries[len(entries)/2].ID}
+				_, _, err = s.db.Append(ctx, who, n.ID, 0, []track.Entry{late})
 				require.NoError(t, err)
 				s.took(http.MethodGet, "/api/horses/"+h.ID, nil)
 			}

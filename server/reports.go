@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"ivorybridge/core/track"
 	"net/http"
 	"reflect"
 	"slices"
@@ -104,7 +105,7 @@ func (s *Server) document(ctx context.Context, c caller, r reading, t told) (rep
 			in.Dangers = append(in.Dangers, k)
 		}
 	}
-	for _, e := range arena.Live(t.day.Track) {
+	for _, e := range track.Live(t.day.Track) {
 		if e.Mark != nil && e.Mark.Incident && e.Note != "" {
 			in.Incidents = append(in.Incidents, e.Note)
 		}

@@ -4,12 +4,11 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"ivorybridge/core/track"
 	"reflect"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
-
-	"ivorybridge/core/arena"
 )
 
 // maxTrack is the largest batch of entries in bytes, maxEntry the largest one
@@ -34,15 +33,15 @@ func (e *sentEntry) UnmarshalJSON(text []byte) error {
 
 // Schema is that of an entry.
 func (sentEntry) Schema(r huma.Registry) *huma.Schema {
-	return r.Schema(reflect.TypeFor[arena.Entry](), true, "Entry")
+	return r.Schema(reflect.TypeFor[track.Entry](), true, "Entry")
 }
 
 // readEntry reads an entry as strictly as any body is read. What is wrong with
 // it comes with its id, if that can be read.
-func (s *Server) readEntry(sent sentEntry) (arena.Entry, error) {
+func (s *Server) readEntry(sent sentEntry) (track.Entry, error) {
 	var value any
 	err := json.Unmarshal(sent.text, &value)
-	nothing := arena.Entry{} // what can't be read has no id
+	nothing := track.Entry{} // what can't be read has no id
 	if fields, ok := value.(map[string]any); ok {
 		nothing.ID, _ = fields["id"].(string)
 	}
@@ -54,7 +53,7 @@ func (s *Server) readEntry(sent sentEntry) (arena.Entry, error) {
 	}
 	registry := s.api.OpenAPI().Components.Schemas
 	var found huma.ValidateResult
-	schema := registry.Schema(reflect.TypeFor[arena.Entry](), true, "Entry")
+	schema := registry.Schema(reflect.TypeFor[track.Entry](), true, "Entry")
 	huma.Validate(registry, schema, huma.NewPathBuffer([]byte("entry"), len("entry")), huma.ModeWriteToServer, value, &found)
 	if len(found.Errors) > 0 {
 		said := make([]string, len(found.Errors))
@@ -67,7 +66,7 @@ func (s *Server) readEntry(sent sentEntry) (arena.Entry, error) {
 		}
 		return nothing, errors.New(strings.Join(said, "; "))
 	}
-	var e arena.Entry
+	var e track.Entry
 	if err := json.Unmarshal(sent.text, &e); err != nil {
 		return nothing, errors.New(readable(err.Error()))
 	}

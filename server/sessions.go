@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"fmt"
+	"ivorybridge/core/track"
 	"net/http"
 	"slices"
 
@@ -314,7 +315,7 @@ func (s *Server) summaryOf(ctx context.Context, c caller, l *liveArena, id strin
 	}
 	for _, k := range l.track {
 		sum.Clock = sum.Clock || k.ClockOff
-		if k.AfterEnd && k.Replaces == "" && k.Kind != arena.KindUndo && k.Kind != arena.KindAdvice && k.Kind != arena.KindEnd {
+		if k.AfterEnd && k.Replaces == "" && k.Kind != track.KindUndo && k.Kind != track.KindAdvice && k.Kind != track.KindEnd {
 			sum.Late++
 		}
 	}

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"database/sql"
+	"ivorybridge/core/track"
 	"net/http"
 	"strings"
 	"sync"
@@ -152,8 +153,8 @@ func TestPagesAreReadWhileSessionsStart(t *testing.T) {
 			assert.NoError(t, n.School.UnmarshalText([]byte("build and release")))
 			n.Begins.Step = "lead.forward"
 			assert.NoError(t, p.Store.StartSession(context.Background(), p.who, n))
-			e := arena.Entry{ID: uuid.NewString(), Kind: arena.KindMark, Device: "d", Mark: &arena.Mark{}}
-			_, _, err := p.Store.Append(context.Background(), p.who, n.ID, 0, []arena.Entry{e})
+			e := track.Entry{ID: uuid.NewString(), Kind: track.KindMark, Device: "d", Mark: &track.Mark{}}
+			_, _, err := p.Store.Append(context.Background(), p.who, n.ID, 0, []track.Entry{e})
 			assert.NoError(t, err)
 		}
 	})

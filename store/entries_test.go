@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"io/fs"
+	"ivorybridge/core/track"
 	"path/filepath"
 	"testing"
 	"testing/fstest"
@@ -13,7 +14,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/horse"
 )
 
@@ -22,12 +22,12 @@ func TestEveryKindOfEntryIsKept(t *testing.T) {
 	ctx := context.Background()
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
 	ask := horse.Ask{Step: "lead.back"}
-	sent := []arena.Entry{
-		{Kind: arena.KindDose, Dose: &arena.Dose{Rep: arena.Rep{Ask: ask, Target: 9}, Given: 14, Steps: 3}},
-		{Kind: arena.KindOffer, Offer: &arena.Offer{Ask: ask, Answer: arena.Left}},
-		{Kind: arena.KindSpell, Spell: &arena.Spell{Ask: ask, Place: arena.Away, Seconds: 40, Level: horse.LevelOf(4)}},
-		{Kind: arena.KindBurst, Burst: &arena.Burst{Ask: ask, Asks: 10, OnTouch: 8, Last: horse.Accepted}},
-		{Kind: arena.KindInterruption, Interruption: &arena.Interruption{Behaviour: horse.TurnedAway}},
+	sent := []track.Entry{
+		{Kind: track.KindDose, Dose: &track.Dose{Rep: track.Rep{Ask: ask, Target: 9}, Given: 14, Steps: 3}},
+		{Kind: track.KindOffer, Offer: &track.Offer{Ask: ask, Answer: track.Left}},
+		{Kind: track.KindSpell, Spell: &track.Spell{Ask: ask, Place: track.Away, Seconds: 40, Level: horse.LevelOf(4)}},
+		{Kind: track.KindBurst, Burst: &track.Burst{Ask: ask, Asks: 10, OnTouch: 8, Last: horse.Accepted}},
+		{Kind: track.KindInterruption, Interruption: &track.Interruption{Behaviour: horse.TurnedAway}},
 	}
 	for i := range sent {
 		sent[i].ID, sent[i].Device, sent[i].Seq, sent[i].At = uuid.NewString(), "tablet", int64(i+1), p.who.At+int64(i)

@@ -6,9 +6,9 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"ivorybridge/core/track"
 	"math"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/history"
 	"ivorybridge/store/sqlc"
 )
@@ -25,7 +25,7 @@ type Past struct {
 // Fresh is a session that is not folded yet.
 type Fresh struct {
 	Session
-	Day    arena.Day // its track without what was shown
+	Day    track.Day // its track without what was shown
 	Unread []Unread
 	Newest bool // of the horse, or of those before the point
 }
@@ -116,12 +116,12 @@ func (v View) Fresh(ctx context.Context, practice string, n Session) (Fresh, err
 	f := Fresh{Session: n, Day: day(n)}
 	undone := map[string]bool{}
 	for _, r := range rows {
-		e, err := undoc[arena.Entry]("an entry", r.Body)
+		e, err := undoc[track.Entry]("an entry", r.Body)
 		if err != nil {
 			f.Unread = append(f.Unread, Unread{Session: n.ID, On: n.Date, ID: r.ID, At: r.At, Kind: r.Kind, Why: err})
 			continue
 		}
-		if e.Kind == arena.KindUndo {
+		if e.Kind == track.KindUndo {
 			undone[e.Replaces] = true
 		}
 		e.At = r.At
@@ -132,8 +132,8 @@ func (v View) Fresh(ctx context.Context, practice string, n Session) (Fresh, err
 }
 
 // day is a session without its track.
-func day(n Session) arena.Day {
-	return arena.Day{ID: n.ID, Date: n.Date, Started: n.StartedAt, Handler: cmp.Or(n.Handler, n.StartedBy)}
+func day(n Session) track.Day {
+	return track.Day{ID: n.ID, Date: n.Date, Started: n.StartedAt, Handler: cmp.Or(n.Handler, n.StartedBy)}
 }
 
 // foldAgain drops the histories from a place on; they are folded again when they

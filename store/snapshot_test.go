@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"ivorybridge/core/track"
 	"path/filepath"
 	"sync"
 	"testing"
@@ -10,7 +11,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/horse"
 )
 
@@ -30,7 +30,7 @@ func TestDaysAreOfOneMoment(t *testing.T) {
 			for k := range 3 {
 				e := rep(int64(k), horse.Accepted)
 				e.Note = n.ID
-				_, _, err := p.Append(ctx, p.who, n.ID, 0, []arena.Entry{e})
+				_, _, err := p.Append(ctx, p.who, n.ID, 0, []track.Entry{e})
 				assert.NoError(t, err)
 			}
 		}
@@ -79,7 +79,7 @@ func TestOneEntryThatCantBeReadTakesNoOtherDown(t *testing.T) {
 	ctx := context.Background()
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
 	good := rep(1, horse.Accepted)
-	_, _, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{good})
+	_, _, err := p.Append(ctx, p.who, p.session, 0, []track.Entry{good})
 	require.NoError(t, err)
 	bad := uuid.NewString()
 	_, err = p.writer.ExecContext(ctx, `INSERT INTO entries (id, practice_id, session_id, device, seq, device_at, at, received_at, kind, written_by, body)
@@ -92,13 +92,13 @@ func TestOneEntryThatCantBeReadTakesNoOtherDown(t *testing.T) {
 	require.Len(t, unread, 1)
 	assert.Equal(t, bad, unread[0].ID)
 	assert.Equal(t, p.session, unread[0].Session)
-	track, unread, err := p.Track(ctx, p.who.Practice, p.session)
+	entries, unread, err := p.Track(ctx, p.who.Practice, p.session)
 	require.NoError(t, err)
-	assert.Len(t, track, 1)
+	assert.Len(t, entries, 1)
 	assert.Len(t, unread, 1)
 
-	aside := arena.Entry{ID: uuid.NewString(), Kind: arena.KindUndo, Device: "tablet", Replaces: bad}
-	_, _, err = p.Append(ctx, p.who, p.session, 0, []arena.Entry{aside})
+	aside := track.Entry{ID: uuid.NewString(), Kind: track.KindUndo, Device: "tablet", Replaces: bad}
+	_, _, err = p.Append(ctx, p.who, p.session, 0, []track.Entry{aside})
 	require.NoError(t, err)
 	_, _, unread, err = p.Days(ctx, p.who.Practice, p.horse)
 	require.NoError(t, err)
@@ -115,7 +115,7 @@ func TestAnEmptySessionCanBeThrownAway(t *testing.T) {
 
 	n := p.aSession(uuid.NewString())
 	require.NoError(t, p.StartSession(ctx, p.who, n))
-	_, _, err = p.Append(ctx, p.who, n.ID, 0, []arena.Entry{rep(1, horse.Try)})
+	_, _, err = p.Append(ctx, p.who, n.ID, 0, []track.Entry{rep(1, horse.Try)})
 	require.NoError(t, err)
 	require.ErrorIs(t, p.DropSession(ctx, p.who, n.ID), ErrHasEntries)
 	_, err = p.Session(ctx, p.who.Practice, n.ID)
@@ -151,7 +151,7 @@ func TestConstraintsAreNamed(t *testing.T) {
 		"UPDATE users SET active = 0":            ErrLastLead,
 		"UPDATE sessions SET horse_id = 'other'": errReference,
 	} {
-		_, _, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{rep(1, horse.Try)})
+		_, _, err := p.Append(ctx, p.who, p.session, 0, []track.Entry{rep(1, horse.Try)})
 		require.NoError(t, err)
 		_, err = p.writer.ExecContext(ctx, statement)
 		require.ErrorIs(t, named(err), is, statement)

@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"fmt"
+	"ivorybridge/core/track"
 	"os"
 	"path/filepath"
 	"sync"
@@ -15,7 +16,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -61,8 +61,8 @@ func (p practiceIn) aSession(id string) Session {
 	return Session{ID: id, CaseID: p.kase, HorseID: p.horse, StartedAt: p.who.At, Zone: "Europe/London", Date: "2026-06-01", School: horse.BuildAndRelease, Begins: horse.Ask{Step: "lead.forward"}, Catalog: "t", Core: "t"}
 }
 
-func rep(seq int64, answer horse.Answer) arena.Entry {
-	return arena.Entry{ID: uuid.NewString(), Kind: arena.KindRep, At: now.UnixMilli() + seq*1000, Device: "tablet", Seq: seq, Rep: &arena.Rep{Ask: horse.Ask{Step: "lead.forward"}, Answer: answer}}
+func rep(seq int64, answer horse.Answer) track.Entry {
+	return track.Entry{ID: uuid.NewString(), Kind: track.KindRep, At: now.UnixMilli() + seq*1000, Device: "tablet", Seq: seq, Rep: &track.Rep{Ask: horse.Ask{Step: "lead.forward"}, Answer: answer}}
 }
 
 func TestWhatIsKeptIsThereAfterAReopen(t *testing.T) {
@@ -92,7 +92,7 @@ func TestNothingOfAnotherPractice(t *testing.T) {
 
 	_, err := s.Horse(ctx, mine.who.Practice, other.horse)
 	require.ErrorIs(t, err, ErrNotFound)
-	_, _, err = s.Append(ctx, mine.who, other.session, 0, []arena.Entry{rep(1, horse.Try)})
+	_, _, err = s.Append(ctx, mine.who, other.session, 0, []track.Entry{rep(1, horse.Try)})
 	require.ErrorIs(t, err, ErrNotFound)
 	require.ErrorIs(t, s.UpdateHorse(ctx, mine.who, Horse{ID: other.horse, Name: "x", Version: 1}), ErrNotFound)
 	stranger := mine.aSession(uuid.NewString())
@@ -120,29 +120,29 @@ func TestEntriesAreKeptOnce(t *testing.T) {
 	ctx := context.Background()
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
 	a, b := rep(1, horse.Try), rep(2, horse.Accepted)
-	_, refused, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{a, b})
+	_, refused, err := p.Append(ctx, p.who, p.session, 0, []track.Entry{a, b})
 	require.NoError(t, err)
 	assert.Equal(t, []error{nil, nil}, refused)
 
 	changed := a
-	changed.Rep = &arena.Rep{Ask: a.Rep.Ask, Answer: horse.Refused}
+	changed.Rep = &track.Rep{Ask: a.Rep.Ask, Answer: horse.Refused}
 	c := rep(3, horse.Offered)
-	_, refused, err = p.Append(ctx, p.who, p.session, 0, []arena.Entry{b, changed, c})
+	_, refused, err = p.Append(ctx, p.who, p.session, 0, []track.Entry{b, changed, c})
 	require.NoError(t, err)
 	assert.NoError(t, refused[0], "sent twice is harmless")
 	assert.ErrorIs(t, refused[1], ErrOther)
 	assert.NoError(t, refused[2], "the good one beside it is kept")
 
-	track, _, err := p.Track(ctx, p.who.Practice, p.session)
+	entries, _, err := p.Track(ctx, p.who.Practice, p.session)
 	require.NoError(t, err)
-	require.Len(t, track, 3)
-	assert.Equal(t, horse.Try, track[0].Rep.Answer)
+	require.Len(t, entries, 3)
+	assert.Equal(t, horse.Try, entries[0].Rep.Answer)
 }
 
 func TestEntriesCantBeChangedOrTakenAway(t *testing.T) {
 	ctx := context.Background()
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
-	_, _, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{rep(1, horse.Try)})
+	_, _, err := p.Append(ctx, p.who, p.session, 0, []track.Entry{rep(1, horse.Try)})
 	require.NoError(t, err)
 	_, err = p.writer.Exec("UPDATE entries SET at = 0")
 	require.ErrorContains(t, err, "never changed")
@@ -156,25 +156,25 @@ func TestAWrongClockLosesNothing(t *testing.T) {
 	day := int64(24 * 60 * 60_000)
 	a, b := rep(1, horse.Try), rep(2, horse.Accepted)
 	a.At, b.At = a.At-day, b.At-day
-	_, _, err := p.Append(ctx, p.who, p.session, p.who.At-day, []arena.Entry{a, b})
+	_, _, err := p.Append(ctx, p.who, p.session, p.who.At-day, []track.Entry{a, b})
 	require.NoError(t, err)
-	track, _, err := p.Track(ctx, p.who.Practice, p.session)
+	entries, _, err := p.Track(ctx, p.who.Practice, p.session)
 	require.NoError(t, err)
-	assert.True(t, track[0].ClockOff)
-	assert.Equal(t, a.ID, track[0].ID, "in the device's order")
-	assert.Equal(t, a.At+day, track[0].At)
+	assert.True(t, entries[0].ClockOff)
+	assert.Equal(t, a.ID, entries[0].ID, "in the device's order")
+	assert.Equal(t, a.At+day, entries[0].At)
 }
 
 func TestEntriesAfterTheEndAreMarked(t *testing.T) {
 	ctx := context.Background()
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
-	end := arena.Entry{ID: uuid.NewString(), Kind: arena.KindEnd, At: now.UnixMilli() + 5000, Device: "tablet", Seq: 5}
+	end := track.Entry{ID: uuid.NewString(), Kind: track.KindEnd, At: now.UnixMilli() + 5000, Device: "tablet", Seq: 5}
 	late := rep(9, horse.Try)
-	_, _, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{rep(1, horse.Try), end, late})
+	_, _, err := p.Append(ctx, p.who, p.session, 0, []track.Entry{rep(1, horse.Try), end, late})
 	require.NoError(t, err)
-	track, _, err := p.Track(ctx, p.who.Practice, p.session)
+	entries, _, err := p.Track(ctx, p.who.Practice, p.session)
 	require.NoError(t, err)
-	assert.Equal(t, []bool{false, false, true}, []bool{track[0].AfterEnd, track[1].AfterEnd, track[2].AfterEnd})
+	assert.Equal(t, []bool{false, false, true}, []bool{entries[0].AfterEnd, entries[1].AfterEnd, entries[2].AfterEnd})
 }
 
 func TestStaleWritesShowWhatIsKept(t *testing.T) {
@@ -234,7 +234,7 @@ func TestBackupWhileWritingAndRestore(t *testing.T) {
 	var writing sync.WaitGroup
 	writing.Go(func() {
 		for i := range int64(50) {
-			_, _, err := p.Append(ctx, p.who, p.session, 0, []arena.Entry{rep(i, horse.Try)})
+			_, _, err := p.Append(ctx, p.who, p.session, 0, []track.Entry{rep(i, horse.Try)})
 			assert.NoError(t, err)
 		}
 	})

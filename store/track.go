@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/arena"
@@ -34,7 +35,7 @@ type Session struct {
 
 // Kept is an entry with what the server knows of it.
 type Kept struct {
-	arena.Entry
+	track.Entry
 	ReceivedAt int64
 	ClockOff   bool // the device's clock was wrong; At is corrected
 	AfterEnd   bool
@@ -129,14 +130,14 @@ func (v View) Ended(ctx context.Context, practice, sessionID string) (bool, erro
 	if err != nil {
 		return false, reading("the track", err)
 	}
-	var track []arena.Entry
+	var ends []track.Entry
 	for _, r := range rows {
-		if e, err := undoc[arena.Entry]("an entry", r.Body); err == nil {
+		if e, err := undoc[track.Entry]("an entry", r.Body); err == nil {
 			e.At = r.At
-			track = append(track, e)
+			ends = append(ends, e)
 		}
 	}
-	return slices.ContainsFunc(arena.Live(track), func(e arena.Entry) bool { return e.Kind == arena.KindEnd }), nil
+	return slices.ContainsFunc(track.Live(ends), func(e track.Entry) bool { return e.Kind == track.KindEnd }), nil
 }
 
 // NextStart is when the horse's next session after one began, in ms; the end of
@@ -168,7 +169,7 @@ func ClockOff(now, sentAt int64) int64 {
 // them: if that is off, times are corrected and the entries marked. An entry
 // kept before with the same content is accepted silently; nothing good is lost
 // for a bad one beside it. The entries come back at their corrected times.
-func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt int64, entries []arena.Entry) (kept []arena.Entry, refused []error, err error) {
+func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt int64, entries []track.Entry) (kept []track.Entry, refused []error, err error) {
 	refused, kept = make([]error, len(entries)), slices.Clone(entries)
 	off := ClockOff(who.At, sentAt)
 	err = s.write(ctx, "keeping entries", func(q *sqlc.Queries) error {
@@ -191,7 +192,7 @@ func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt in
 				refused[i] = sameAsKept(ctx, q, row)
 			case err != nil:
 				return err
-			case e.Kind == arena.KindEnd:
+			case e.Kind == track.KindEnd:
 				ended = true
 			}
 		}
@@ -237,26 +238,26 @@ func (v View) Track(ctx context.Context, practice, sessionID string) ([]Kept, []
 	if err != nil {
 		return nil, nil, reading("the track", err)
 	}
-	track, unread, undone := make([]Kept, 0, len(rows)), []Unread(nil), map[string]bool{}
+	kept, unread, undone := make([]Kept, 0, len(rows)), []Unread(nil), map[string]bool{}
 	for _, r := range rows {
-		e, err := undoc[arena.Entry]("an entry", r.Body)
+		e, err := undoc[track.Entry]("an entry", r.Body)
 		if err != nil {
 			unread = append(unread, Unread{Session: sessionID, ID: r.ID, At: r.At, Kind: r.Kind, Why: err})
 			continue
 		}
-		if e.Kind == arena.KindUndo {
+		if e.Kind == track.KindUndo {
 			undone[e.Replaces] = true
 		}
 		e.At = r.At
-		track = append(track, Kept{Entry: e, ReceivedAt: r.ReceivedAt, ClockOff: r.ClockOff == 1, AfterEnd: r.AfterEnd == 1})
+		kept = append(kept, Kept{Entry: e, ReceivedAt: r.ReceivedAt, ClockOff: r.ClockOff == 1, AfterEnd: r.AfterEnd == 1})
 	}
-	return track, setAside(unread, undone), nil
+	return kept, setAside(unread, undone), nil
 }
 
 // Entries gives the plain entries of a track.
-func Entries(track []Kept) []arena.Entry {
-	entries := make([]arena.Entry, len(track))
-	for i, k := range track {
+func Entries(kept []Kept) []track.Entry {
+	entries := make([]track.Entry, len(kept))
+	for i, k := range kept {
 		entries[i] = k.Entry
 	}
 	return entries
@@ -264,7 +265,7 @@ func Entries(track []Kept) []arena.Entry {
 
 // Days reads a horse's sessions with their tracks, for the states of its
 // steps, and tells which entries can't be read; advice entries are left out.
-func (v View) Days(ctx context.Context, practice, horseID string) (sessions []Session, days []arena.Day, unread []Unread, err error) {
+func (v View) Days(ctx context.Context, practice, horseID string) (sessions []Session, days []track.Day, unread []Unread, err error) {
 	err = v.Snapshot(ctx, func(v View) error {
 		if sessions, err = v.SessionsOf(ctx, practice, horseID); err != nil {
 			return err
@@ -274,19 +275,19 @@ func (v View) Days(ctx context.Context, practice, horseID string) (sessions []Se
 			return reading("the tracks", err)
 		}
 		place := make(map[string]int, len(sessions))
-		days = make([]arena.Day, len(sessions))
+		days = make([]track.Day, len(sessions))
 		for i, n := range sessions {
 			place[n.ID] = i
 			days[i] = day(n)
 		}
 		undone := map[string]bool{}
 		for _, r := range rows {
-			e, err := undoc[arena.Entry]("an entry", r.Body)
+			e, err := undoc[track.Entry]("an entry", r.Body)
 			if err != nil {
 				unread = append(unread, Unread{Session: r.SessionID, On: days[place[r.SessionID]].Date, ID: r.ID, At: r.At, Kind: r.Kind, Why: err})
 				continue
 			}
-			if e.Kind == arena.KindUndo {
+			if e.Kind == track.KindUndo {
 				undone[e.Replaces] = true
 			}
 			e.At = r.At

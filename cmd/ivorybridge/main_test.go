@@ -5,6 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"ivorybridge/core/track"
 	"os"
 	"path/filepath"
 	"reflect"
@@ -158,7 +159,7 @@ func TestEveryKeyOfTheRulesIsDocumented(t *testing.T) {
 	walk(reflect.TypeFor[plan.Forecast]())
 	words := [][]string{
 		horse.Answer{}.Words(), horse.Sign{}.Words(), horse.WayOut{}.Words(), horse.Flag{}.Words(), horse.Stop{}.Words(),
-		horse.Aid{}.Words(), horse.Held{}.Words(), horse.Release{}.Words(), arena.Action{}.Words(), arena.Kind{}.Words(),
+		horse.Aid{}.Words(), horse.Held{}.Words(), horse.Release{}.Words(), track.Action{}.Words(), track.Kind{}.Words(),
 		horse.Cause{}.Words(), horse.Problem{}.Words(), horse.BodyItem{}.Words(), horse.BodyState{}.Words(), assess.Belief{}.Words(),
 		assess.SwapRun{}.Words(), assess.Setting{}.Words(), assess.Strap{}.Words(), assess.Mounting{}.Words(), assess.EventKind{}.Words(),
 		plan.HelpKind{}.Words(), clearance.Item{}.Words(), clearance.Said{}.Words(), clearance.Place{}.Words(), catalog.Past{}.Words(),

@@ -2,6 +2,7 @@ package arena
 
 import (
 	"fmt"
+	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/catalog"
@@ -11,37 +12,6 @@ import (
 
 // Version names these rules; a session pins the version that advised it.
 const Version = "2026.1"
-
-type actions struct{}
-
-func (actions) Words() []string {
-	return []string{
-		"same", "up", "down", "other side", "wait", "hold", "retreat", "settle by feet", "refocus",
-		"get down", "change ask", "make safe", "end ask", "end session",
-	}
-}
-
-// Action is what the advisor says to do (part 6).
-type Action = horse.Word[actions]
-
-// The actions.
-var (
-	Same       = horse.MustWord[actions]("same")
-	Up         = horse.MustWord[actions]("up")
-	Down       = horse.MustWord[actions]("down")
-	OtherSide  = horse.MustWord[actions]("other side")
-	Wait       = horse.MustWord[actions]("wait")
-	Refocus    = horse.MustWord[actions]("refocus")
-	ChangeAsk  = horse.MustWord[actions]("change ask")
-	MakeSafe   = horse.MustWord[actions]("make safe")
-	EndAsk     = horse.MustWord[actions]("end ask")
-	EndSession = horse.MustWord[actions]("end session")
-
-	Hold         = horse.MustWord[actions]("hold")
-	Retreat      = horse.MustWord[actions]("retreat")
-	SettleByFeet = horse.MustWord[actions]("settle by feet")
-	GetDown      = horse.MustWord[actions]("get down")
-)
 
 // Known is what is known of an ask before the session: how far it has come.
 type Known struct {
@@ -100,7 +70,7 @@ type Input struct {
 	Handler  string                  `json:"handler,omitempty" doc:"who holds the rope unless a rep says"`
 	Handlers map[string]Handler      `json:"handlers,omitempty"`
 	Mind     horse.Mind              `json:"mind,omitzero" doc:"the handler at readiness"`
-	Track    []Entry                 `json:"track"`
+	Track    []track.Entry           `json:"track"`
 }
 
 // Next is the ask to come.
@@ -135,8 +105,8 @@ type Numbers struct {
 
 // Advice is one action, its reason, and what goes with it.
 type Advice struct {
-	Action   Action            `json:"action"`
-	Then     []Action          `json:"then,omitempty" doc:"what follows once the action is done"`
+	Action   track.Action      `json:"action"`
+	Then     []track.Action    `json:"then,omitempty" doc:"what follows once the action is done"`
 	Next     *Next             `json:"next,omitempty"`
 	Easy     *horse.Ask        `json:"easy,omitempty" doc:"an easy known ask to finish on first"`
 	Release  horse.ReleaseSize `json:"release,omitzero" doc:"for the rep just logged"`
@@ -153,8 +123,8 @@ type Advice struct {
 
 // The actions at which something stops, and those during which nothing is asked.
 var (
-	stopping = []Action{Wait, MakeSafe, Hold, EndSession, GetDown}
-	waiting  = []Action{Wait, MakeSafe, Hold, SettleByFeet, Retreat}
+	stopping = []track.Action{track.Wait, track.MakeSafe, track.Hold, track.EndSession, track.GetDown}
+	waiting  = []track.Action{track.Wait, track.MakeSafe, track.Hold, track.SettleByFeet, track.Retreat}
 )
 
 // check names what can't be in an input, apart from its track.
@@ -219,12 +189,12 @@ func (s *session) advice(d decision) Advice {
 func (s *session) release(d decision) (horse.ReleaseSize, int) {
 	b := s.bad
 	switch {
-	case b != nil && b.danger || d.action == MakeSafe:
+	case b != nil && b.danger || d.action == track.MakeSafe:
 		if b != nil && b.noted && s.arousal <= 2 && !s.lastIsRep {
 			return horse.Medium, 0
 		}
 		return horse.ReleaseSize{}, d.rest
-	case !s.lastIsRep, d.action == Hold, d.action == Wait, d.action == SettleByFeet, d.action == Retreat, s.warned, s.keepsOn():
+	case !s.lastIsRep, d.action == track.Hold, d.action == track.Wait, d.action == track.SettleByFeet, d.action == track.Retreat, s.warned, s.keepsOn():
 		return horse.ReleaseSize{}, d.rest
 	case d.at1:
 		return horse.ReleaseSize{}, 0
@@ -255,11 +225,11 @@ func (s *session) say(d decision) phrase.Message {
 		key += ".easy"
 	case d.begin:
 		key += ".begin"
-	case d.action == Same && s.school == horse.ReliefPlace:
+	case d.action == track.Same && s.school == horse.ReliefPlace:
 		key += ".places"
-	case d.rest > 0 && d.action == Down:
+	case d.rest > 0 && d.action == track.Down:
 		key += ".rest"
-	case d.buildTo > 0 && d.action == Same:
+	case d.buildTo > 0 && d.action == track.Same:
 		key += ".build"
 	}
 	return phrase.Of(key, args)

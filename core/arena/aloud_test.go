@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"ivorybridge/core/track"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -44,10 +45,10 @@ func TestEveryRuleWarningAndActionHasWords(t *testing.T) {
 		assert.True(t, book.Has("warn."+w.name), w.name)
 	}
 	assert.True(t, book.Has("warn.nagging.smaller"))
-	for _, a := range (Action{}).All() {
+	for _, a := range (track.Action{}).All() {
 		assert.True(t, book.Has("say."+keyOf(a)), a)
 	}
-	for _, a := range []Action{ChangeAsk, EndAsk, EndSession} {
+	for _, a := range []track.Action{track.ChangeAsk, track.EndAsk, track.EndSession} {
 		assert.True(t, book.Has("say."+keyOf(a)+".easy"), a)
 	}
 	for _, s := range (horse.School{}).All() {

@@ -2,6 +2,7 @@ package arena
 
 import (
 	"fmt"
+	"ivorybridge/core/track"
 	"math/rand/v2"
 	"testing"
 
@@ -13,21 +14,21 @@ import (
 
 // dips are sessions of one ask, in which a horse says no in the dip of a cycle
 // with one chance, and else with another.
-func dips(sessions, cycle int, in, out float64) []Day {
+func dips(sessions, cycle int, in, out float64) []track.Day {
 	draw := rand.New(rand.NewPCG(uint64(cycle), 7))
-	var days []Day
+	var days []track.Day
 	for d := range sessions {
-		day := Day{Date: fmt.Sprintf("2026-06-%02d", d+1)}
+		day := track.Day{Date: fmt.Sprintf("2026-06-%02d", d+1)}
 		for n := 1; n <= 24; n++ {
 			chance := out
 			if n%cycle == cycle-1 || n%cycle == 0 {
 				chance = in
 			}
-			r := Rep{Ask: ask("lead.forward"), Answer: horse.Accepted, Peak: horse.LevelOf(4), Arousal: horse.ArousalOf(1)}
+			r := track.Rep{Ask: ask("lead.forward"), Answer: horse.Accepted, Peak: horse.LevelOf(4), Arousal: horse.ArousalOf(1)}
 			if draw.Float64() < chance {
 				r.Answer = horse.Refused
 			}
-			day.Track = append(day.Track, Entry{ID: fmt.Sprint(d, n), Kind: KindRep, At: int64(n) * 30_000, Rep: &r})
+			day.Track = append(day.Track, track.Entry{ID: fmt.Sprint(d, n), Kind: track.KindRep, At: int64(n) * 30_000, Rep: &r})
 		}
 		days = append(days, day)
 	}
@@ -35,7 +36,7 @@ func dips(sessions, cycle int, in, out float64) []Day {
 }
 
 // answers are those of some sessions.
-func answers(c *catalog.Catalog, days []Day) Answers {
+func answers(c *catalog.Catalog, days []track.Day) Answers {
 	var n Answers
 	for _, d := range days {
 		n = n.With(Beads(c, d, nil, nil))
@@ -43,7 +44,7 @@ func answers(c *catalog.Catalog, days []Day) Answers {
 	return n
 }
 
-func learn(c *catalog.Catalog, days []Day) Cycle { return answers(c, days).Learn(4) }
+func learn(c *catalog.Catalog, days []track.Day) Cycle { return answers(c, days).Learn(4) }
 
 func TestTheCycleIsLearnedPerHorse(t *testing.T) {
 	c := shipped(t)

@@ -1,366 +1,17 @@
 package arena
 
 import (
-	"fmt"
 	"slices"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
-// A Try is a small release inside a held ask: a hind foot moved, and the feel
-// was off for a moment.
-type Try struct {
-	At   int64  `json:"at" minimum:"0" doc:"when, ms"`
-	What string `json:"what,omitempty" maxLength:"60" doc:"what moved"`
-}
-
-// A Dose is a stimulus that stays on until the horse stands (part 6). It holds
-// what a rep holds; Target is the dose planned. Without an answer, a dose that
-// had to go on while it moved is refused, any other accepted.
-type Dose struct {
-	Rep
-	Given int `json:"given,omitempty" minimum:"0" maximum:"100000" doc:"dose given until it stood"`
-	Steps int `json:"steps,omitempty" minimum:"0" maximum:"10000" doc:"steps it took"`
-
-	Stood horse.Answer `json:"stood,omitzero" doc:"how it stood in the end; counts where it had not moved"`
-}
-
-// Moved reports whether the horse moved off under the dose.
-func (d Dose) Moved() bool { return d.Steps > 0 || d.Given > d.Target && d.Target > 0 }
-
-func (d Dose) rep() Rep {
-	r := d.Rep
-	switch {
-	case !r.Answer.IsZero():
-	case d.Moved():
-		r.Answer = horse.Refused
-	case !d.Stood.IsZero():
-		r.Answer = d.Stood
-	default:
-		r.Answer = horse.Accepted
-	}
-	if d.Given > 0 && !d.Moved() {
-		if r.Target == 0 {
-			r.Target = d.Given
-		}
-		if r.Reached == nil {
-			r.Reached = &d.Given
-		}
-	}
-	return r
-}
-
-type offers struct{}
-
-func (offers) Words() []string { return []string{"came", "stayed", "hesitated", "left"} }
-
-// Offered is what the horse did of its own will (part 6).
-type Offered = horse.Word[offers]
-
-// The answers to an offer.
-var (
-	Came      = horse.MustWord[offers]("came")
-	Stayed    = horse.MustWord[offers]("stayed")
-	Hesitated = horse.MustWord[offers]("hesitated")
-	Left      = horse.MustWord[offers]("left")
-)
-
-// An Offer is one question in ask and listen: came and stayed are accepted,
-// hesitated a try, left a no.
-type Offer struct {
-	horse.Ask
-	From    string         `json:"from,omitempty" maxLength:"60" doc:"distance or object"`
-	To      string         `json:"to,omitempty" maxLength:"60"`
-	Quarter horse.CameFrom `json:"came_from,omitzero" doc:"from where it was come to the horse"`
-	Answer  Offered        `json:"answer"`
-	Arousal horse.Arousal  `json:"arousal,omitzero" doc:"after it"`
-	Signs   []horse.Sign   `json:"signs,omitempty" maxItems:"20"`
-	WaysOut []horse.WayOut `json:"ways_out,omitempty" maxItems:"20"`
-	Handler string         `json:"handler,omitempty" maxLength:"60"`
-	Flags   []horse.Flag   `json:"flags,omitempty" maxItems:"6"`
-}
-
-func (o Offer) rep() Rep {
-	r := Rep{Ask: o.Ask, Answer: horse.Accepted, Peak: horse.LevelOf(1), Arousal: o.Arousal, From: o.Quarter, Signs: o.Signs, WaysOut: o.WaysOut, Handler: o.Handler, Flags: o.Flags}
-	switch o.Answer {
-	case Hesitated:
-		r.Answer = horse.Try
-	case Left:
-		r.Answer = horse.Refused
-	}
-	return r
-}
-
-type spellPlaces struct{}
-
-func (spellPlaces) Words() []string {
-	return []string{
-		"away", "beside left", "beside right", "at the door", "front feet in", "in", "near home", "companion",
-	}
-}
-
-// SpellPlace is where a spell of work or rest was (part 6).
-type SpellPlace = horse.Word[spellPlaces]
-
-// The places that rules name.
-var (
-	Away       = horse.MustWord[spellPlaces]("away")
-	InIt       = horse.MustWord[spellPlaces]("in")
-	NearHome   = horse.MustWord[spellPlaces]("near home")
-	ByTheOther = horse.MustWord[spellPlaces]("companion")
-)
-
-type comings struct{}
-
-func (comings) Words() []string { return []string{"by itself", "asked"} }
-
-// Coming is how the horse came to a place.
-type Coming = horse.Word[comings]
-
-// AskedTo says that it was led there: a rest that was not chosen earns no pass.
-var AskedTo = horse.MustWord[comings]("asked")
-
-// A Spell is work or rest in a place (relief place).
-type Spell struct {
-	horse.Ask
-	Place   SpellPlace     `json:"place"`
-	Rest    bool           `json:"rest,omitempty" doc:"rest; else work"`
-	Level   horse.Level    `json:"level,omitzero" doc:"of the work"`
-	Seconds int            `json:"seconds" minimum:"0" maximum:"36000"`
-	Came    Coming         `json:"came,omitzero"`
-	EndedBy horse.EndedBy  `json:"ended_by,omitzero"`
-	FeetIn  int            `json:"feet_in,omitempty" minimum:"0" maximum:"4"`
-	Arousal horse.Arousal  `json:"arousal,omitzero" doc:"at its end"`
-	Signs   []horse.Sign   `json:"signs,omitempty" maxItems:"20"`
-	WaysOut []horse.WayOut `json:"ways_out,omitempty" maxItems:"20"`
-	Handler string         `json:"handler,omitempty" maxLength:"60"`
-}
-
-// wrongPlace reports rest where there should be work: at home or with the
-// companion on a way away from them, and away from the trailer's door.
-func (p Spell) wrongPlace(c *catalog.Catalog) bool {
-	step, _ := c.Step(p.Step)
-	if step.Trailer || step.Ladder == "load" {
-		return p.Place == Away
-	}
-	return p.Place == NearHome || p.Place == ByTheOther
-}
-
-// rep is what a chosen rest counts as: accepted once it lasted as long as the
-// step asks, else a try. Work is no answer.
-func (p Spell) rep(c *catalog.Catalog) Rep {
-	step, _ := c.Step(p.Step)
-	r := Rep{Ask: p.Ask, Answer: horse.Try, Peak: horse.LevelOf(p.Level.Int()), Arousal: p.Arousal, Signs: p.Signs, WaysOut: p.WaysOut, Handler: p.Handler, Target: step.Last()}
-	if p.Seconds >= restFor(step) && !p.wrongPlace(c) && p.Came != AskedTo {
-		r.Answer = horse.Accepted
-	}
-	r.Reached = &p.Seconds
-	return r
-}
-
-// usualRest is the rest asked where a step names no seconds (part 6's case 14).
-const usualRest = 30
-
-func restFor(step catalog.Step) int {
-	if step.Pass.Unit == "s" && step.Last() > 0 {
-		return step.Last()
-	}
-	return usualRest
-}
-
-// A Burst is many asks seconds apart, mostly mounted; it counts as one rep.
-type Burst struct {
-	horse.Ask
-	Asks    int            `json:"asks,omitempty" minimum:"0" maximum:"1000"`
-	OnTouch int            `json:"on_touch,omitempty" minimum:"0" maximum:"1000" doc:"answered on the touch"`
-	Most    horse.Pulses   `json:"most_pulses,omitzero"`
-	Last    horse.Answer   `json:"last,omitzero" doc:"the last answer"`
-	Each    []int          `json:"each,omitempty" maxItems:"1000" doc:"in place of the four above: the pulses that each ask took, 0 on the touch, -1 for no answer"`
-	Arousal horse.Arousal  `json:"arousal,omitzero"`
-	Signs   []horse.Sign   `json:"signs,omitempty" maxItems:"20"`
-	WaysOut []horse.WayOut `json:"ways_out,omitempty" maxItems:"20"`
-	Handler string         `json:"handler,omitempty" maxLength:"60"`
-}
-
-// counted is the burst with its asks counted, where each was tapped.
-func (b Burst) counted() Burst {
-	if len(b.Each) == 0 {
-		return b
-	}
-	b.Asks, b.OnTouch, b.Last = len(b.Each), 0, horse.Accepted
-	most := 0
-	for _, pulses := range b.Each {
-		most = max(most, pulses)
-		if pulses == 0 {
-			b.OnTouch++
-		}
-	}
-	if most > 0 {
-		b.Most = horse.PulsesOf(most)
-	}
-	if b.Each[len(b.Each)-1] < 0 {
-		b.Last = horse.Refused
-	}
-	return b
-}
-
-func (b Burst) rep() Rep {
-	b = b.counted()
-	r := Rep{Ask: b.Ask, Answer: horse.Try, Form: horse.Pulsed, Pulses: b.Most, Arousal: b.Arousal, Signs: b.Signs, WaysOut: b.WaysOut, Handler: b.Handler}
-	if horse.Soft(b.Last) && b.OnTouch*10 >= b.Asks*8 {
-		r.Answer, r.Peak = horse.Accepted, horse.LevelOf(1)
-	}
-	return r
-}
-
-// An Interruption is an unasked behaviour that is stopped; it is counted, and
-// is no answer.
-type Interruption struct {
-	Behaviour horse.WayOut  `json:"behaviour"`
-	Heading   string        `json:"heading,omitempty" maxLength:"60" doc:"towards what"`
-	Level     horse.Level   `json:"level,omitzero"`
-	Seconds   float64       `json:"seconds,omitempty" minimum:"0" maximum:"3600" doc:"to its end"`
-	Arousal   horse.Arousal `json:"arousal,omitzero"`
-	Handler   string        `json:"handler,omitempty" maxLength:"60"`
-}
-
-// A Memory is one ask of a session written down afterwards, as it is remembered.
-// It tells how far the ask came and that it was worked; it is not counted
-// towards a pass mark, nor used for seconds, cycle or trends (part 6).
-type Memory struct {
-	horse.Ask
-	Tries   int          `json:"tries" minimum:"1" maximum:"200"`
-	Worst   horse.Answer `json:"worst,omitzero"`
-	Last    horse.Answer `json:"last" doc:"the last answer"`
-	Worked  string       `json:"worked,omitempty" maxLength:"300" doc:"what worked"`
-	Minutes int          `json:"minutes,omitempty" minimum:"0" maximum:"600"`
-	Handler string       `json:"handler,omitempty" maxLength:"60"`
-}
-
-func (s *session) remember(m Memory) {
+func (s *session) remember(m track.Memory) {
 	s.turn(m.Ask)
 	s.lastIsRep = false
 	s.fromMemory[m.Ask] = m.Last
-}
-
-// asRep is what an entry counts as; false for one that is no answer.
-func (e Entry) asRep(c *catalog.Catalog) (Rep, bool) {
-	switch {
-	case e.Kind == KindRep && e.Rep != nil:
-		return *e.Rep, true
-	case e.Kind == KindDose && e.Dose != nil:
-		return e.Dose.rep(), true
-	case e.Kind == KindOffer && e.Offer != nil:
-		return e.Offer.rep(), true
-	case e.Kind == KindBurst && e.Burst != nil:
-		return e.Burst.rep(), true
-	case e.Kind == KindSpell && e.Spell != nil && e.Spell.Rest:
-		return e.Spell.rep(c), true
-	}
-	return Rep{}, false
-}
-
-// Ways lists the ways out that an entry noted, and whether the lead trainer
-// cleared a rear among them.
-func (e Entry) Ways() (ways []horse.WayOut, flags []horse.Flag) {
-	switch {
-	case e.Rep != nil:
-		return e.Rep.WaysOut, e.Rep.Flags
-	case e.Dose != nil:
-		return e.Dose.WaysOut, e.Dose.Flags
-	case e.Offer != nil:
-		return e.Offer.WaysOut, e.Offer.Flags
-	case e.Spell != nil:
-		return e.Spell.WaysOut, nil
-	case e.Burst != nil:
-		return e.Burst.WaysOut, nil
-	case e.Interruption != nil:
-		return []horse.WayOut{e.Interruption.Behaviour}, nil
-	case e.Mark != nil:
-		return e.Mark.WaysOut, nil
-	}
-	return nil, nil
-}
-
-// checkAnswered says what is wrong with an entry of the other kinds, or nil.
-func (e Entry) checkAnswered(c *catalog.Catalog) error {
-	missing := fmt.Errorf("a %s entry needs its %s", e.Kind, e.Kind)
-	if e.Kind == KindMemory {
-		if e.Memory == nil {
-			return missing
-		}
-		if m := e.Memory; m.Tries < 1 || m.Last.IsZero() {
-			return fmt.Errorf("an ask from memory needs how many tries, 1 or more, and the last answer")
-		}
-		if !c.HasAsk(e.Memory.Ask) {
-			return fmt.Errorf("%q is not an ask of the catalogue", e.Memory.Ask)
-		}
-		return nil
-	}
-	of := func(a horse.Ask) error {
-		step, ok := c.Step(a.Step)
-		switch {
-		case !ok || step.Link != "":
-			return fmt.Errorf("%q is not a step of the catalogue", a.Step)
-		case !c.HasAsk(a) && !a.Variant.IsZero():
-			return fmt.Errorf("%q has no variant %q", a.Step, a.Variant)
-		}
-		return nil
-	}
-	switch e.Kind {
-	case KindDose:
-		if e.Dose == nil {
-			return missing
-		}
-		if e.Dose.Given < 0 || e.Dose.Steps < 0 {
-			return fmt.Errorf("a dose and its steps are 0 or more")
-		}
-		return e.Dose.rep().check(c)
-	case KindOffer:
-		if e.Offer == nil {
-			return missing
-		}
-		if e.Offer.Answer.IsZero() {
-			return fmt.Errorf("an offer needs its answer: came, stayed, hesitated or left")
-		}
-		return of(e.Offer.Ask)
-	case KindSpell:
-		if e.Spell == nil {
-			return missing
-		}
-		if e.Spell.Place.IsZero() || e.Spell.Seconds < 0 || e.Spell.Seconds > 36_000 {
-			return fmt.Errorf("a spell needs its place, and seconds from 0 to 36000")
-		}
-		return of(e.Spell.Ask)
-	case KindBurst:
-		if e.Burst == nil {
-			return missing
-		}
-		if b := e.Burst.counted(); b.Asks < 1 || b.OnTouch < 0 || b.OnTouch > b.Asks || b.Last.IsZero() {
-			return fmt.Errorf("a burst needs how many asks, how many of them were answered on the touch, and the last answer")
-		}
-		return of(e.Burst.Ask)
-	}
-	if e.Interruption == nil || e.Interruption.Behaviour.IsZero() {
-		return fmt.Errorf("an interruption needs the behaviour that was stopped")
-	}
-	return nil
-}
-
-// soft reports whether an entry is an answer that was accepted or offered.
-func (e Entry) soft() bool {
-	switch {
-	case e.Rep != nil:
-		return horse.Soft(e.Rep.Answer)
-	case e.Dose != nil:
-		return horse.Soft(e.Dose.rep().Answer)
-	case e.Offer != nil:
-		return horse.Soft(e.Offer.rep().Answer)
-	case e.Burst != nil:
-		return horse.Soft(e.Burst.rep().Answer)
-	}
-	return false
 }
 
 type pads struct{}
@@ -389,21 +40,21 @@ func PadOf(school horse.School, places bool) Pad {
 // A PlaceToBe is a place of a ladder's plan, and what it is mostly meant for:
 // rest where the horse is wanted, work elsewhere.
 type PlaceToBe struct {
-	Place SpellPlace `json:"place"`
-	Rest  bool       `json:"rest"`
+	Place track.SpellPlace `json:"place"`
+	Rest  bool             `json:"rest"`
 }
 
 // PlacesOf lists the places in which a ladder is worked by spells: those round
 // a trailer, or between home and away.
 func PlacesOf(c *catalog.Catalog, l catalog.Ladder) []PlaceToBe {
-	all := SpellPlace{}.All()
-	words := []SpellPlace{NearHome, ByTheOther, Away}
+	all := track.SpellPlace{}.All()
+	words := []track.SpellPlace{track.NearHome, track.ByTheOther, track.Away}
 	if slices.ContainsFunc(l.Steps, func(s catalog.Step) bool { return s.Trailer }) {
-		words = all[:InIt.Rank()]
+		words = all[:track.InIt.Rank()]
 	}
 	places := make([]PlaceToBe, len(words))
 	for i, p := range words {
-		places[i] = PlaceToBe{Place: p, Rest: !Spell{Ask: horse.Ask{Step: l.Steps[0].Key}, Place: p}.wrongPlace(c)}
+		places[i] = PlaceToBe{Place: p, Rest: !track.Spell{Ask: horse.Ask{Step: l.Steps[0].Key}, Place: p}.WrongPlace(c)}
 	}
 	return places
 }

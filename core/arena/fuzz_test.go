@@ -2,6 +2,7 @@ package arena
 
 import (
 	"encoding/json"
+	"ivorybridge/core/track"
 	"testing"
 
 	"ivorybridge/core/horse"
@@ -12,8 +13,8 @@ import (
 func FuzzEntry(f *testing.F) {
 	c := shipped(f)
 	s := on("load.gap going left").reps("accepted@3 refused@4", way(horse.Reared), tries(20, 5, 9)).spell("at the door", true, 35, 0)
-	s.offers("left").doses("4/9/2").mark(1000, Mark{Stop: stop("pain"), Signs: []horse.Sign{horse.WarningLook}})
-	burst(s, 10, 8).add(Entry{Kind: KindInterruption, Interruption: &Interruption{Behaviour: horse.TurnedAway}}).end()
+	s.offers("left").doses("4/9/2").mark(1000, track.Mark{Stop: stop("pain"), Signs: []horse.Sign{horse.WarningLook}})
+	burst(s, 10, 8).add(track.Entry{Kind: track.KindInterruption, Interruption: &track.Interruption{Behaviour: horse.TurnedAway}}).end()
 	for _, e := range s.track {
 		text, err := json.Marshal(e)
 		if err != nil {
@@ -23,7 +24,7 @@ func FuzzEntry(f *testing.F) {
 	}
 	before := on("load.gap going left").reps("accepted@3 tolerated@4").track
 	f.Fuzz(func(t *testing.T, text []byte) {
-		var e Entry
+		var e track.Entry
 		if json.Unmarshal(text, &e) != nil || e.Check(c) != nil {
 			return
 		}
@@ -39,7 +40,7 @@ func FuzzEntry(f *testing.F) {
 			}
 			r.Review()
 		}
-		ReadDay(c, Day{Date: "2026-06-02", Track: append(before, e)}, nil, nil)
+		ReadDay(c, track.Day{Date: "2026-06-02", Track: append(before, e)}, nil, nil)
 	})
 }
 

@@ -13,6 +13,7 @@ import (
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 const golden = "testdata/advice.txt"
@@ -23,7 +24,7 @@ func TestAdviceChangesWithTheVersion(t *testing.T) {
 	c := shipped(t)
 	now := "rules " + Version + "\n"
 	for seed := range uint64(1000) {
-		now += track(c, seed) + "\n"
+		now += said(c, seed) + "\n"
 	}
 	if os.Getenv("GOLDEN") != "" {
 		require.NoError(t, os.WriteFile(golden, []byte(now), 0o600))
@@ -46,9 +47,9 @@ func TestAdviceChangesWithTheVersion(t *testing.T) {
 	}
 }
 
-// track is what is advised along one made-up track: the rule after each entry, and
+// said is what is advised along one made-up track: the rule after each entry, and
 // a sum of all that was said.
-func track(c *catalog.Catalog, seed uint64) string {
+func said(c *catalog.Catalog, seed uint64) string {
 	d := dice{rand.New(rand.NewPCG(seed, 4))}
 	ladder := c.Ladders[d.IntN(len(c.Ladders))]
 	in := Input{School: ladder.Schools[d.IntN(len(ladder.Schools))], Handler: "h", Horse: Horse{Young: d.one(5), BodyClear: d.one(2), FearLikely: d.one(3), GuardsItself: d.one(8)}}
@@ -73,7 +74,7 @@ func track(c *catalog.Catalog, seed uint64) string {
 		panic(err)
 	}
 	rules := []string{in.School.String()}
-	said := fnv.New64a()
+	sum := fnv.New64a()
 	at, ask := int64(0), in.Ask
 	for i := range 24 {
 		at += int64(10+d.IntN(120)) * 1000
@@ -83,7 +84,7 @@ func track(c *catalog.Catalog, seed uint64) string {
 		e := d.entry(c, ask)
 		e.ID, e.At = fmt.Sprintf("%02d", i), at
 		if i > 0 && d.one(20) {
-			e = Entry{ID: e.ID, At: at, Kind: KindUndo, Replaces: fmt.Sprintf("%02d", d.IntN(i))}
+			e = track.Entry{ID: e.ID, At: at, Kind: track.KindUndo, Replaces: fmt.Sprintf("%02d", d.IntN(i))}
 		}
 		for _, err := range r.Add(e) {
 			if err != nil {
@@ -97,9 +98,9 @@ func track(c *catalog.Catalog, seed uint64) string {
 			ask = a.Next.Ask
 		}
 		rules = append(rules, a.Rule)
-		_, _ = fmt.Fprintln(said, a.Rule, a.Action, next, a.Release, a.Rest, a.Why.Key, a.Warnings) // a hash takes all
+		_, _ = fmt.Fprintln(sum, a.Rule, a.Action, next, a.Release, a.Rest, a.Why.Key, a.Warnings) // a hash takes all
 	}
-	return fmt.Sprintf("%016x %s", said.Sum64(), strings.Join(rules, " "))
+	return fmt.Sprintf("%016x %s", sum.Sum64(), strings.Join(rules, " "))
 }
 
 // dice throws for a made-up track.
@@ -109,9 +110,9 @@ func (d dice) one(of int) bool { return d.IntN(of) == 0 }
 
 func roll[T any](d dice, list []T) T { return list[d.IntN(len(list))] }
 
-func (d dice) entry(c *catalog.Catalog, a horse.Ask) Entry {
+func (d dice) entry(c *catalog.Catalog, a horse.Ask) track.Entry {
 	step, _ := c.Step(a.Step)
-	r := Rep{Ask: a, Answer: roll(d, horse.Answer{}.All()), Peak: horse.LevelOf(d.IntN(9)), Arousal: horse.ArousalOf(d.IntN(8) / 2), Release: roll(d, horse.Release{}.All()), EndedBy: roll(d, horse.EndedBy{}.All())}
+	r := track.Rep{Ask: a, Answer: roll(d, horse.Answer{}.All()), Peak: horse.LevelOf(d.IntN(9)), Arousal: horse.ArousalOf(d.IntN(8) / 2), Release: roll(d, horse.Release{}.All()), EndedBy: roll(d, horse.EndedBy{}.All())}
 	if d.one(6) {
 		r.WaysOut = []horse.WayOut{roll(d, horse.WayOut{}.All())}
 	}
@@ -129,17 +130,17 @@ func (d dice) entry(c *catalog.Catalog, a horse.Ask) Entry {
 	}
 	switch d.IntN(14) {
 	case 0:
-		return Entry{Kind: KindMark, Mark: &Mark{Arousal: r.Arousal, Signs: r.Signs, WaysOut: r.WaysOut, EasyMinutes: d.IntN(4)}}
+		return track.Entry{Kind: track.KindMark, Mark: &track.Mark{Arousal: r.Arousal, Signs: r.Signs, WaysOut: r.WaysOut, EasyMinutes: d.IntN(4)}}
 	case 1:
-		return Entry{Kind: KindOffer, Offer: &Offer{Ask: a, Answer: roll(d, Offered{}.All()), Arousal: r.Arousal}}
+		return track.Entry{Kind: track.KindOffer, Offer: &track.Offer{Ask: a, Answer: roll(d, track.Offered{}.All()), Arousal: r.Arousal}}
 	case 2:
-		return Entry{Kind: KindSpell, Spell: &Spell{Ask: a, Place: roll(d, SpellPlace{}.All()), Rest: d.one(2), Level: r.Peak, Seconds: d.IntN(90), Came: roll(d, Coming{}.All()), Arousal: r.Arousal}}
+		return track.Entry{Kind: track.KindSpell, Spell: &track.Spell{Ask: a, Place: roll(d, track.SpellPlace{}.All()), Rest: d.one(2), Level: r.Peak, Seconds: d.IntN(90), Came: roll(d, track.Coming{}.All()), Arousal: r.Arousal}}
 	case 3:
-		return Entry{Kind: KindDose, Dose: &Dose{Rep: r, Given: r.Target + d.IntN(4), Steps: d.IntN(3)}}
+		return track.Entry{Kind: track.KindDose, Dose: &track.Dose{Rep: r, Given: r.Target + d.IntN(4), Steps: d.IntN(3)}}
 	case 4:
-		return Entry{Kind: KindBurst, Burst: &Burst{Ask: a, Asks: 10, OnTouch: d.IntN(11), Last: r.Answer, Arousal: r.Arousal}}
+		return track.Entry{Kind: track.KindBurst, Burst: &track.Burst{Ask: a, Asks: 10, OnTouch: d.IntN(11), Last: r.Answer, Arousal: r.Arousal}}
 	}
-	return Entry{Kind: KindRep, Rep: &r}
+	return track.Entry{Kind: track.KindRep, Rep: &r}
 }
 
 // A changed rule is told from one that was only moved: the same tracks give the
@@ -147,7 +148,7 @@ func (d dice) entry(c *catalog.Catalog, a horse.Ask) Entry {
 func TestTheThousandTracksAreTheSameEachTime(t *testing.T) {
 	c := shipped(t)
 	for seed := range uint64(20) {
-		assert.Equal(t, track(c, seed), track(c, seed))
+		assert.Equal(t, said(c, seed), said(c, seed))
 	}
-	assert.NotEqual(t, track(c, 1), track(c, 2))
+	assert.NotEqual(t, said(c, 1), said(c, 2))
 }

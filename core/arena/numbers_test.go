@@ -2,6 +2,7 @@ package arena
 
 import (
 	"fmt"
+	"ivorybridge/core/track"
 	"strings"
 	"testing"
 
@@ -39,55 +40,55 @@ func TestNumbersOfStopsAndScares(t *testing.T) {
 	held := func(minutes float64) *script {
 		return on(flex).reps("try@4").mark(0, felt(3)).mark(int64(minutes*minute), felt(3))
 	}
-	pain := Mark{Stop: stop("pain")}
+	pain := track.Mark{Stop: stop("pain")}
 	run(t, map[string]told1{
-		"a stop at 2":                        {on(hind).reps("try@3").mark(0, felt(2)).mark(0, pain).input(), EndSession, "1", nil},
-		"a stop at 3":                        {on(hind).reps("try@3").mark(0, felt(3)).mark(0, pain).input(), MakeSafe, "1", nil},
-		"a danger at 3 after it":             {on(hind).reps("try@3").mark(0, pain).reps("refused@3", way(horse.KickedAtPerson), arousal(3)).input(), MakeSafe, "1", nil},
-		"a danger at 2 after it":             {on(hind).reps("try@3").mark(0, pain).reps("refused@3", way(horse.KickedAtPerson), arousal(2)).input(), EndSession, "1", nil},
-		"the second danger, at 3":            {kicked().mark(minute, felt(1)).to("lead.back").reps("refused@2", way(horse.Struck), arousal(3)).input(), MakeSafe, "2", nil},
-		"the second danger, at 2":            {kicked().mark(minute, felt(1)).to("lead.back").reps("refused@2", way(horse.Struck), arousal(2)).input(), EndSession, "2", nil},
-		"arousal 4 and no way out":           {on(hind).reps("refused@3", arousal(4)).input(), MakeSafe, "2", nil},
-		"arousal 4, tapped":                  {on(hind).reps("try@3").mark(0, felt(4)).input(), MakeSafe, "2", nil},
-		"kicks 5, 3, 7 do not rise":          {on(hind).reps("try@3", kicks(5)).reps("try@3", kicks(3)).reps("try@3", kicks(7)).input(), Same, "8", nil},
-		"kicks 3, 7, 5 fall at the end":      {on(hind).reps("try@3", kicks(3)).reps("try@3", kicks(7)).reps("try@3", kicks(5)).input(), Same, "8", nil},
-		"back under 2 only":                  {on(hind).reps("try@3").mark(0, felt(3)).mark(minute, felt(2)).input(), Wait, "3", nil},
-		"listening, too":                     {on("saddle.show").offers("came").mark(0, felt(3)).mark(minute, felt(2)).input(in("ask and listen")), Retreat, "3", nil},
-		"held at 3, a little under ten":      {held(9.9).input(wait), Hold, "3", nil},
-		"held at 3 for ten minutes":          {held(10).input(wait), EndSession, "3", nil},
-		"tense for long is no scare":         {on(hind).reps("accepted@3", arousal(2)).mark(15*minute, Mark{EasyMinutes: 15}).mark(15*minute, Mark{EasyMinutes: 15}).reps("accepted@3", arousal(2)).input(), Same, "15", nil},
-		"two at 3, three answers apart":      {on("quarters.fore near").reps("try@3", arousal(3)).reps("try@3 try@3").reps("try@3", arousal(3)).mark(minute, felt(1)).input(), Down, "3", whyIs("why.over.second")},
-		"two at 3, four answers apart":       {on("quarters.fore near").reps("try@3", arousal(3)).reps("try@3 try@3 try@3").reps("try@3", arousal(3)).mark(minute, felt(1)).input(), Down, "3", whyIs("why.over.after")},
-		"open time is 60 unless said":        {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute-1)), Same, "7", nil},
-		"open time passed":                   {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute)), Down, "7", nil},
-		"ten minutes after it, nearly":       {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(70*minute-1)), Down, "7", nil},
-		"ten minutes after it":               {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(70*minute)), EndSession, "4", nil},
-		"shut down is tense":                 {on(hind).reps("tolerated@3", signs(horse.ShutDown)).input(), Same, "8", func(t *testing.T, a Advice) { assert.Equal(t, 2, a.Numbers.Arousal) }},
-		"what is not noted stays":            {on(hind).reps("try@3").mark(0, felt(2)).reps("accepted@3", unsaid).input(), Same, "15", func(t *testing.T, a Advice) { assert.Equal(t, 2, a.Numbers.Arousal) }},
-		"asked at 3, it was back":            {on(hind).reps("try@3").mark(0, felt(3)).reps("accepted@3", unsaid).input(), Same, "15", func(t *testing.T, a Advice) { assert.Equal(t, 1, a.Numbers.Arousal) }},
-		"an easy ask is known at 3":          {on("lead.forward").reps("refused@4 refused@4 refused@4").input(known(horse.Met, 3, "head.down")), EndAsk, "7", func(t *testing.T, a Advice) { assert.NotNil(t, a.Easy) }},
-		"an ask known at 4 is not easy":      {on("lead.forward").reps("refused@4 refused@4 refused@4").input(known(horse.Met, 4, "head.down")), EndAsk, "7", func(t *testing.T, a Advice) { assert.Nil(t, a.Easy) }},
-		"planted once, mounted":              {on("rush.slack").reps("try@3", mounted, way(horse.Planted)).input(), Same, "8", nil},
-		"planted after one that was not":     {on("rush.slack").reps("try@3", mounted).reps("try@3", mounted, way(horse.Planted)).input(), Same, "8", nil},
-		"calm, and a look waited out":        {lookedAt().input(in("doses")), Wait, "8", nil},
-		"tolerated four times":               {on("quarters.fore near").reps(repsOf("tolerated@4", 4)).input(), Down, "8", whyIs("why.tolerated.four")},
-		"three times":                        {on("quarters.fore near").reps(repsOf("tolerated@4", 3)).input(), Same, "8", whyIs("why.tense")},
-		"a wrong moment for the second time": {on(hind).reps("refused@3 refused@3", released(horse.WrongMoment)).input(), Same, "5", nil},
-		"once down, and up again": {onceDown().input(known(horse.Met, 3, "quarters.hind off")), Up, "12", func(t *testing.T, a Advice) {
+		"a stop at 2":                        {on(hind).reps("try@3").mark(0, felt(2)).mark(0, pain).input(), track.EndSession, "1", nil},
+		"a stop at 3":                        {on(hind).reps("try@3").mark(0, felt(3)).mark(0, pain).input(), track.MakeSafe, "1", nil},
+		"a danger at 3 after it":             {on(hind).reps("try@3").mark(0, pain).reps("refused@3", way(horse.KickedAtPerson), arousal(3)).input(), track.MakeSafe, "1", nil},
+		"a danger at 2 after it":             {on(hind).reps("try@3").mark(0, pain).reps("refused@3", way(horse.KickedAtPerson), arousal(2)).input(), track.EndSession, "1", nil},
+		"the second danger, at 3":            {kicked().mark(minute, felt(1)).to("lead.back").reps("refused@2", way(horse.Struck), arousal(3)).input(), track.MakeSafe, "2", nil},
+		"the second danger, at 2":            {kicked().mark(minute, felt(1)).to("lead.back").reps("refused@2", way(horse.Struck), arousal(2)).input(), track.EndSession, "2", nil},
+		"arousal 4 and no way out":           {on(hind).reps("refused@3", arousal(4)).input(), track.MakeSafe, "2", nil},
+		"arousal 4, tapped":                  {on(hind).reps("try@3").mark(0, felt(4)).input(), track.MakeSafe, "2", nil},
+		"kicks 5, 3, 7 do not rise":          {on(hind).reps("try@3", kicks(5)).reps("try@3", kicks(3)).reps("try@3", kicks(7)).input(), track.Same, "8", nil},
+		"kicks 3, 7, 5 fall at the end":      {on(hind).reps("try@3", kicks(3)).reps("try@3", kicks(7)).reps("try@3", kicks(5)).input(), track.Same, "8", nil},
+		"back under 2 only":                  {on(hind).reps("try@3").mark(0, felt(3)).mark(minute, felt(2)).input(), track.Wait, "3", nil},
+		"listening, too":                     {on("saddle.show").offers("came").mark(0, felt(3)).mark(minute, felt(2)).input(in("ask and listen")), track.Retreat, "3", nil},
+		"held at 3, a little under ten":      {held(9.9).input(wait), track.Hold, "3", nil},
+		"held at 3 for ten minutes":          {held(10).input(wait), track.EndSession, "3", nil},
+		"tense for long is no scare":         {on(hind).reps("accepted@3", arousal(2)).mark(15*minute, track.Mark{EasyMinutes: 15}).mark(15*minute, track.Mark{EasyMinutes: 15}).reps("accepted@3", arousal(2)).input(), track.Same, "15", nil},
+		"two at 3, three answers apart":      {on("quarters.fore near").reps("try@3", arousal(3)).reps("try@3 try@3").reps("try@3", arousal(3)).mark(minute, felt(1)).input(), track.Down, "3", whyIs("why.over.second")},
+		"two at 3, four answers apart":       {on("quarters.fore near").reps("try@3", arousal(3)).reps("try@3 try@3 try@3").reps("try@3", arousal(3)).mark(minute, felt(1)).input(), track.Down, "3", whyIs("why.over.after")},
+		"open time is 60 unless said":        {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute-1)), track.Same, "7", nil},
+		"open time passed":                   {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute)), track.Down, "7", nil},
+		"ten minutes after it, nearly":       {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(70*minute-1)), track.Down, "7", nil},
+		"ten minutes after it":               {on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(70*minute)), track.EndSession, "4", nil},
+		"shut down is tense":                 {on(hind).reps("tolerated@3", signs(horse.ShutDown)).input(), track.Same, "8", func(t *testing.T, a Advice) { assert.Equal(t, 2, a.Numbers.Arousal) }},
+		"what is not noted stays":            {on(hind).reps("try@3").mark(0, felt(2)).reps("accepted@3", unsaid).input(), track.Same, "15", func(t *testing.T, a Advice) { assert.Equal(t, 2, a.Numbers.Arousal) }},
+		"asked at 3, it was back":            {on(hind).reps("try@3").mark(0, felt(3)).reps("accepted@3", unsaid).input(), track.Same, "15", func(t *testing.T, a Advice) { assert.Equal(t, 1, a.Numbers.Arousal) }},
+		"an easy ask is known at 3":          {on("lead.forward").reps("refused@4 refused@4 refused@4").input(known(horse.Met, 3, "head.down")), track.EndAsk, "7", func(t *testing.T, a Advice) { assert.NotNil(t, a.Easy) }},
+		"an ask known at 4 is not easy":      {on("lead.forward").reps("refused@4 refused@4 refused@4").input(known(horse.Met, 4, "head.down")), track.EndAsk, "7", func(t *testing.T, a Advice) { assert.Nil(t, a.Easy) }},
+		"planted once, mounted":              {on("rush.slack").reps("try@3", mounted, way(horse.Planted)).input(), track.Same, "8", nil},
+		"planted after one that was not":     {on("rush.slack").reps("try@3", mounted).reps("try@3", mounted, way(horse.Planted)).input(), track.Same, "8", nil},
+		"calm, and a look waited out":        {lookedAt().input(in("doses")), track.Wait, "8", nil},
+		"tolerated four times":               {on("quarters.fore near").reps(repsOf("tolerated@4", 4)).input(), track.Down, "8", whyIs("why.tolerated.four")},
+		"three times":                        {on("quarters.fore near").reps(repsOf("tolerated@4", 3)).input(), track.Same, "8", whyIs("why.tense")},
+		"a wrong moment for the second time": {on(hind).reps("refused@3 refused@3", released(horse.WrongMoment)).input(), track.Same, "5", nil},
+		"once down, and up again": {onceDown().input(known(horse.Met, 3, "quarters.hind off")), track.Up, "12", func(t *testing.T, a Advice) {
 			assert.Equal(t, "quarters.fore", a.Next.Step)
 		}},
-		"a face of 1 is tense":           {on("quarters.fore near").reps("tolerated@4", face(1)).input(), Same, "8", whyIs("why.tense")},
-		"a face of 2 is sour":            {on("quarters.fore near").reps("tolerated@4", face(2)).input(), Same, "8", whyIs("why.sour.body")},
-		"waiting: six that do not fall":  {on(flex).reps(repsOf("tolerated@4", 6), lasting(40)).input(wait), Down, "8", nil},
-		"waiting: five of them":          {on(flex).reps(repsOf("tolerated@4", 5), lasting(40)).input(wait), Hold, "8", nil},
-		"waiting: the sixth was sooner":  {on(flex).reps(repsOf("tolerated@4", 5), lasting(40)).reps("tolerated@4", lasting(39)).input(wait), Hold, "8", nil},
-		"waiting: sooner than the first": {on(flex).reps("tolerated@4", lasting(50)).reps(repsOf("tolerated@4", 5), lasting(40)).input(wait), Hold, "8", nil},
-		"waiting: not the seventh last":  {on(flex).reps("tolerated@4", lasting(50)).reps(repsOf("tolerated@4", 6), lasting(40)).input(wait), Down, "8", nil},
+		"a face of 1 is tense":           {on("quarters.fore near").reps("tolerated@4", face(1)).input(), track.Same, "8", whyIs("why.tense")},
+		"a face of 2 is sour":            {on("quarters.fore near").reps("tolerated@4", face(2)).input(), track.Same, "8", whyIs("why.sour.body")},
+		"waiting: six that do not fall":  {on(flex).reps(repsOf("tolerated@4", 6), lasting(40)).input(wait), track.Down, "8", nil},
+		"waiting: five of them":          {on(flex).reps(repsOf("tolerated@4", 5), lasting(40)).input(wait), track.Hold, "8", nil},
+		"waiting: the sixth was sooner":  {on(flex).reps(repsOf("tolerated@4", 5), lasting(40)).reps("tolerated@4", lasting(39)).input(wait), track.Hold, "8", nil},
+		"waiting: sooner than the first": {on(flex).reps("tolerated@4", lasting(50)).reps(repsOf("tolerated@4", 5), lasting(40)).input(wait), track.Hold, "8", nil},
+		"waiting: not the seventh last":  {on(flex).reps("tolerated@4", lasting(50)).reps(repsOf("tolerated@4", 6), lasting(40)).input(wait), track.Down, "8", nil},
 	})
 	a := advisedBy(t, on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute)), func(r *catalog.HouseRules) { r.OpenTime = 0 })
-	assert.Equal(t, Down, a.Action, "sessions from before it was a house rule")
+	assert.Equal(t, track.Down, a.Action, "sessions from before it was a house rule")
 	a = advisedBy(t, on(flex).every(1199).reps("refused@5 refused@5 refused@5").input(wait, now(60*minute-1)), func(r *catalog.HouseRules) { r.OpenTime = 0 })
-	assert.Equal(t, Same, a.Action)
+	assert.Equal(t, track.Same, a.Action)
 }
 
 // onceDown went lower once, and is good there.
@@ -98,22 +99,22 @@ func onceDown() *script {
 
 // lookedAt is a calm horse whose warning look is waited out for over 20 minutes.
 func lookedAt() *script {
-	s := on("new.shoulder near").doses("4").mark(1000, Mark{Signs: []horse.Sign{horse.WarningLook}})
+	s := on("new.shoulder near").doses("4").mark(1000, track.Mark{Signs: []horse.Sign{horse.WarningLook}})
 	for range 3 {
-		s.mark(10*minute, Mark{EasyMinutes: 10})
+		s.mark(10*minute, track.Mark{EasyMinutes: 10})
 	}
 	return s
 }
 
-func face(n int) func(*Rep) {
-	return func(r *Rep) {
+func face(n int) func(*track.Rep) {
+	return func(r *track.Rep) {
 		if err := r.Face.UnmarshalJSON(fmt.Append(nil, n)); err != nil {
 			panic(err)
 		}
 	}
 }
 
-func lasting(seconds float64) func(*Rep) { return func(r *Rep) { r.Seconds = seconds } }
+func lasting(seconds float64) func(*track.Rep) { return func(r *track.Rep) { r.Seconds = seconds } }
 
 func TestNumbersOfAnswers(t *testing.T) {
 	hind, fore := "quarters.hind near", "quarters.fore near"
@@ -139,28 +140,28 @@ func TestNumbersOfAnswers(t *testing.T) {
 		return s.spell("at the door", true, 35, 0).spell("at the door", true, 35, 0).spell("at the door", true, 35, 0)
 	}
 	run(t, map[string]told1{
-		"seven twice is not too big":        {on(fore).reps("refused@6 try@7 accepted@7").input(), Same, "", nil},
-		"firm: two more":                    {firm(5), Same, "7", buildTo(7)},
-		"firm: eight at most":               {firm(7), Same, "7", buildTo(8)},
-		"firm: four of one guarding itself": {firm(3, guards), Same, "7", buildTo(4)},
-		"offered twice is no routine":       {on(fore).reps("accepted@4 accepted@4 accepted@4 offered@1 offered@1").input(known(horse.Met, 1, fore, "quarters.fore off")), Same, "15", nil},
-		"tense after a good one":            {on(hind).reps("accepted@3", arousal(2)).input(), Same, "15", whyIs("why.tense_after")},
-		"yes five, then two of six":         {offers(5, 2).input(listen), EndSession, "7", whyIs("why.fewer_yes")},
-		"yes four, then two":                {offers(4, 2).input(listen), Down, "7", nil},
-		"yes five, then three":              {offers(5, 3).input(listen), Down, "7", nil},
-		"eleven offers":                     {offersFrom(offers(5, 2), 1).input(listen), Down, "7", nil},
-		"listening: six mixed":              {on("saddle.show").offers(repsOf("hesitated", 6)).input(listen, known(horse.Kept, 1, "zones.over near", "zones.over off")), Down, "8", func(t *testing.T, a Advice) { assert.Equal(t, 90, a.Rest) }},
-		"listening: five":                   {on("saddle.show").offers(repsOf("hesitated", 5)).input(listen), Same, "8", nil},
-		"a no six offers ago":               {on("saddle.show").offers("left " + repsOf("came", 5)).input(listen), EndAsk, "12", whyIs("why.another_day")},
-		"seven ago":                         {on("saddle.show").offers("left " + repsOf("came", 6)).input(listen), Up, "12", nil},
-		"a rest of 30":                      {rest(30).input(relief), Same, "12", passRun(1)},
-		"a rest of 29":                      {rest(29).input(relief), Same, "8", passRun(0)},
-		"30 where the step names none":      {on("load.gap going left").spell("at the door", true, 30, 0).input(relief), Same, "12", passRun(1)},
-		"29 there":                          {on("load.gap going left").spell("at the door", true, 29, 0).input(relief), Same, "8", passRun(0)},
-		"a burst, 80 of 100":                {burst(on("control.walk"), 100, 80).input(), Same, "15", nil},
-		"a burst, 79 of 100":                {burst(on("control.walk"), 100, 79).input(), Same, "8", nil},
-		"the place lighter by two":          {slope(4, 2).input(relief), OtherSide, "12", nil},
-		"by one":                            {slope(4, 3).input(relief), Same, "12", whyIs("why.wrong_slope")},
+		"seven twice is not too big":        {on(fore).reps("refused@6 try@7 accepted@7").input(), track.Same, "", nil},
+		"firm: two more":                    {firm(5), track.Same, "7", buildTo(7)},
+		"firm: eight at most":               {firm(7), track.Same, "7", buildTo(8)},
+		"firm: four of one guarding itself": {firm(3, guards), track.Same, "7", buildTo(4)},
+		"offered twice is no routine":       {on(fore).reps("accepted@4 accepted@4 accepted@4 offered@1 offered@1").input(known(horse.Met, 1, fore, "quarters.fore off")), track.Same, "15", nil},
+		"tense after a good one":            {on(hind).reps("accepted@3", arousal(2)).input(), track.Same, "15", whyIs("why.tense_after")},
+		"yes five, then two of six":         {offers(5, 2).input(listen), track.EndSession, "7", whyIs("why.fewer_yes")},
+		"yes four, then two":                {offers(4, 2).input(listen), track.Down, "7", nil},
+		"yes five, then three":              {offers(5, 3).input(listen), track.Down, "7", nil},
+		"eleven offers":                     {offersFrom(offers(5, 2), 1).input(listen), track.Down, "7", nil},
+		"listening: six mixed":              {on("saddle.show").offers(repsOf("hesitated", 6)).input(listen, known(horse.Kept, 1, "zones.over near", "zones.over off")), track.Down, "8", func(t *testing.T, a Advice) { assert.Equal(t, 90, a.Rest) }},
+		"listening: five":                   {on("saddle.show").offers(repsOf("hesitated", 5)).input(listen), track.Same, "8", nil},
+		"a no six offers ago":               {on("saddle.show").offers("left " + repsOf("came", 5)).input(listen), track.EndAsk, "12", whyIs("why.another_day")},
+		"seven ago":                         {on("saddle.show").offers("left " + repsOf("came", 6)).input(listen), track.Up, "12", nil},
+		"a rest of 30":                      {rest(30).input(relief), track.Same, "12", passRun(1)},
+		"a rest of 29":                      {rest(29).input(relief), track.Same, "8", passRun(0)},
+		"30 where the step names none":      {on("load.gap going left").spell("at the door", true, 30, 0).input(relief), track.Same, "12", passRun(1)},
+		"29 there":                          {on("load.gap going left").spell("at the door", true, 29, 0).input(relief), track.Same, "8", passRun(0)},
+		"a burst, 80 of 100":                {burst(on("control.walk"), 100, 80).input(), track.Same, "15", nil},
+		"a burst, 79 of 100":                {burst(on("control.walk"), 100, 79).input(), track.Same, "8", nil},
+		"the place lighter by two":          {slope(4, 2).input(relief), track.OtherSide, "12", nil},
+		"by one":                            {slope(4, 3).input(relief), track.Same, "12", whyIs("why.wrong_slope")},
 	})
 }
 
@@ -179,16 +180,16 @@ func TestNumbersOfTime(t *testing.T) {
 	for name, test := range map[string]struct {
 		in     Input
 		rules  func(*catalog.HouseRules)
-		action Action
+		action track.Action
 		why    string
 	}{
-		"five minutes before the cap":         {inBlock(on(hind), 30*minute).every(60).reps(repsOf("accepted@4", 5)).input(), nil, EndSession, "why.time.session"},
-		"a little earlier":                    {inBlock(on(hind), 30*minute-1).every(60).reps(repsOf("accepted@4", 5)).input(), nil, Same, "why.lighter"},
-		"three reps before the cap":           {met().input(now(34 * minute)), nil, OtherSide, "why.passed"},
-		"a second less":                       {met().input(now(34*minute + 1000)), nil, EndAsk, "why.passed.no_time"},
-		"dips of two minutes: six are needed": {two(10 * minute).input(now(29 * minute)), slow(120), Same, "why.dip_next"},
-		"of the session's time":               {two(10 * minute).input(now(29*minute + 1)), slow(120), EndAsk, "why.before_dip"},
-		"slower ones are not waited for":      {two(10 * minute).input(now(29*minute + 1)), slow(121), Same, "why.dip_next"},
+		"five minutes before the cap":         {inBlock(on(hind), 30*minute).every(60).reps(repsOf("accepted@4", 5)).input(), nil, track.EndSession, "why.time.session"},
+		"a little earlier":                    {inBlock(on(hind), 30*minute-1).every(60).reps(repsOf("accepted@4", 5)).input(), nil, track.Same, "why.lighter"},
+		"three reps before the cap":           {met().input(now(34 * minute)), nil, track.OtherSide, "why.passed"},
+		"a second less":                       {met().input(now(34*minute + 1000)), nil, track.EndAsk, "why.passed.no_time"},
+		"dips of two minutes: six are needed": {two(10 * minute).input(now(29 * minute)), slow(120), track.Same, "why.dip_next"},
+		"of the session's time":               {two(10 * minute).input(now(29*minute + 1)), slow(120), track.EndAsk, "why.before_dip"},
+		"slower ones are not waited for":      {two(10 * minute).input(now(29*minute + 1)), slow(121), track.Same, "why.dip_next"},
 	} {
 		t.Run(name, func(t *testing.T) {
 			a := advisedBy(t, test.in, func(r *catalog.HouseRules) {
@@ -207,7 +208,7 @@ func TestNumbersOfTime(t *testing.T) {
 	assert.EqualValues(t, 90, advise(t, three.input()).Numbers.RepSeconds, "the house rule's, under four")
 	assert.EqualValues(t, 30, advise(t, four.input()).Numbers.RepSeconds, "its own: 30, 30 and 50")
 	assert.EqualValues(t, 40, advise(t, four.every(90).reps("accepted@4").input()).Numbers.RepSeconds, "30, 30, 50 and 90")
-	a := advise(t, on(hind).every(90).reps("accepted@4").mark(0, Mark{EasyMinutes: 1}).input(now(3*minute)))
+	a := advise(t, on(hind).every(90).reps("accepted@4").mark(0, track.Mark{EasyMinutes: 1}).input(now(3*minute)))
 	assert.Equal(t, []float64{2, 2}, []float64{a.Numbers.SessionMinutes, a.Numbers.BlockMinutes})
 }
 
@@ -215,8 +216,8 @@ func TestNumbersOfBalance(t *testing.T) {
 	off := func(n int) *script {
 		return on("quarters.hind off").reps(repsOf("accepted@4", n)).to("quarters.hind near").reps(repsOf("accepted@4", 5))
 	}
-	assert.Equal(t, OtherSide, swapEach(t, off(1).input()).Action, "four more here")
-	assert.Equal(t, Same, swapEach(t, off(2).input()).Action, "three more")
+	assert.Equal(t, track.OtherSide, swapEach(t, off(1).input()).Action, "four more here")
+	assert.Equal(t, track.Same, swapEach(t, off(2).input()).Action, "three more")
 }
 
 func TestNumbersOfReleases(t *testing.T) {
@@ -237,8 +238,8 @@ func TestNumbersOfReleases(t *testing.T) {
 func TestNumbersOfWarnings(t *testing.T) {
 	hind := "quarters.hind near"
 	late := released(horse.Late)
-	starts := func(n int) func(*Rep) { return func(r *Rep) { r.Start = horse.LevelOf(n) } }
-	brought := func(n int) func(*Rep) { return func(r *Rep) { r.Brought = horse.LevelOf(n) } }
+	starts := func(n int) func(*track.Rep) { return func(r *track.Rep) { r.Start = horse.LevelOf(n) } }
+	brought := func(n int) func(*track.Rep) { return func(r *track.Rep) { r.Brought = horse.LevelOf(n) } }
 	sides := func(near, off string) *script { return on(hind).reps(near).to("quarters.hind off").reps(off) }
 	beginner := func(in *Input) { in.Handler, in.Handlers = "b", map[string]Handler{"b": {Beginner: true}} }
 	for name, test := range map[string]struct {
@@ -264,7 +265,7 @@ func TestNumbersOfWarnings(t *testing.T) {
 		"two apart":                    {sides("try@2 try@2", "try@4 try@4"), "one-sided", false},
 		"ten minutes since the halter": {on(hind).mark(10*minute, felt(1)), "check the halter", true},
 		"a little under":               {on(hind).mark(10*minute-1, felt(1)), "check the halter", false},
-		"refitted since":               {on(hind).mark(minute, Mark{Halter: true}).mark(10*minute-1, felt(1)), "check the halter", false},
+		"refitted since":               {on(hind).mark(minute, track.Mark{Halter: true}).mark(10*minute-1, felt(1)), "check the halter", false},
 		"a beginner at 7":              {on(hind).reps("try@7"), "no firm levels", true},
 		"a beginner at 6":              {on(hind).reps("try@6"), "no firm levels", false},
 	} {
@@ -285,18 +286,20 @@ func TestNumbersOfWarnings(t *testing.T) {
 
 func TestNumbersOfWhatCanBeEntered(t *testing.T) {
 	c := shipped(t)
-	rep := func(edit func(*Rep)) Entry {
-		r := Rep{Ask: ask("lead.halt"), Answer: horse.Try}
+	rep := func(edit func(*track.Rep)) track.Entry {
+		r := track.Rep{Ask: ask("lead.halt"), Answer: horse.Try}
 		edit(&r)
-		return Entry{ID: "1", Kind: KindRep, Rep: &r}
+		return track.Entry{ID: "1", Kind: track.KindRep, Rep: &r}
 	}
-	seconds := func(v float64) Entry { return rep(lasting(v)) }
-	toTry := func(v float64) Entry { return rep(func(r *Rep) { r.ToTry = &v }) }
-	spell := func(v int) Entry {
-		return Entry{ID: "1", Kind: KindSpell, Spell: &Spell{Ask: ask("load.gap going left"), Place: Away, Seconds: v}}
+	seconds := func(v float64) track.Entry { return rep(lasting(v)) }
+	toTry := func(v float64) track.Entry { return rep(func(r *track.Rep) { r.ToTry = &v }) }
+	spell := func(v int) track.Entry {
+		return track.Entry{ID: "1", Kind: track.KindSpell, Spell: &track.Spell{Ask: ask("load.gap going left"), Place: track.Away, Seconds: v}}
 	}
-	note := func(n int) Entry { return Entry{ID: "1", Kind: KindEnd, Note: strings.Repeat("ü", n)} }
-	for name, both := range map[string][2]Entry{
+	note := func(n int) track.Entry {
+		return track.Entry{ID: "1", Kind: track.KindEnd, Note: strings.Repeat("ü", n)}
+	}
+	for name, both := range map[string][2]track.Entry{
 		"seconds of pressure": {seconds(7200), seconds(7200.5)},
 		"seconds, none":       {seconds(0), seconds(-0.1)},
 		"seconds to the try":  {toTry(7200), toTry(7200.5)},
@@ -341,8 +344,8 @@ func TestNumbersOfTheGate(t *testing.T) {
 		assert.Equal(t, days >= 14, g.Baseline, "%d days off", days)
 	}
 	assert.Equal(t, 30, Brief{Worked: "2026-05-02"}.DaysOff("2026-06-01"))
-	bump := on("load.front").mark(0, Mark{Bump: true})
-	assert.True(t, ReadDay(shipped(t), Day{Track: bump.reps("accepted@3 refused@3").track}, nil, nil).Bumped, "one accepted answer after it")
+	bump := on("load.front").mark(0, track.Mark{Bump: true})
+	assert.True(t, ReadDay(shipped(t), track.Day{Track: bump.reps("accepted@3 refused@3").track}, nil, nil).Bumped, "one accepted answer after it")
 }
 
 func TestNumbersOfTheReview(t *testing.T) {
@@ -363,7 +366,7 @@ func TestNumbersOfTheReview(t *testing.T) {
 	assert.Contains(t, strings.Join(back(3, minute+1), " "), "2 minutes", "a minute begun counts")
 	assert.NotContains(t, strings.Join(back(3, minute), " "), "2 minutes")
 	quiet := func(ms int64) int {
-		s := on("home.near").add(Entry{Kind: KindInterruption, Interruption: &Interruption{Behaviour: horse.TurnedAway}})
+		s := on("home.near").add(track.Entry{Kind: track.KindInterruption, Interruption: &track.Interruption{Behaviour: horse.TurnedAway}})
 		_, said := review(t, s.mark(ms, felt(1)).input())
 		return len(said)
 	}
@@ -380,7 +383,7 @@ func TestNumbersOfTheCycle(t *testing.T) {
 	}
 	assert.Equal(t, 36, learn(c, days).Reps, "six of an ask are enough")
 
-	reps := func(n int) []Day {
+	reps := func(n int) []track.Day {
 		days := dips(4, 5, 1, 0)
 		days[3].Track = days[3].Track[:24-(96-n)]
 		return days

@@ -1,27 +1,17 @@
 package arena
 
 import (
+	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 )
 
-// A Day is one session's track with its local date.
-type Day struct {
-	ID      string  `json:"id,omitempty" doc:"of the session"`
-	Date    string  `json:"date" format:"date"`
-	Started int64   `json:"started"`
-	Handler string  `json:"handler,omitempty"`
-	Track   []Entry `json:"track"`
-
-	Fresh []string `json:"fresh,omitempty" doc:"steps whose measure or pass mark was changed since the day before: they begin again at tried"`
-}
-
 // An Outcome is what a whole track came to, read once. Its reps are in their
 // order; what nothing was noted of is not in it.
 type Outcome struct {
-	Live   []Entry // what stands of the track
+	Live   []track.Entry // what stands of the track
 	Reps   []Told
 	Passed map[horse.Ask]int          // pass mark reached, at the highest level of its run
 	Memory map[horse.Ask]horse.Answer // last answers of asks that were written down afterwards
@@ -31,11 +21,11 @@ type Outcome struct {
 // ReadDay reads a session's whole track after what was known before it. schools
 // are those in which its ladders were worked; of a ladder that is not named it
 // is build and release.
-func ReadDay(c *catalog.Catalog, d Day, known []Known, schools map[string]horse.School) Outcome {
-	track := slices.Clone(d.Track)
-	Order(track)
+func ReadDay(c *catalog.Catalog, d track.Day, known []Known, schools map[string]horse.School) Outcome {
+	all := slices.Clone(d.Track)
+	track.Order(all)
 	s := newSession(c, c.Rules, Input{Started: d.Started, Handler: d.Handler, Known: known, Schools: schools})
-	out := Outcome{Live: Live(track)}
+	out := Outcome{Live: track.Live(all)}
 	for _, e := range out.Live {
 		out.Reps = s.tell(out.Reps, e)
 	}
@@ -44,15 +34,15 @@ func ReadDay(c *catalog.Catalog, d Day, known []Known, schools map[string]horse.
 }
 
 // Beads lists the live reps of a session with what was filled in.
-func Beads(c *catalog.Catalog, d Day, known []Known, schools map[string]horse.School) []Told {
+func Beads(c *catalog.Catalog, d track.Day, known []Known, schools map[string]horse.School) []Told {
 	return ReadDay(c, d, known, schools).Reps
 }
 
 // A Told rep is one rep of a session as the rules read it, for beads.
 type Told struct {
-	ID   string `json:"id"`
-	Kind Kind   `json:"kind" doc:"of its entry"`
-	Rep
+	ID   string     `json:"id"`
+	Kind track.Kind `json:"kind" doc:"of its entry"`
+	track.Rep
 	At      int64        `json:"at"`
 	Graded  horse.Answer `json:"graded" doc:"the answer as the rules read it"`
 	Calm    int          `json:"calm" doc:"arousal after, filled in"`
@@ -109,9 +99,9 @@ func (t told) successes() (bits uint8) {
 }
 
 // tell takes in an entry and adds its rep, if it is one, to those told.
-func (s *session) tell(told []Told, e Entry) []Told {
+func (s *session) tell(told []Told, e track.Entry) []Told {
 	s.absorb(e)
-	if _, ok := e.asRep(s.cat); !ok {
+	if _, ok := e.AsRep(s.cat); !ok {
 		return told
 	}
 	t := s.lastRep()

@@ -2,6 +2,7 @@ package arena
 
 import (
 	"fmt"
+	"ivorybridge/core/track"
 	"slices"
 	"testing"
 
@@ -47,20 +48,20 @@ func anyInput(t *rapid.T, c *catalog.Catalog) Input {
 	return in
 }
 
-func anyEntry(t *rapid.T, i int, at int64, in Input, asks *rapid.Generator[horse.Ask]) Entry {
-	e := Entry{ID: fmt.Sprintf("%03d", i), At: at}
+func anyEntry(t *rapid.T, i int, at int64, in Input, asks *rapid.Generator[horse.Ask]) track.Entry {
+	e := track.Entry{ID: fmt.Sprintf("%03d", i), At: at}
 	some := func(name string, of int) bool { return rapid.IntRange(1, of).Draw(t, name) == 1 }
 	switch k := rapid.IntRange(0, 19).Draw(t, "kind"); {
 	case k == 0 && i > 0:
-		e.Kind, e.Replaces = KindUndo, fmt.Sprintf("%03d", rapid.IntRange(0, i-1).Draw(t, "undone"))
+		e.Kind, e.Replaces = track.KindUndo, fmt.Sprintf("%03d", rapid.IntRange(0, i-1).Draw(t, "undone"))
 	case k <= 3:
-		e.Kind, e.Mark = KindMark, &Mark{Arousal: horse.ArousalOf(rapid.IntRange(0, 4).Draw(t, "arousal")), EasyMinutes: rapid.IntRange(0, 5).Draw(t, "easy")}
+		e.Kind, e.Mark = track.KindMark, &track.Mark{Arousal: horse.ArousalOf(rapid.IntRange(0, 4).Draw(t, "arousal")), EasyMinutes: rapid.IntRange(0, 5).Draw(t, "easy")}
 		if some("choose", 3) {
 			a := asks.Draw(t, "chosen")
 			e.Mark.Ask = &a
 		}
 	default:
-		r := Rep{Ask: in.Ask, Answer: rapid.SampledFrom((horse.Answer{}).All()).Draw(t, "answer"), Peak: horse.LevelOf(rapid.IntRange(0, 10).Draw(t, "peak"))}
+		r := track.Rep{Ask: in.Ask, Answer: rapid.SampledFrom((horse.Answer{}).All()).Draw(t, "answer"), Peak: horse.LevelOf(rapid.IntRange(0, 10).Draw(t, "peak"))}
 		if some("elsewhere", 6) {
 			r.Ask = asks.Draw(t, "other ask")
 		}
@@ -76,7 +77,7 @@ func anyEntry(t *rapid.T, i int, at int64, in Input, asks *rapid.Generator[horse
 		if some("release said", 6) {
 			r.Release = rapid.SampledFrom((horse.Release{}).All()).Draw(t, "release")
 		}
-		e.Kind, e.Rep = KindRep, &r
+		e.Kind, e.Rep = track.KindRep, &r
 	}
 	return e
 }
@@ -84,7 +85,7 @@ func anyEntry(t *rapid.T, i int, at int64, in Input, asks *rapid.Generator[horse
 // last replays the track and gives the last live rep as the rules read it.
 func last(c *catalog.Catalog, in Input) *session {
 	s := newSession(c, c.Rules, in)
-	for _, e := range Live(in.Track) {
+	for _, e := range track.Live(in.Track) {
 		s.absorb(e)
 		s.note(s.decide(max(e.At, s.now)))
 	}
@@ -113,19 +114,19 @@ func TestAdvisorProperties(t *testing.T) {
 
 		s := last(c, in)
 		r := s.lastRep()
-		if a.Action == Up {
+		if a.Action == track.Up {
 			assert.Less(t, s.arousal, 3, "never up over the line")
 			assert.True(t, r.soft(), "never up after a refusal")
 		}
 		if s.arousal >= 3 {
-			assert.NotContains(t, []Action{Up, OtherSide, Down, Refocus}, a.Action, "nothing is asked over the line")
+			assert.NotContains(t, []track.Action{track.Up, track.OtherSide, track.Down, track.Refocus}, a.Action, "nothing is asked over the line")
 		}
 		bad := r != nil && r.counted && (r.refused() || r.answer == horse.Tolerated)
-		if a.Action == EndAsk && bad && s.asked == nil {
+		if a.Action == track.EndAsk && bad && s.asked == nil {
 			endOfADown := a.Why.Key == "why.nothing_lower"
 			assert.True(t, endOfADown || slices.Contains([]string{"2", "3", "4", "5", "6"}, a.Rule), "rule %s ended an ask on %s", a.Rule, r.answer)
 		}
-		if a.Next != nil && a.Action != Refocus {
+		if a.Next != nil && a.Action != track.Refocus {
 			assert.False(t, s.shut(a.Next.Step), "a closed or blocked step is never asked: %s", a.Next.Step)
 			assert.Equal(t, 1, a.Next.StartLevel)
 			assert.LessOrEqual(t, a.Next.BuildTo, 8)
@@ -142,10 +143,10 @@ func TestAHorseThatOnlyRefusesComesToAnEnd(t *testing.T) {
 		for range 60 {
 			a, err := Advise(c, c.Rules, in)
 			require.NoError(t, err)
-			if a.Action == EndSession && a.Easy == nil {
+			if a.Action == track.EndSession && a.Easy == nil {
 				break
 			}
-			if a.Action == EndAsk || a.Action == EndSession {
+			if a.Action == track.EndAsk || a.Action == track.EndSession {
 				ended++
 			}
 			if a.Next != nil {
@@ -157,7 +158,7 @@ func TestAHorseThatOnlyRefusesComesToAnEnd(t *testing.T) {
 		}
 		a, err := Advise(c, c.Rules, in)
 		require.NoError(t, err)
-		assert.Equal(t, EndSession, a.Action, "%s comes to an end", answer)
+		assert.Equal(t, track.EndSession, a.Action, "%s comes to an end", answer)
 		assert.LessOrEqual(t, s.at, int64(45*minute), "%s within the session cap and two easy tries", answer)
 		assert.LessOrEqual(t, ended, 40)
 	}
@@ -176,10 +177,10 @@ func TestVoidedEntriesLeaveNoTrace(t *testing.T) {
 		if at > in.Now {
 			in.Now = at
 		}
-		slip := Rep{Ask: in.Ask, Answer: horse.Refused, Peak: horse.LevelOf(9), WaysOut: []horse.WayOut{horse.Reared}}
+		slip := track.Rep{Ask: in.Ask, Answer: horse.Refused, Peak: horse.LevelOf(9), WaysOut: []horse.WayOut{horse.Reared}}
 		in.Track = append(in.Track,
-			Entry{ID: "slip", Kind: KindRep, At: at, Device: "z", Rep: &slip},
-			Entry{ID: "undo", Kind: KindUndo, At: at, Device: "z", Seq: 1, Replaces: "slip"})
+			track.Entry{ID: "slip", Kind: track.KindRep, At: at, Device: "z", Rep: &slip},
+			track.Entry{ID: "undo", Kind: track.KindUndo, At: at, Device: "z", Seq: 1, Replaces: "slip"})
 		got, err := Advise(c, c.Rules, in)
 		require.NoError(t, err)
 		assert.Equal(t, want, got)
@@ -187,21 +188,21 @@ func TestVoidedEntriesLeaveNoTrace(t *testing.T) {
 }
 
 func TestUndoAndCorrection(t *testing.T) {
-	track := on("quarters.hind near").reps("accepted@3 refused@5").track
-	fixed := Rep{Ask: ask("quarters.hind near"), Answer: horse.Accepted, Peak: horse.LevelOf(2)}
-	fix := Entry{ID: "fix", Kind: KindRep, At: track[1].At + 1, Replaces: track[1].ID, Rep: &fixed}
-	undoFix := Entry{ID: "undo", Kind: KindUndo, At: track[1].At + 2, Replaces: "fix"}
-	back := Entry{ID: "back", Kind: KindUndo, At: track[1].At + 3, Replaces: "undo"}
+	entries := on("quarters.hind near").reps("accepted@3 refused@5").track
+	fixed := track.Rep{Ask: ask("quarters.hind near"), Answer: horse.Accepted, Peak: horse.LevelOf(2)}
+	fix := track.Entry{ID: "fix", Kind: track.KindRep, At: entries[1].At + 1, Replaces: entries[1].ID, Rep: &fixed}
+	undoFix := track.Entry{ID: "undo", Kind: track.KindUndo, At: entries[1].At + 2, Replaces: "fix"}
+	back := track.Entry{ID: "back", Kind: track.KindUndo, At: entries[1].At + 3, Replaces: "undo"}
 
-	live := Live(append(track, fix))
+	live := track.Live(append(entries, fix))
 	require.Len(t, live, 2)
 	assert.Equal(t, horse.Accepted, live[1].Rep.Answer)
-	assert.Equal(t, track[1].At, live[1].At, "a correction stands at the original's place")
-	assert.Equal(t, horse.Refused, Live(append(track, fix, undoFix))[1].Rep.Answer)
-	assert.Equal(t, horse.Accepted, Live(append(track, fix, undoFix, back))[1].Rep.Answer)
-	assert.Len(t, Live([]Entry{fix}), 0, "a correction waits for its original")
+	assert.Equal(t, entries[1].At, live[1].At, "a correction stands at the original's place")
+	assert.Equal(t, horse.Refused, track.Live(append(entries, fix, undoFix))[1].Rep.Answer)
+	assert.Equal(t, horse.Accepted, track.Live(append(entries, fix, undoFix, back))[1].Rep.Answer)
+	assert.Len(t, track.Live([]track.Entry{fix}), 0, "a correction waits for its original")
 
-	a := Entry{ID: "a", Kind: KindUndo, Replaces: "b"}
-	b := Entry{ID: "b", Kind: KindUndo, Replaces: "a"}
-	assert.NotPanics(t, func() { Live([]Entry{a, b}) }, "two that undo each other")
+	a := track.Entry{ID: "a", Kind: track.KindUndo, Replaces: "b"}
+	b := track.Entry{ID: "b", Kind: track.KindUndo, Replaces: "a"}
+	assert.NotPanics(t, func() { track.Live([]track.Entry{a, b}) }, "two that undo each other")
 }

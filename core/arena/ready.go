@@ -4,6 +4,7 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 type settlings struct{}
@@ -137,13 +138,13 @@ func Begin(c *catalog.Catalog, in Input, g Gate) horse.Ask {
 
 // bumped reports whether what stands of a track had a bump not followed by two
 // accepted answers.
-func bumped(live []Entry) bool {
+func bumped(live []track.Entry) bool {
 	accepted, bumped := 0, false
 	for _, e := range live {
 		switch {
-		case e.Kind == KindMark && e.Mark != nil && e.Mark.Bump:
+		case e.Kind == track.KindMark && e.Mark != nil && e.Mark.Bump:
 			bumped, accepted = true, 0
-		case e.soft():
+		case e.Soft():
 			if accepted++; accepted >= 2 {
 				bumped = false
 			}

@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"ivorybridge/core/track"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -10,7 +11,7 @@ import (
 	"ivorybridge/core/horse"
 )
 
-func day(date string, s *script) Day { return Day{Date: date, Track: s.track} }
+func day(date string, s *script) track.Day { return track.Day{Date: date, Track: s.track} }
 
 func TestGate(t *testing.T) {
 	calm := Readiness{Arousal: horse.ArousalOf(1), Handler: horse.Calm, Tack: true, Body: true}
@@ -58,9 +59,9 @@ func TestWhereToBegin(t *testing.T) {
 
 func TestBumped(t *testing.T) {
 	c := shipped(t)
-	bump := on("load.front").mark(0, Mark{Bump: true})
-	assert.True(t, ReadDay(c, Day{Track: bump.reps("accepted@3").track}, nil, nil).Bumped)
-	assert.False(t, ReadDay(c, Day{Track: bump.reps("accepted@3").track}, nil, nil).Bumped)
+	bump := on("load.front").mark(0, track.Mark{Bump: true})
+	assert.True(t, ReadDay(c, track.Day{Track: bump.reps("accepted@3").track}, nil, nil).Bumped)
+	assert.False(t, ReadDay(c, track.Day{Track: bump.reps("accepted@3").track}, nil, nil).Bumped)
 }
 
 func TestBeadsCountAndMarkDips(t *testing.T) {

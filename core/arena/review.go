@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"ivorybridge/core/track"
 	"math"
 	"slices"
 
@@ -42,11 +43,11 @@ type Worked struct {
 
 // Said is advice as it was shown, and whether the trainer did otherwise.
 type Said struct {
-	At        int64  `json:"at"`
-	Action    Action `json:"action"`
-	Rule      string `json:"rule"`
-	Otherwise bool   `json:"otherwise,omitempty"`
-	Reason    string `json:"reason,omitempty"`
+	At        int64        `json:"at"`
+	Action    track.Action `json:"action"`
+	Rule      string       `json:"rule"`
+	Otherwise bool         `json:"otherwise,omitempty"`
+	Reason    string       `json:"reason,omitempty"`
 }
 
 // Timing is how somebody's releases and beginnings were (part 8).
@@ -92,7 +93,7 @@ func (r *Running) Review() Review {
 		}
 	}
 	for _, e := range r.live {
-		if e.Kind == KindMark && e.Mark != nil && e.Mark.Arousal.Noted() {
+		if e.Kind == track.KindMark && e.Mark != nil && e.Mark.Arousal.Noted() {
 			v.Felt = append(v.Felt, feltAt(e.At, e.Mark.Arousal.Int()))
 		}
 	}
@@ -143,7 +144,7 @@ func (w *Worked) take(b Told) {
 		(*list)[1] = v
 	}
 	switch {
-	case b.Kind == KindSpell && b.Good && b.Reached != nil:
+	case b.Kind == track.KindSpell && b.Good && b.Reached != nil:
 		w.Most = max(w.Most, *b.Reached)
 	case b.School == horse.Doses && b.Good:
 		w.Most = max(w.Most, b.Target)
@@ -205,7 +206,7 @@ func (r *Running) said() []Said {
 	said := []Said{}
 	at := map[string]int{}
 	for _, e := range r.live {
-		if e.Kind != KindAdvice || e.Shown == nil {
+		if e.Kind != track.KindAdvice || e.Shown == nil {
 			continue
 		}
 		if i, again := at[e.Shown.After]; again && e.Shown.Otherwise {
@@ -232,7 +233,7 @@ func (r *Running) timing() []Timing {
 		switch {
 		case b.Release == horse.WrongMoment:
 			t.Wrong++
-		case b.isLate():
+		case b.IsLate():
 			t.Late++
 		case b.Release == horse.OnTheTry || b.Release.IsZero():
 			t.OnTheTry++
@@ -241,7 +242,7 @@ func (r *Running) timing() []Timing {
 			t.Starts++
 			t.FromOne += btoi(b.Start.Int() <= 1)
 		}
-		if delay, ok := b.delay(); ok {
+		if delay, ok := b.Delay(); ok {
 			delays[b.Handler] = append(delays[b.Handler], delay)
 		}
 	}
@@ -318,9 +319,9 @@ func (r *Running) story(v Review) []phrase.Message {
 // endOf names what a session ended on.
 func endOf(b Told) string {
 	switch {
-	case b.Kind == KindSpell && b.Good:
+	case b.Kind == track.KindSpell && b.Good:
 		return "rest"
-	case b.Kind == KindOffer && b.Good:
+	case b.Kind == track.KindOffer && b.Good:
 		return "yes"
 	}
 	return keyOf(b.Graded)

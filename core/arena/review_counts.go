@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"ivorybridge/core/track"
 	"math"
 	"slices"
 
@@ -17,9 +18,9 @@ type Followed struct {
 
 func (r *Running) followed() Followed {
 	var f Followed
-	var said *Shown
+	var said *track.Shown
 	for _, e := range r.live {
-		if e.Kind == KindAdvice {
+		if e.Kind == track.KindAdvice {
 			if e.Shown != nil && (said == nil || !e.Shown.Otherwise || e.Shown.After != said.After) {
 				said = e.Shown // the newest stands
 			} else if e.Shown != nil {
@@ -40,26 +41,26 @@ func (r *Running) followed() Followed {
 // answers reports whether an entry is what advice is followed or not followed
 // by: an answer, another ask chosen, the end, or, where nothing was to be asked,
 // how the horse is.
-func (r *Running) answers(e Entry, said Shown) bool {
-	if _, ok := e.asRep(r.cat); ok || e.Kind == KindEnd || e.Spell != nil {
+func (r *Running) answers(e track.Entry, said track.Shown) bool {
+	if _, ok := e.AsRep(r.cat); ok || e.Kind == track.KindEnd || e.Spell != nil {
 		return true
 	}
-	waits := slices.Contains([]Action{Wait, MakeSafe, Hold}, said.Action)
+	waits := slices.Contains([]track.Action{track.Wait, track.MakeSafe, track.Hold}, said.Action)
 	return e.Mark != nil && (e.Mark.Ask != nil || waits && (e.Mark.Arousal.Noted() || len(e.Mark.Signs) > 0))
 }
 
 // isWhatWasSaid reports whether an entry does what was said.
-func (r *Running) isWhatWasSaid(e Entry, said Shown) bool {
-	rep, answered := e.asRep(r.cat)
+func (r *Running) isWhatWasSaid(e track.Entry, said track.Shown) bool {
+	rep, answered := e.AsRep(r.cat)
 	chosen := e.Mark != nil && e.Mark.Ask != nil
 	switch said.Action {
-	case EndSession:
-		return e.Kind == KindEnd
-	case EndAsk, ChangeAsk:
-		return e.Kind == KindEnd || chosen && *e.Mark.Ask != said.Next || answered && rep.Ask != said.Next
-	case Wait, MakeSafe:
-		return !answered && e.Spell == nil && !chosen && e.Kind != KindEnd
-	case Hold:
+	case track.EndSession:
+		return e.Kind == track.KindEnd
+	case track.EndAsk, track.ChangeAsk:
+		return e.Kind == track.KindEnd || chosen && *e.Mark.Ask != said.Next || answered && rep.Ask != said.Next
+	case track.Wait, track.MakeSafe:
+		return !answered && e.Spell == nil && !chosen && e.Kind != track.KindEnd
+	case track.Hold:
 		return e.Mark != nil && !chosen || answered && rep.Ask == said.Next
 	}
 	switch {
@@ -94,7 +95,7 @@ func (r *Running) stopped() Stopped {
 	}
 	for _, e := range r.live {
 		u := e.Interruption
-		if u == nil || e.Kind != KindInterruption {
+		if u == nil || e.Kind != track.KindInterruption {
 			continue
 		}
 		i := slices.IndexFunc(list, func(b Behaviour) bool { return b.What == u.Behaviour && b.Heading == u.Heading })

@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"ivorybridge/core/track"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -24,11 +25,11 @@ func review(t *testing.T, in Input) (Review, []string) {
 }
 
 func TestASessionIsToldAsAStory(t *testing.T) {
-	s := on("quarters.hind near").reps("accepted@5 accepted@3 accepted@3 accepted@2").to("quarters.hind off").reps("refused@6", arousal(3)).mark(240_000, Mark{Arousal: horse.ArousalOf(1)}).reps("accepted@4")
+	s := on("quarters.hind near").reps("accepted@5 accepted@3 accepted@3 accepted@2").to("quarters.hind off").reps("refused@6", arousal(3)).mark(240_000, track.Mark{Arousal: horse.ArousalOf(1)}).reps("accepted@4")
 	in := s.input()
 	in.Track = append(in.Track,
-		Entry{ID: "x", Kind: KindInterruption, At: s.at + 1, Interruption: &Interruption{Behaviour: horse.Planted}},
-		Entry{ID: "z", Kind: KindEnd, At: s.at + 2})
+		track.Entry{ID: "x", Kind: track.KindInterruption, At: s.at + 1, Interruption: &track.Interruption{Behaviour: horse.Planted}},
+		track.Entry{ID: "z", Kind: track.KindEnd, At: s.at + 2})
 	v, said := review(t, in)
 	assert.Equal(t, []string{
 		"First quarters hind, near: 4 asks, 4 soft, from level 5 to 2.",
@@ -50,22 +51,22 @@ func TestTheNextVisitFollowsHowTheSessionEnded(t *testing.T) {
 	for want, in := range map[string]Input{
 		"next.days":   on("quarters.hind near").reps("refused@4 accepted@3").input(),
 		"next.soon":   on("quarters.hind near").reps("accepted@3 refused@4").input(),
-		"next.pain":   on("quarters.hind near").reps("accepted@3").mark(1000, Mark{Stop: stop("pain")}).input(),
-		"next.danger": on("quarters.hind near").reps("refused@4", way(horse.Reared)).mark(1000, Mark{Arousal: horse.ArousalOf(1)}).reps("refused@4", way(horse.Reared)).input(),
+		"next.pain":   on("quarters.hind near").reps("accepted@3").mark(1000, track.Mark{Stop: stop("pain")}).input(),
+		"next.danger": on("quarters.hind near").reps("refused@4", way(horse.Reared)).mark(1000, track.Mark{Arousal: horse.ArousalOf(1)}).reps("refused@4", way(horse.Reared)).input(),
 	} {
 		v, _ := review(t, in)
 		assert.Equal(t, want, v.Next.Key)
 	}
-	v, _ := review(t, on("quarters.hind near").reps("accepted@3").mark(1000, Mark{Stop: stop("storm")}).input())
+	v, _ := review(t, on("quarters.hind near").reps("accepted@3").mark(1000, track.Mark{Stop: stop("storm")}).input())
 	assert.Equal(t, "next.days", v.Next.Key, "a storm refers nobody")
 }
 
 func TestTheHandlersTimingIsTold(t *testing.T) {
-	timed := func(seconds, toTry float64) func(*Rep) {
-		return func(r *Rep) { r.Seconds, r.ToTry, r.Start = seconds, &toTry, horse.LevelOf(1) }
+	timed := func(seconds, toTry float64) func(*track.Rep) {
+		return func(r *track.Rep) { r.Seconds, r.ToTry, r.Start = seconds, &toTry, horse.LevelOf(1) }
 	}
 	s := on("quarters.hind near").reps("accepted@3", timed(5, 4.5)).reps("accepted@3", timed(8, 5)).reps("accepted@3", released(horse.WrongMoment))
-	s.reps("accepted@2", func(r *Rep) { r.Handler, r.Start = "owner", horse.LevelOf(4) })
+	s.reps("accepted@2", func(r *track.Rep) { r.Handler, r.Start = "owner", horse.LevelOf(4) })
 	in := s.input()
 	in.Handler = "trainer"
 	v, _ := review(t, in)
@@ -76,28 +77,28 @@ func TestTheHandlersTimingIsTold(t *testing.T) {
 }
 
 // shown is advice as a device logged it, a second after the last entry.
-func (s *script) shown(a Action, next string, edits ...func(*Shown)) *script {
+func (s *script) shown(a track.Action, next string, edits ...func(*track.Shown)) *script {
 	after := ""
 	for _, e := range s.track {
-		if e.Kind != KindAdvice {
+		if e.Kind != track.KindAdvice {
 			after = e.ID
 		}
 	}
-	sh := Shown{After: after, Action: a, Rule: "15", Next: ask(next)}
+	sh := track.Shown{After: after, Action: a, Rule: "15", Next: ask(next)}
 	for _, edit := range edits {
 		edit(&sh)
 	}
 	s.at += 1000
-	s.track = append(s.track, Entry{ID: s.id(), Kind: KindAdvice, At: s.at, Shown: &sh})
+	s.track = append(s.track, track.Entry{ID: s.id(), Kind: track.KindAdvice, At: s.at, Shown: &sh})
 	return s
 }
 
-func otherwiseBecause(reason string) func(*Shown) {
-	return func(s *Shown) { s.Otherwise, s.Reason = true, reason }
+func otherwiseBecause(reason string) func(*track.Shown) {
+	return func(s *track.Shown) { s.Otherwise, s.Reason = true, reason }
 }
 
 func TestWhatWasOverruledIsTold(t *testing.T) {
-	s := on("quarters.hind near").reps("accepted@3").shown(Same, "quarters.hind near").shown(Same, "quarters.hind near", otherwiseBecause("the farrier waits")).to("quarters.fore near").reps("accepted@3")
+	s := on("quarters.hind near").reps("accepted@3").shown(track.Same, "quarters.hind near").shown(track.Same, "quarters.hind near", otherwiseBecause("the farrier waits")).to("quarters.fore near").reps("accepted@3")
 	v, said := review(t, s.input())
 	require.Len(t, v.Said, 1)
 	assert.True(t, v.Said[0].Otherwise)
@@ -112,7 +113,7 @@ func TestAdviceFollowedIsCounted(t *testing.T) {
 	five := func() *script {
 		s := on(hind)
 		for range 5 {
-			s.reps("accepted@3").shown(Same, hind).shown(Same, hind).shown(Same, hind)
+			s.reps("accepted@3").shown(track.Same, hind).shown(track.Same, hind).shown(track.Same, hind)
 		}
 		return s
 	}
@@ -122,16 +123,16 @@ func TestAdviceFollowedIsCounted(t *testing.T) {
 		n, of int
 	}{
 		"five answers, advice shown three times each": {five().input(), 4, 4},
-		"another ask was answered":                    {on(hind).reps("accepted@3").shown(Same, hind).to(fore).reps("accepted@3").input(), 0, 1},
-		"another ask was chosen":                      {on(hind).reps("accepted@3").shown(Same, hind).mark(0, Mark{Ask: &chosen}).to(fore).reps("accepted@3").input(), 0, 1},
-		"the ask was chosen as advised":               {on(hind).reps("accepted@3").shown(Up, fore).mark(0, Mark{Ask: &chosen}).to(fore).reps("accepted@3").input(), 1, 1},
-		"a mark answers nothing":                      {on(hind).reps("accepted@3").shown(Same, hind).mark(0, Mark{Halter: true}).input(), 0, 0},
-		"waited, and it was noted":                    {on(hind).reps("try@3", arousal(3)).shown(Wait, hind).mark(0, felt(1)).input(), 1, 1},
-		"asked while it was to be waited":             {on(hind).reps("try@3", arousal(3)).shown(Wait, hind).reps("try@3").input(), 0, 1},
-		"ended as advised":                            {on(hind).reps("accepted@3").shown(EndSession, "").end().input(), 1, 1},
-		"went on all the same":                        {on(hind).reps("accepted@3").shown(EndSession, "").reps("accepted@3").input(), 0, 1},
-		"ended an ask, and chose another":             {on(hind).reps("accepted@3").shown(EndAsk, hind).mark(0, Mark{Ask: &chosen}).input(), 1, 1},
-		"ended where it was to go on":                 {on(hind).reps("accepted@3").shown(Same, hind).end().input(), 0, 1},
+		"another ask was answered":                    {on(hind).reps("accepted@3").shown(track.Same, hind).to(fore).reps("accepted@3").input(), 0, 1},
+		"another ask was chosen":                      {on(hind).reps("accepted@3").shown(track.Same, hind).mark(0, track.Mark{Ask: &chosen}).to(fore).reps("accepted@3").input(), 0, 1},
+		"the ask was chosen as advised":               {on(hind).reps("accepted@3").shown(track.Up, fore).mark(0, track.Mark{Ask: &chosen}).to(fore).reps("accepted@3").input(), 1, 1},
+		"a mark answers nothing":                      {on(hind).reps("accepted@3").shown(track.Same, hind).mark(0, track.Mark{Halter: true}).input(), 0, 0},
+		"waited, and it was noted":                    {on(hind).reps("try@3", arousal(3)).shown(track.Wait, hind).mark(0, felt(1)).input(), 1, 1},
+		"asked while it was to be waited":             {on(hind).reps("try@3", arousal(3)).shown(track.Wait, hind).reps("try@3").input(), 0, 1},
+		"ended as advised":                            {on(hind).reps("accepted@3").shown(track.EndSession, "").end().input(), 1, 1},
+		"went on all the same":                        {on(hind).reps("accepted@3").shown(track.EndSession, "").reps("accepted@3").input(), 0, 1},
+		"ended an ask, and chose another":             {on(hind).reps("accepted@3").shown(track.EndAsk, hind).mark(0, track.Mark{Ask: &chosen}).input(), 1, 1},
+		"ended where it was to go on":                 {on(hind).reps("accepted@3").shown(track.Same, hind).end().input(), 0, 1},
 	} {
 		v, _ := review(t, test.in)
 		assert.Equal(t, Followed{test.n, test.of}, v.Followed, name)
@@ -142,8 +143,8 @@ func TestAdviceFollowedIsCounted(t *testing.T) {
 func TestEachSchoolIsToldInItsOwnSuccess(t *testing.T) {
 	rests := on("load.step").spell("away", false, 60, 4).spell("in", true, 70, 0).spell("away", false, 30, 4).spell("in", true, 90, 0).spell("in", true, 20, 0).end()
 	rests.track[3].Spell.FeetIn = 4
-	soft := func(seconds float64) func(*Rep) {
-		return func(r *Rep) { r.Seconds = seconds }
+	soft := func(seconds float64) func(*track.Rep) {
+		return func(r *track.Rep) { r.Seconds = seconds }
 	}
 	for school, test := range map[string]struct {
 		s    *script
@@ -167,7 +168,7 @@ func TestEachSchoolIsToldInItsOwnSuccess(t *testing.T) {
 	}
 	_, said := review(t, on("load.step").spell("away", false, 60, 4).spell("in", true, 70, 0).input(in("relief place")))
 	assert.NotContains(t, said[0], "level 0")
-	for _, b := range Beads(shipped(t), Day{Track: rests.track}, nil, map[string]horse.School{"load": horse.ReliefPlace}) {
+	for _, b := range Beads(shipped(t), track.Day{Track: rests.track}, nil, map[string]horse.School{"load": horse.ReliefPlace}) {
 		assert.False(t, b.Dip, "spells have no cycle")
 	}
 }
@@ -176,7 +177,7 @@ func TestInterruptionsAreCounted(t *testing.T) {
 	s := on("home.near")
 	stop := func(after int64, level int, seconds float64) {
 		s.at += after
-		s.track = append(s.track, Entry{ID: s.id(), Kind: KindInterruption, At: s.at, Interruption: &Interruption{Behaviour: horse.TurnedAway, Heading: "home", Level: horse.LevelOf(level), Seconds: seconds}})
+		s.track = append(s.track, track.Entry{ID: s.id(), Kind: track.KindInterruption, At: s.at, Interruption: &track.Interruption{Behaviour: horse.TurnedAway, Heading: "home", Level: horse.LevelOf(level), Seconds: seconds}})
 	}
 	stop(minute, 4, 6)
 	stop(minute, 2, 3)
@@ -191,17 +192,17 @@ func TestInterruptionsAreCounted(t *testing.T) {
 // What is written down from memory tells how far an ask came, and no more.
 func TestFromMemory(t *testing.T) {
 	c := shipped(t)
-	line := func(last horse.Answer) Entry {
-		return Entry{ID: "m", Kind: KindMemory, Memory: &Memory{Ask: ask("lead.halt"), Tries: 6, Worst: horse.Refused, Last: last}}
+	line := func(last horse.Answer) track.Entry {
+		return track.Entry{ID: "m", Kind: track.KindMemory, Memory: &track.Memory{Ask: ask("lead.halt"), Tries: 6, Worst: horse.Refused, Last: last}}
 	}
-	assert.Equal(t, horse.Offered, ReadDay(c, Day{Track: []Entry{line(horse.Offered)}}, nil, nil).Memory[ask("lead.halt")])
-	assert.Zero(t, learn(c, []Day{{Track: []Entry{line(horse.Offered)}}}).Reps)
-	_, said := review(t, Input{School: horse.BuildAndRelease, Ask: ask("lead.halt"), Track: []Entry{line(horse.Accepted)}})
+	assert.Equal(t, horse.Offered, ReadDay(c, track.Day{Track: []track.Entry{line(horse.Offered)}}, nil, nil).Memory[ask("lead.halt")])
+	assert.Zero(t, learn(c, []track.Day{{Track: []track.Entry{line(horse.Offered)}}}).Reps)
+	_, said := review(t, Input{School: horse.BuildAndRelease, Ask: ask("lead.halt"), Track: []track.Entry{line(horse.Accepted)}})
 	assert.Equal(t, []string{"From memory, lead halt: 6 tries, the last one good."}, said)
 
 	bad := line(horse.Accepted)
 	bad.Memory.Tries = 0
 	assert.ErrorContains(t, bad.Check(c), "how many tries")
-	bad.Memory = &Memory{Ask: ask("lead.nowhere"), Tries: 1, Last: horse.Try}
+	bad.Memory = &track.Memory{Ask: ask("lead.nowhere"), Tries: 1, Last: horse.Try}
 	assert.ErrorContains(t, bad.Check(c), "not an ask")
 }

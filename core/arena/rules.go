@@ -2,6 +2,7 @@ package arena
 
 import (
 	"cmp"
+	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/horse"
@@ -11,8 +12,8 @@ import (
 // decision is what a rule said.
 type decision struct {
 	rule    string
-	action  Action
-	then    []Action
+	action  track.Action
+	then    []track.Action
 	from    horse.Ask // the ask it was decided on
 	ask     horse.Ask // the ask to come
 	target  int
@@ -75,20 +76,20 @@ func (s *session) decide(now int64) decision {
 
 // keepOpen turns an ask on a shut step into the nearest open one below.
 func (s *session) keepOpen(d decision) decision {
-	asks := slices.Contains([]Action{Same, Up, OtherSide, Retreat}, d.action) || d.action == Hold && d.rule == "8"
+	asks := slices.Contains([]track.Action{track.Same, track.Up, track.OtherSide, track.Retreat}, d.action) || d.action == track.Hold && d.rule == "8"
 	if !asks || !s.shut(d.ask.Step) {
 		return d
 	}
 	if s.arousal > 1 {
-		return decision{rule: d.rule, action: Wait, then: []Action{Down}, from: d.from, why: phrase.Of("why.shut.wait", nil)}
+		return decision{rule: d.rule, action: track.Wait, then: []track.Action{track.Down}, from: d.from, why: phrase.Of("why.shut.wait", nil)}
 	}
 	low, ok := s.lower(d.ask, 1)
 	if !ok {
-		return decision{rule: d.rule, action: EndAsk, easy: s.easyKnown(d.ask), from: d.from, why: phrase.Of("why.nothing_lower", nil)}
+		return decision{rule: d.rule, action: track.EndAsk, easy: s.easyKnown(d.ask), from: d.from, why: phrase.Of("why.nothing_lower", nil)}
 	}
 	step, _ := s.cat.Step(low.Step)
 	return decision{
-		rule: d.rule, action: Down, from: d.from, ask: low, target: s.startFor(low, step),
+		rule: d.rule, action: track.Down, from: d.from, ask: low, target: s.startFor(low, step),
 		why: phrase.Of("why.shut", phrase.Args{"step": s.name(d.ask.Step)}),
 	}
 }
@@ -101,25 +102,25 @@ func (s *session) name(key string) string {
 // same asks the same again from 1.
 func (s *session) same(why phrase.Message) (decision, bool) {
 	a, v := s.current()
-	return decision{action: Same, ask: a, target: v, why: why}, true
+	return decision{action: track.Same, ask: a, target: v, why: why}, true
 }
 
 // down goes to the start value, or a step lower when already there.
 func (s *session) down(from horse.Ask, value, steps int, whole bool, why phrase.Message) decision {
 	step, _ := s.cat.Step(from.Step)
 	if !whole && steps == 1 && len(step.Pass.Values) > 0 && value != step.Start() && step.Reaches(value, step.Start()) && !s.shut(from.Step) {
-		return decision{action: Down, ask: from, target: step.Start(), why: why}
+		return decision{action: track.Down, ask: from, target: step.Start(), why: why}
 	}
 	low, ok := s.lower(from, steps)
 	if !ok {
-		return decision{action: EndAsk, easy: s.easyKnown(from), why: phrase.Of("why.nothing_lower", nil)}
+		return decision{action: track.EndAsk, easy: s.easyKnown(from), why: phrase.Of("why.nothing_lower", nil)}
 	}
 	lower, _ := s.cat.Step(low.Step)
 	target := s.startFor(low, lower)
 	if s.bad != nil || s.bumped {
 		target = lower.Start() // after a scare it begins small, also where it was met
 	}
-	return decision{action: Down, ask: low, target: target, whole: whole, why: why}
+	return decision{action: track.Down, ask: low, target: target, whole: whole, why: why}
 }
 
 func (s *session) lastRep() *told {

@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/catalog"
@@ -26,7 +27,7 @@ func begin(s *session) (decision, bool) {
 		release = phrase.Of("why.begin.release", phrase.Args{"release": phrase.Lowered(step.Release)})
 	}
 	return decision{
-		action: Same, ask: a, target: v, begin: true,
+		action: track.Same, ask: a, target: v, begin: true,
 		why: phrase.Of("why.begin."+keyOf(s.school), phrase.Args{"when": release}),
 	}, true
 }
@@ -38,13 +39,13 @@ func notCounted(s *session) (decision, bool) {
 	case r.counted:
 		return decision{}, false
 	case r.wrong && s.wrongs[r.Handler] >= 3:
-		return decision{action: ChangeAsk, why: phrase.Of("why.wrong.third", nil)}, true
+		return decision{action: track.ChangeAsk, why: phrase.Of("why.wrong.third", nil)}, true
 	case r.wrong:
 		d, _ := s.same(phrase.Of("why.wrong", nil))
 		d.at1 = true
 		return d, true
 	case slices.Contains(r.Flags, horse.NotNoticed):
-		return decision{action: Refocus, then: []Action{Same}, ask: horse.Ask{Step: "head.down"}, why: phrase.Of("why.not_noticed", nil)}, true
+		return decision{action: track.Refocus, then: []track.Action{track.Same}, ask: horse.Ask{Step: "head.down"}, why: phrase.Of("why.not_noticed", nil)}, true
 	}
 	return s.same(phrase.Of("why.outside", nil))
 }
@@ -76,7 +77,7 @@ func getDown(s *session) (decision, bool) {
 	n := len(s.reps)
 	if n >= 2 && stuck(s.reps[n-1]) && stuck(s.reps[n-2]) {
 		a, v := s.current()
-		return decision{action: GetDown, then: []Action{Same}, ask: a, target: v, why: phrase.Of("why.get_down", nil)}, true
+		return decision{action: track.GetDown, then: []track.Action{track.Same}, ask: a, target: v, why: phrase.Of("why.get_down", nil)}, true
 	}
 	return decision{}, false
 }
@@ -97,7 +98,7 @@ func (s *session) ceiling(handler string) int {
 // first.
 func refused(s *session) (decision, bool) {
 	d, ok := s.col.refused(s)
-	if ok && s.warned && (d.action == Same || d.action == Retreat) {
+	if ok && s.warned && (d.action == track.Same || d.action == track.Retreat) {
 		return decision{}, false
 	}
 	return d, ok
@@ -110,10 +111,10 @@ func warningLook(s *session) (decision, bool) {
 		return decision{}, false
 	}
 	if !s.warnedOn {
-		return decision{action: Wait, why: phrase.Of("why.look.wait", nil)}, true
+		return decision{action: track.Wait, why: phrase.Of("why.look.wait", nil)}, true
 	}
 	a, v := s.current()
-	return decision{action: Hold, ask: a, target: v, why: phrase.Of("why.look.hold", nil)}, true
+	return decision{action: track.Hold, ask: a, target: v, why: phrase.Of("why.look.hold", nil)}, true
 }
 
 // warningBeforeAnAsk is rule 8 where nothing was asked yet.
@@ -132,7 +133,7 @@ func holdBroken(s *session) (decision, bool) {
 		return decision{}, false
 	}
 	if r.Target != r.step.Start() {
-		return decision{action: Down, ask: r.Ask, target: r.step.Start(), why: phrase.Of("why.hold_broken", nil)}, true
+		return decision{action: track.Down, ask: r.Ask, target: r.step.Start(), why: phrase.Of("why.hold_broken", nil)}, true
 	}
 	return s.same(phrase.Of("why.hold_broken.start", nil))
 }

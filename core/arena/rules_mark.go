@@ -2,6 +2,7 @@ package arena
 
 import (
 	"fmt"
+	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/horse"
@@ -25,7 +26,7 @@ func ownersFirst(s *session) (decision, bool) {
 		}
 		failed = failed || t.refused()
 	}
-	return decision{action: EndSession, why: phrase.Of("why.owner", nil)}, failed
+	return decision{action: track.EndSession, why: phrase.Of("why.owner", nil)}, failed
 }
 
 // Rule 10.
@@ -38,10 +39,10 @@ func timeUp(s *session) (decision, bool) {
 		return decision{}, false
 	}
 	if s.schooling() >= float64(s.rules.SessionCap-5) {
-		return decision{action: EndSession, why: phrase.Of("why.time.session", phrase.Args{"n": s.rules.SessionCap})}, true
+		return decision{action: track.EndSession, why: phrase.Of("why.time.session", phrase.Args{"n": s.rules.SessionCap})}, true
 	}
 	if s.blockMinutes() >= float64(s.rules.BlockMinutes) {
-		return decision{action: EndAsk, why: phrase.Of("why.time.block", phrase.Args{"n": s.rules.BlockMinutes})}, true
+		return decision{action: track.EndAsk, why: phrase.Of("why.time.block", phrase.Args{"n": s.rules.BlockMinutes})}, true
 	}
 	return decision{}, false
 }
@@ -60,7 +61,7 @@ func routine(s *session) (decision, bool) {
 	if !three || !s.known[r.Ask].Passed() || s.dip(r.n) {
 		return decision{}, false
 	}
-	return decision{action: ChangeAsk, why: phrase.Of("why.routine", nil)}, true
+	return decision{action: track.ChangeAsk, why: phrase.Of("why.routine", nil)}, true
 }
 
 // Rule 12.
@@ -73,21 +74,21 @@ func passMark(s *session) (decision, bool) {
 	last := s.lastValue(r.step)
 	if r.Target != last && !r.step.Reaches(r.Target, last) {
 		if s.stay[r.Ask] {
-			return decision{action: EndAsk, why: phrase.Of("why.stays_lower", nil)}, true
+			return decision{action: track.EndAsk, why: phrase.Of("why.stays_lower", nil)}, true
 		}
-		return decision{action: Up, ask: r.Ask, target: s.upTo(*r, last), why: why}, true
+		return decision{action: track.Up, ask: r.Ask, target: s.upTo(*r, last), why: why}, true
 	}
 	if left := float64(s.rules.SessionCap) - s.schooling(); left*60 < 3*s.repSeconds() {
-		return decision{action: EndAsk, why: phrase.Of("why.passed.no_time", nil)}, true
+		return decision{action: track.EndAsk, why: phrase.Of("why.passed.no_time", nil)}, true
 	}
 	if other, ok := s.unpassedVariant(r.Ask, s.in.Levels[r.Step]); ok {
-		return decision{action: OtherSide, ask: other, target: s.startFor(other, r.step), why: why}, true
+		return decision{action: track.OtherSide, ask: other, target: s.startFor(other, r.step), why: why}, true
 	}
 	if next, ok := s.nextOpen(r.Ask); ok {
 		step, _ := s.cat.Step(next.Step)
-		return decision{action: Up, ask: next, target: s.startFor(next, step), why: why}, true
+		return decision{action: track.Up, ask: next, target: s.startFor(next, step), why: why}, true
 	}
-	return decision{action: EndAsk, why: phrase.Of("why.passed.end", nil)}, true
+	return decision{action: track.EndAsk, why: phrase.Of("why.passed.end", nil)}, true
 }
 
 func (s *session) upTo(r told, last int) int {
@@ -115,7 +116,7 @@ func beforeTheDip(s *session) (decision, bool) {
 	if left >= needs {
 		return decision{}, false
 	}
-	return decision{action: EndAsk, why: phrase.Of("why.before_dip", phrase.Args{
+	return decision{action: track.EndAsk, why: phrase.Of("why.before_dip", phrase.Args{
 		"a": r.n + 1, "b": r.n + 2, "needs": fmt.Sprintf("%.1f", needs), "left": fmt.Sprintf("%.1f", left),
 	})}, true
 }
@@ -130,7 +131,7 @@ func balance(s *session) (decision, bool) {
 	if !ok || len(s.log(r.Ask).reps)-len(s.log(other).reps) <= 3 {
 		return decision{}, false
 	}
-	return decision{action: OtherSide, ask: other, target: s.valueNow(other, r.step), why: phrase.Of("why.balance", nil)}, true
+	return decision{action: track.OtherSide, ask: other, target: s.valueNow(other, r.step), why: phrase.Of("why.balance", nil)}, true
 }
 
 func (s *session) oppositeSide(a horse.Ask) (horse.Ask, bool) {

@@ -3,10 +3,11 @@ package arena
 import (
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 func hasEnded(s *session) (decision, bool) {
-	return decision{action: EndSession, why: phrase.Of("why.ended", nil)}, s.ended
+	return decision{action: track.EndSession, why: phrase.Of("why.ended", nil)}, s.ended
 }
 
 // endedForGood: what a stop, a danger or too long a wait has ended is not begun
@@ -18,7 +19,7 @@ func endedForGood(s *session) (decision, bool) {
 	if s.arousal >= 3 && s.bad != nil && s.bad.danger && s.over.rule != "3" {
 		return decision{}, false // it is made safe first
 	}
-	return decision{rule: s.over.rule, action: EndSession, why: s.over.why}, true
+	return decision{rule: s.over.rule, action: track.EndSession, why: s.over.why}, true
 }
 
 // Rule 1.
@@ -28,9 +29,9 @@ func stopReasons(s *session) (decision, bool) {
 	}
 	why := phrase.Of("why.stop", phrase.Args{"reason": s.stops[0].String()})
 	if s.arousal >= 3 || s.bad != nil && s.bad.danger && !s.bad.noted {
-		return decision{action: MakeSafe, then: []Action{EndSession}, why: why}, true
+		return decision{action: track.MakeSafe, then: []track.Action{track.EndSession}, why: why}, true
 	}
-	return decision{action: EndSession, why: why}, true
+	return decision{action: track.EndSession, why: why}, true
 }
 
 // How long what is to bring a horse down may take, in minutes (rule 3).
@@ -60,7 +61,7 @@ func (s *session) lasts() (int, bool) {
 
 func tooLong(s *session) (decision, bool) {
 	m, ok := s.lasts()
-	return decision{action: EndSession, why: phrase.Of("why.lasts", phrase.Args{"n": m})}, ok
+	return decision{action: track.EndSession, why: phrase.Of("why.lasts", phrase.Args{"n": m})}, ok
 }
 
 // Rule 2.
@@ -77,13 +78,13 @@ func danger(s *session) (decision, bool) {
 		why = phrase.Of("why.danger.ridden", nil)
 	}
 	if !b.noted || s.arousal >= 2 {
-		return decision{action: MakeSafe, then: []Action{Down}, why: why}, true
+		return decision{action: track.MakeSafe, then: []track.Action{track.Down}, why: why}, true
 	}
 	if _, ok := caps(s); ok {
 		return decision{}, false
 	}
 	if b.onEasy || b.from.IsZero() {
-		return decision{action: EndAsk, why: phrase.Of("why.danger.easy", nil)}, true
+		return decision{action: track.EndAsk, why: phrase.Of("why.danger.easy", nil)}, true
 	}
 	return s.down(b.from, b.target, 2, true, phrase.Of("why.danger.after", nil)), true
 }
@@ -93,9 +94,9 @@ func danger(s *session) (decision, bool) {
 func (s *session) secondDanger() decision {
 	why := phrase.Of("why.danger.second", nil)
 	if s.arousal >= 3 {
-		return decision{action: MakeSafe, then: []Action{EndSession}, why: why}
+		return decision{action: track.MakeSafe, then: []track.Action{track.EndSession}, why: why}
 	}
-	d := decision{action: EndSession, why: why}
+	d := decision{action: track.EndSession, why: why}
 	if r := s.lastRep(); s.arousal <= 1 && r != nil && s.bad != nil && !s.bad.onEasy {
 		d.easy = s.easyKnown(r.Ask)
 	}
@@ -111,12 +112,12 @@ func overTheLine(s *session) (decision, bool) {
 	last := s.overs >= s.col.overs
 	if back := s.col.backFrom(b); s.arousal >= back {
 		if last {
-			return decision{action: Wait, then: []Action{EndSession}, why: phrase.Of("why.over.last", phrase.Args{"n": s.overs})}, true
+			return decision{action: track.Wait, then: []track.Action{track.EndSession}, why: phrase.Of("why.over.last", phrase.Args{"n": s.overs})}, true
 		}
 		return s.col.over(s, b)
 	}
 	if last {
-		return decision{action: EndSession, easy: s.easyKnown(b.from), why: phrase.Of("why.over.third", phrase.Args{"n": s.overs})}, true
+		return decision{action: track.EndSession, easy: s.easyKnown(b.from), why: phrase.Of("why.over.third", phrase.Args{"n": s.overs})}, true
 	}
 	if _, ok := caps(s); ok || !b.whole && !s.col.lowers(b) {
 		return decision{}, false
@@ -151,9 +152,9 @@ const easyTries = 2
 
 // Rule 4.
 func caps(s *session) (decision, bool) {
-	d := decision{action: EndAsk, why: phrase.Of("why.block_cap", phrase.Args{"n": s.rules.BlockCap})}
+	d := decision{action: track.EndAsk, why: phrase.Of("why.block_cap", phrase.Args{"n": s.rules.BlockCap})}
 	if s.schooling() >= float64(s.rules.SessionCap) {
-		d = decision{action: EndSession, why: phrase.Of("why.session_cap", phrase.Args{"n": s.rules.SessionCap})}
+		d = decision{action: track.EndSession, why: phrase.Of("why.session_cap", phrase.Args{"n": s.rules.SessionCap})}
 	} else if s.blockMinutes() < float64(s.rules.BlockCap) {
 		return decision{}, false
 	}
@@ -161,7 +162,7 @@ func caps(s *session) (decision, bool) {
 		if !s.openIsOver() {
 			return decision{}, false // reminded of, until the next try is released
 		}
-		return decision{action: EndSession, why: phrase.Of("why.open_over", phrase.Args{"n": s.openMinutes() + openMore})}, true
+		return decision{action: track.EndSession, why: phrase.Of("why.open_over", phrase.Args{"n": s.openMinutes() + openMore})}, true
 	}
 	if s.good() || len(s.reps) == 0 || s.bad != nil && s.bad.onEasy {
 		return d, true // good, or even the easy one was dangerous

@@ -2,6 +2,7 @@ package arena
 
 import (
 	"fmt"
+	"ivorybridge/core/track"
 	"reflect"
 	"slices"
 	"strings"
@@ -18,10 +19,10 @@ type Running struct {
 	rules catalog.HouseRules
 	in    Input
 
-	track []Entry         // in order, with what was undone
+	track []track.Entry   // in order, with what was undone
 	have  map[string]bool // ids
 	named map[string]bool // ids that an undo or a correction names
-	live  []Entry         // as it was read
+	live  []track.Entry   // as it was read
 	now   reading
 	marks []reading // on the way, to go back to
 	fresh int       // beads before it are as they were told last
@@ -47,32 +48,32 @@ const markEvery = 16 // mutate: of speed only
 
 // A Picture is how a session stands after its newest entry.
 type Picture struct {
-	Advice Advice   `json:"advice"`
-	Beads  []Told   `json:"beads" doc:"the reps as the rules read them, from the one that From counts"`
-	From   int      `json:"from,omitempty" doc:"how many beads stand as they were told before"`
-	Recent []Newest `json:"recent" doc:"the newest entries that stand, newest first"`
-	Would  []Would  `json:"would" doc:"advice that was shown and would now be another"`
-	Last   *Entry   `json:"last,omitempty" doc:"the newest answer as it stands, to be corrected"`
-	Holds  string   `json:"holds,omitempty" doc:"who holds the rope now"`
-	Count  int      `json:"count" doc:"entries on the track"`
-	Stands int      `json:"stands" doc:"answers and marks that stand; advice that is shown says how many it knew"`
-	Ended  bool     `json:"ended"`
+	Advice Advice       `json:"advice"`
+	Beads  []Told       `json:"beads" doc:"the reps as the rules read them, from the one that From counts"`
+	From   int          `json:"from,omitempty" doc:"how many beads stand as they were told before"`
+	Recent []Newest     `json:"recent" doc:"the newest entries that stand, newest first"`
+	Would  []Would      `json:"would" doc:"advice that was shown and would now be another"`
+	Last   *track.Entry `json:"last,omitempty" doc:"the newest answer as it stands, to be corrected"`
+	Holds  string       `json:"holds,omitempty" doc:"who holds the rope now"`
+	Count  int          `json:"count" doc:"entries on the track"`
+	Stands int          `json:"stands" doc:"answers and marks that stand; advice that is shown says how many it knew"`
+	Ended  bool         `json:"ended"`
 }
 
 // Newest is an entry that was not undone.
 type Newest struct {
-	ID      string `json:"id"`
-	Kind    Kind   `json:"kind"`
-	Answers bool   `json:"answers,omitempty" doc:"it is an answer, of which more can be said"`
+	ID      string     `json:"id"`
+	Kind    track.Kind `json:"kind"`
+	Answers bool       `json:"answers,omitempty" doc:"it is an answer, of which more can be said"`
 }
 
 // Would is advice that was shown, and what would be said now that the tracks
 // of two devices have met. What was shown stands.
 type Would struct {
-	ID    string    `json:"id" doc:"of the entry that holds what was shown"`
-	Shown Action    `json:"shown"`
-	Now   Action    `json:"now"`
-	Next  horse.Ask `json:"next,omitzero" doc:"what would be asked"`
+	ID    string       `json:"id" doc:"of the entry that holds what was shown"`
+	Shown track.Action `json:"shown"`
+	Now   track.Action `json:"now"`
+	Next  horse.Ask    `json:"next,omitzero" doc:"what would be asked"`
 }
 
 // recentEntries is how many standing entries are told, for undo.
@@ -90,9 +91,9 @@ func Run(c *catalog.Catalog, rules catalog.HouseRules, in Input) (*Running, erro
 		return nil, err
 	}
 	r := &Running{cat: c, rules: rules, in: in, have: map[string]bool{}, named: map[string]bool{}, now: reading{s: newSession(c, rules, in)}}
-	track := in.Track
+	entries := in.Track
 	r.in.Track = nil
-	for _, err := range r.Add(track...) {
+	for _, err := range r.Add(entries...) {
 		if err != nil {
 			return nil, err
 		}
@@ -102,9 +103,9 @@ func Run(c *catalog.Catalog, rules catalog.HouseRules, in Input) (*Running, erro
 
 // Add takes in entries and tells for each why it can't be, or nil. One whose id
 // is there already is passed over.
-func (r *Running) Add(entries ...Entry) []error {
+func (r *Running) Add(entries ...track.Entry) []error {
 	refused := make([]error, len(entries))
-	good := make([]Entry, 0, len(entries))
+	good := make([]track.Entry, 0, len(entries))
 	for i, e := range entries {
 		if err := e.Check(r.cat); err != nil {
 			refused[i] = fmt.Errorf("entry %s: %w", e.ID, err)
@@ -113,11 +114,11 @@ func (r *Running) Add(entries ...Entry) []error {
 			good = append(good, e)
 		}
 	}
-	Order(good)
+	track.Order(good)
 	inTurn := true
 	for _, e := range good {
 		last := len(r.track) - 1
-		inTurn = inTurn && e.Replaces == "" && !r.named[e.ID] && (last < 0 || before(r.track[last], e) <= 0)
+		inTurn = inTurn && e.Replaces == "" && !r.named[e.ID] && (last < 0 || track.Before(r.track[last], e) <= 0)
 		r.track = append(r.track, e)
 		if e.Replaces != "" {
 			r.named[e.Replaces] = true
@@ -136,10 +137,10 @@ func (r *Running) Add(entries ...Entry) []error {
 // before which nothing has changed.
 func (r *Running) again() {
 	told, was := r.now.beads, r.live
-	Order(r.track)
-	live := Live(r.track)
+	track.Order(r.track)
+	live := track.Live(r.track)
 	same := 0
-	for same < min(len(was), len(live)) && was[same].is(live[same]) {
+	for same < min(len(was), len(live)) && was[same].Is(live[same]) {
 		same++
 	}
 	r.now, r.live = reading{s: newSession(r.cat, r.rules, r.in)}, nil
@@ -163,20 +164,13 @@ func (r *Running) again() {
 	r.fresh = kept
 }
 
-// is reports whether two live entries are the same one with the same content;
-// content never changes but by a correction, which is another value.
-func (e Entry) is(o Entry) bool {
-	return e.ID == o.ID && e.Kind == o.Kind && e.Rep == o.Rep && e.Mark == o.Mark && e.Shown == o.Shown && e.Dose == o.Dose &&
-		e.Offer == o.Offer && e.Spell == o.Spell && e.Burst == o.Burst && e.Interruption == o.Interruption && e.Memory == o.Memory
-}
-
 // follow takes in the next live entry. Advice that was shown is compared with
 // what the rules say at that moment of the track as it is now.
-func (r *Running) follow(e Entry) {
+func (r *Running) follow(e track.Entry) {
 	n := &r.now
 	n.beads = n.s.tell(n.beads, e)
 	d := n.s.decide(max(e.At, n.s.now))
-	if e.Kind == KindAdvice && r.unknown(e) && (d.action != e.Shown.Action || d.ask != e.Shown.Next) {
+	if e.Kind == track.KindAdvice && r.unknown(e) && (d.action != e.Shown.Action || d.ask != e.Shown.Next) {
 		n.would = append(n.would, Would{ID: e.ID, Shown: e.Shown.Action, Now: d.action, Next: d.ask})
 	}
 	n.s.note(d)
@@ -189,10 +183,10 @@ func (r *Running) follow(e Entry) {
 
 // unknown reports whether entries of another device stand before advice that was
 // shown, more than it knew of: those came in later.
-func (r *Running) unknown(shown Entry) bool {
+func (r *Running) unknown(shown track.Entry) bool {
 	n, others := 0, false
 	for _, e := range r.live {
-		if e.Kind != KindAdvice {
+		if e.Kind != track.KindAdvice {
 			n++
 			others = others || e.Device != shown.Device
 		}
@@ -204,7 +198,7 @@ func (r *Running) unknown(shown Entry) bool {
 func (r *Running) standing() int {
 	n := 0
 	for _, e := range r.live {
-		n += btoi(e.Kind != KindAdvice)
+		n += btoi(e.Kind != track.KindAdvice)
 	}
 	return n
 }
@@ -224,12 +218,12 @@ func (r *Running) Beads() []Told { return r.now.beads }
 // Picture tells how the session stands, with all beads.
 func (r *Running) Picture(now int64) Picture {
 	p := Picture{Advice: r.Advise(now), Beads: r.now.beads, Would: r.now.would, Count: len(r.track), Stands: r.standing()}
-	for _, e := range Recent(r.track, recentEntries) {
-		_, answers := e.asRep(r.cat)
+	for _, e := range track.Recent(r.track, recentEntries) {
+		_, answers := e.AsRep(r.cat)
 		p.Recent = append(p.Recent, Newest{ID: e.ID, Kind: e.Kind, Answers: answers})
 	}
 	for i := len(r.live) - 1; i >= 0 && p.Last == nil; i-- {
-		if _, answers := r.live[i].asRep(r.cat); answers {
+		if _, answers := r.live[i].AsRep(r.cat); answers {
 			p.Last = &r.live[i]
 		}
 	}

@@ -3,6 +3,7 @@ package arena
 import (
 	"encoding/json"
 	"fmt"
+	"ivorybridge/core/track"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -19,13 +20,13 @@ func TestARunningSessionSaysWhatAFreshReadingSays(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		in := anyInput(t, c)
 		in.School = rapid.SampledFrom((horse.School{}).All()).Draw(t, "school")
-		track := in.Track
+		entries := in.Track
 		in.Track = nil
 		running, err := Run(c, c.Rules, in)
 		require.NoError(t, err)
-		order := rapid.Permutation(track).Draw(t, "order of arrival")
+		order := rapid.Permutation(entries).Draw(t, "order of arrival")
 		if rapid.Bool().Draw(t, "in order") {
-			order = track
+			order = entries
 		}
 		var beads []Told
 		for i, e := range order {
@@ -52,23 +53,23 @@ func TestARunningSessionSaysWhatAFreshReadingSays(t *testing.T) {
 // An undo may arrive before what it undoes: nothing of it is ever told.
 func TestAnUndoBeforeWhatItUndoes(t *testing.T) {
 	c := shipped(t)
-	s := on("head.flex near").mark(1000, Mark{Arousal: horse.ArousalOf(2), EasyMinutes: 3}).reps("offered@10", way(horse.Bucked))
-	undo := Entry{ID: "undo", Kind: KindUndo, At: s.at + 1000, Replaces: s.track[1].ID}
+	s := on("head.flex near").mark(1000, track.Mark{Arousal: horse.ArousalOf(2), EasyMinutes: 3}).reps("offered@10", way(horse.Bucked))
+	undo := track.Entry{ID: "undo", Kind: track.KindUndo, At: s.at + 1000, Replaces: s.track[1].ID}
 	r, err := Run(c, c.Rules, on("head.flex near").input(in("doses")))
 	require.NoError(t, err)
-	for _, e := range []Entry{s.track[0], undo, s.track[1]} {
+	for _, e := range []track.Entry{s.track[0], undo, s.track[1]} {
 		r.Add(e)
 		assert.Empty(t, r.Since(s.at+300_000).Beads)
 		assert.Zero(t, r.Advise(s.at+300_000).Numbers.N)
 	}
-	assert.NotEqual(t, MakeSafe, r.Advise(s.at).Action, "what was undone was no danger")
+	assert.NotEqual(t, track.MakeSafe, r.Advise(s.at).Action, "what was undone was no danger")
 }
 
 func TestAnEntryThatCantBeIsNamedAndTheOthersStand(t *testing.T) {
 	r, err := Run(shipped(t), shipped(t).Rules, on("quarters.hind near").input())
 	require.NoError(t, err)
 	good := on("quarters.hind near").reps("accepted@3").track[0]
-	refused := r.Add(Entry{ID: "a", Kind: KindRep}, good, Entry{ID: "b", Kind: KindSpell})
+	refused := r.Add(track.Entry{ID: "a", Kind: track.KindRep}, good, track.Entry{ID: "b", Kind: track.KindSpell})
 	assert.ErrorContains(t, refused[0], "entry a: a rep entry needs its rep")
 	assert.NoError(t, refused[1])
 	assert.ErrorContains(t, refused[2], "a spell entry needs its spell")
@@ -83,8 +84,8 @@ func TestWhatWouldBeSaidAfterTwoDevicesMet(t *testing.T) {
 	r, err := Run(c, c.Rules, s.input())
 	require.NoError(t, err)
 	before := r.Advise(s.at)
-	require.Equal(t, Same, before.Action)
-	shown := Entry{ID: "shown", Kind: KindAdvice, At: s.at + 5, Device: "tablet", Shown: &Shown{After: s.track[1].ID, Action: before.Action, Rule: before.Rule, Next: before.Next.Ask}}
+	require.Equal(t, track.Same, before.Action)
+	shown := track.Entry{ID: "shown", Kind: track.KindAdvice, At: s.at + 5, Device: "tablet", Shown: &track.Shown{After: s.track[1].ID, Action: before.Action, Rule: before.Rule, Next: before.Next.Ask}}
 	r.Add(shown)
 	assert.Empty(t, r.Picture(s.at+10).Would)
 
@@ -94,21 +95,21 @@ func TestWhatWouldBeSaidAfterTwoDevicesMet(t *testing.T) {
 	would := r.Picture(s.at + 10).Would
 	require.Len(t, would, 1)
 	assert.Equal(t, "shown", would[0].ID)
-	assert.Equal(t, Same, would[0].Shown)
-	assert.Equal(t, Down, would[0].Now, "three refusals")
+	assert.Equal(t, track.Same, would[0].Shown)
+	assert.Equal(t, track.Down, would[0].Now, "three refusals")
 }
 
 func TestASessionInTheSaddleGoesOnInHandAfterADanger(t *testing.T) {
 	c := shipped(t)
 	in := on("soft.halt near").reps("accepted@3").input()
-	bucked := Rep{Ask: ask("soft.halt near"), Answer: horse.Refused, WaysOut: []horse.WayOut{horse.Bucked}, Arousal: horse.ArousalOf(3)}
-	in.Track = append(in.Track, Entry{ID: "buck", Kind: KindRep, At: in.Track[0].At + 1000, Rep: &bucked})
+	bucked := track.Rep{Ask: ask("soft.halt near"), Answer: horse.Refused, WaysOut: []horse.WayOut{horse.Bucked}, Arousal: horse.ArousalOf(3)}
+	in.Track = append(in.Track, track.Entry{ID: "buck", Kind: track.KindRep, At: in.Track[0].At + 1000, Rep: &bucked})
 	r, err := Run(c, c.Rules, in)
 	require.NoError(t, err)
 	a := r.Advise(in.Track[1].At)
-	assert.Equal(t, MakeSafe, a.Action)
+	assert.Equal(t, track.MakeSafe, a.Action)
 	assert.Equal(t, "why.danger.ridden", a.Why.Key)
-	r.Add(Entry{ID: "calm", Kind: KindMark, At: in.Track[1].At + 60_000, Mark: &Mark{Arousal: horse.ArousalOf(1)}})
+	r.Add(track.Entry{ID: "calm", Kind: track.KindMark, At: in.Track[1].At + 60_000, Mark: &track.Mark{Arousal: horse.ArousalOf(1)}})
 	a = r.Advise(in.Track[1].At + 60_000)
 	require.NotNil(t, a.Next)
 	step, _ := c.Step(a.Next.Step)
@@ -130,25 +131,25 @@ func TestOpenTimeIsAHouseRule(t *testing.T) {
 	in.School = horse.WaitItOut
 	a, err := Advise(c, rules, in)
 	require.NoError(t, err)
-	assert.NotEqual(t, Same, a.Action, "ten minutes are over")
+	assert.NotEqual(t, track.Same, a.Action, "ten minutes are over")
 	a, err = Advise(c, c.Rules, in)
 	require.NoError(t, err)
-	assert.Equal(t, Same, a.Action)
+	assert.Equal(t, track.Same, a.Action)
 }
 
 // longTrack is a session of n entries: reps with corrections of the newest.
-func longTrack(n int) []Entry {
-	var track []Entry
+func longTrack(n int) []track.Entry {
+	var entries []track.Entry
 	for i := range n {
 		at := int64(i) * 14_000
-		r := Rep{Ask: ask("quarters.hind near"), Answer: []horse.Answer{horse.Accepted, horse.Accepted, horse.Try, horse.Tolerated}[i%4], Peak: horse.LevelOf(2 + i%3), Arousal: horse.ArousalOf(1)}
-		e := Entry{ID: fmt.Sprintf("%05d", i), Kind: KindRep, At: at, Rep: &r}
+		r := track.Rep{Ask: ask("quarters.hind near"), Answer: []horse.Answer{horse.Accepted, horse.Accepted, horse.Try, horse.Tolerated}[i%4], Peak: horse.LevelOf(2 + i%3), Arousal: horse.ArousalOf(1)}
+		e := track.Entry{ID: fmt.Sprintf("%05d", i), Kind: track.KindRep, At: at, Rep: &r}
 		if i%5 == 4 {
 			e.Replaces = fmt.Sprintf("%05d", i-1)
 		}
-		track = append(track, e)
+		entries = append(entries, e)
 	}
-	return track
+	return entries
 }
 
 func BenchmarkAdviceAfterATap(b *testing.B) {

@@ -2,6 +2,7 @@ package arena
 
 import (
 	"cmp"
+	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/horse"
@@ -61,7 +62,7 @@ func columnOf(school horse.School) (column, bool) {
 // waitThenDown is rule 3 in build and release: nothing until it is back, then
 // lower.
 func waitThenDown(*session, *bad) (decision, bool) {
-	return decision{action: Wait, then: []Action{Down}, why: phrase.Of("why.over", nil)}, true
+	return decision{action: track.Wait, then: []track.Action{track.Down}, why: phrase.Of("why.over", nil)}, true
 }
 
 // overWaiting: without a sign of fear the feel stays as it is.
@@ -70,7 +71,7 @@ func overWaiting(s *session, b *bad) (decision, bool) {
 		return waitThenDown(s, b)
 	}
 	a, v := s.current()
-	return decision{action: Hold, ask: a, target: v, why: phrase.Of("why.over.hold", nil)}, true
+	return decision{action: track.Hold, ask: a, target: v, why: phrase.Of("why.over.hold", nil)}, true
 }
 
 // refusedWaiting: the level stays, the angle changes; at open time the smallest
@@ -99,7 +100,7 @@ func toleratedWaiting(s *session) (decision, bool) {
 			return s.down(r.Ask, r.Target, 1, false, phrase.Of("why.no_sooner", nil)), true
 		}
 		a, v := s.current()
-		return decision{action: Hold, ask: a, target: v, why: phrase.Of("why.hold", nil)}, true
+		return decision{action: track.Hold, ask: a, target: v, why: phrase.Of("why.hold", nil)}, true
 	}
 	return decision{}, false
 }
@@ -120,7 +121,7 @@ func overDoses(s *session, b *bad) (decision, bool) {
 		return waitThenDown(s, b)
 	}
 	a, v := s.current()
-	return decision{action: Hold, then: []Action{Wait, Down}, ask: a, target: v, why: phrase.Of("why.over.still", nil)}, true
+	return decision{action: track.Hold, then: []track.Action{track.Wait, track.Down}, ask: a, target: v, why: phrase.Of("why.over.still", nil)}, true
 }
 
 // backToStart is how often a dose went back to the start since the step was
@@ -143,7 +144,7 @@ func refusedDoses(s *session) (decision, bool) {
 	if back >= backToStart {
 		return s.down(r.Ask, r.step.Start(), 1, true, phrase.Of("why.dose.third", phrase.Args{"n": backToStart})), true
 	}
-	return decision{action: Same, ask: r.Ask, target: s.startDose(*r), why: phrase.Of("why.dose.moved", nil)}, true
+	return decision{action: track.Same, ask: r.Ask, target: s.startDose(*r), why: phrase.Of("why.dose.moved", nil)}, true
 }
 
 func (s *session) startDose(r told) int {
@@ -196,9 +197,9 @@ func passedDoses(s *session) (decision, bool) {
 		return s.same(phrase.Of("why.dose.no_more", phrase.Args{"n": s.rules.BlockMinutes}))
 	}
 	if s.stay[r.Ask] {
-		return decision{action: EndAsk, why: phrase.Of("why.stays_lower", nil)}, true
+		return decision{action: track.EndAsk, why: phrase.Of("why.stays_lower", nil)}, true
 	}
-	return decision{action: Up, ask: r.Ask, target: s.upTo(*r, last), why: phrase.Of("why.dose.up", nil)}, true
+	return decision{action: track.Up, ask: r.Ask, target: s.upTo(*r, last), why: phrase.Of("why.dose.up", nil)}, true
 }
 
 // afterEachDose goes to the other side after a dose that was stood for, where
@@ -214,7 +215,7 @@ func (s *session) afterEachDose(r told, last int) (decision, bool) {
 	if slices.ContainsFunc(there.reps, stood) && (!atLast || there.passRun >= here.passRun) {
 		return decision{}, false
 	}
-	return decision{action: OtherSide, ask: other, target: r.Target, why: phrase.Of("why.dose.side", nil)}, true
+	return decision{action: track.OtherSide, ask: other, target: r.Target, why: phrase.Of("why.dose.side", nil)}, true
 }
 
 const afterEach = "after each dose"
@@ -222,7 +223,7 @@ const afterEach = "after each dose"
 // overListening: back to what was last accepted.
 func overListening(s *session, _ *bad) (decision, bool) {
 	a, v := s.current()
-	return decision{action: Retreat, then: []Action{Wait}, ask: a, target: v, why: phrase.Of("why.over.retreat", nil)}, true
+	return decision{action: track.Retreat, then: []track.Action{track.Wait}, ask: a, target: v, why: phrase.Of("why.over.retreat", nil)}, true
 }
 
 // refusedListening: a no is listened to; the second there goes lower, and a
@@ -234,12 +235,12 @@ func refusedListening(s *session) (decision, bool) {
 	}
 	log := s.log(r.Ask)
 	if n := len(log.reps); n >= 12 && yes(log.reps[n-6:]) < 3 && yes(log.reps[n-12:n-6]) > 4 {
-		return decision{action: EndSession, easy: s.easyKnown(r.Ask), why: phrase.Of("why.fewer_yes", nil)}, true
+		return decision{action: track.EndSession, easy: s.easyKnown(r.Ask), why: phrase.Of("why.fewer_yes", nil)}, true
 	}
 	if tail(log.run, told.refused) >= 2 {
 		return s.down(r.Ask, r.Target, 1, false, phrase.Of("why.no.second", nil)), true
 	}
-	return decision{action: Retreat, ask: r.Ask, target: r.Target, why: phrase.Of("why.no", nil)}, true
+	return decision{action: track.Retreat, ask: r.Ask, target: r.Target, why: phrase.Of("why.no", nil)}, true
 }
 
 func yes(reps []told) int {
@@ -268,12 +269,12 @@ func toleratedListening(s *session) (decision, bool) {
 // offers was left.
 func passedListening(s *session) (decision, bool) {
 	d, ok := passMark(s)
-	if !ok || d.action != Up || d.ask.Step == s.lastRep().Step {
+	if !ok || d.action != track.Up || d.ask.Step == s.lastRep().Step {
 		return d, ok
 	}
 	reps := s.log(s.lastRep().Ask).reps
 	if slices.ContainsFunc(reps[max(len(reps)-6, 0):], told.refused) {
-		return decision{action: EndAsk, why: phrase.Of("why.another_day", nil)}, true
+		return decision{action: track.EndAsk, why: phrase.Of("why.another_day", nil)}, true
 	}
 	return d, true
 }
@@ -288,13 +289,13 @@ const (
 // it, and nothing more is asked until it is back.
 func overRelief(s *session, b *bad) (decision, bool) {
 	if s.arousal < 3 { // it was afraid: nothing before 1
-		return decision{action: Wait, why: phrase.Of("why.over", nil)}, true
+		return decision{action: track.Wait, why: phrase.Of("why.over", nil)}, true
 	}
 	easy := s.easyKnown(b.from)
 	if s.settled >= easyAsks || easy == nil {
-		return decision{action: Wait, why: phrase.Of("why.over.feet_done", nil)}, true
+		return decision{action: track.Wait, why: phrase.Of("why.over.feet_done", nil)}, true
 	}
-	return decision{action: SettleByFeet, ask: *easy, buildTo: lightLevel, why: phrase.Of("why.over.feet", phrase.Args{"n": easyAsks - s.settled})}, true
+	return decision{action: track.SettleByFeet, ask: *easy, buildTo: lightLevel, why: phrase.Of("why.over.feet", phrase.Args{"n": easyAsks - s.settled})}, true
 }
 
 // Without an approach for so long it is too much.
@@ -323,7 +324,7 @@ func refusedRelief(s *session) (decision, bool) {
 // toleratedRelief: a short rest is a beginning.
 func toleratedRelief(s *session) (decision, bool) {
 	if r := s.lastRep(); !r.soft() {
-		return s.same(phrase.Of("why.rest.short", phrase.Args{"n": restFor(r.step)}))
+		return s.same(phrase.Of("why.rest.short", phrase.Args{"n": track.RestFor(r.step)}))
 	}
 	return decision{}, false
 }

@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"ivorybridge/core/track"
 	"maps"
 	"slices"
 
@@ -11,7 +12,7 @@ import (
 // told is a rep as the rules read it: filled from what is known, graded as
 // part 2 says, with its place in the count.
 type told struct {
-	Rep
+	track.Rep
 	at      int64
 	step    catalog.Step
 	answer  horse.Answer
@@ -176,35 +177,35 @@ func (s *session) log(a horse.Ask) *askLog {
 }
 
 // absorb takes in one live entry.
-func (s *session) absorb(e Entry) {
+func (s *session) absorb(e track.Entry) {
 	s.now = max(s.now, e.At)
 	s.tooLong()
-	if r, ok := e.asRep(s.cat); ok {
-		t := s.fill(r, s.now, e.Kind == KindRep || e.Kind == KindDose)
-		t.rested = e.Spell != nil && e.Spell.Came != AskedTo && !e.Spell.wrongPlace(s.cat)
+	if r, ok := e.AsRep(s.cat); ok {
+		t := s.fill(r, s.now, e.Kind == track.KindRep || e.Kind == track.KindDose)
+		t.rested = e.Spell != nil && e.Spell.Came != track.AskedTo && !e.Spell.WrongPlace(s.cat)
 		s.rep(t)
-		if e.Kind == KindSpell {
+		if e.Kind == track.KindSpell {
 			s.approach()
 		}
 		return
 	}
 	switch {
-	case e.Kind == KindSpell && e.Spell != nil:
+	case e.Kind == track.KindSpell && e.Spell != nil:
 		s.work(*e.Spell)
-	case e.Kind == KindInterruption && e.Interruption != nil:
-		s.mark(Mark{Arousal: e.Interruption.Arousal, WaysOut: []horse.WayOut{e.Interruption.Behaviour}})
-	case e.Kind == KindMark && e.Mark != nil:
+	case e.Kind == track.KindInterruption && e.Interruption != nil:
+		s.mark(track.Mark{Arousal: e.Interruption.Arousal, WaysOut: []horse.WayOut{e.Interruption.Behaviour}})
+	case e.Kind == track.KindMark && e.Mark != nil:
 		s.mark(*e.Mark)
-	case e.Kind == KindMemory && e.Memory != nil:
+	case e.Kind == track.KindMemory && e.Memory != nil:
 		s.remember(*e.Memory)
-	case e.Kind == KindEnd:
+	case e.Kind == track.KindEnd:
 		s.ended = true
 	}
 }
 
 // fill completes a rep from what is known and grades it (part 2). clocked tells
 // whether a hold passes only by its clock.
-func (s *session) fill(r Rep, at int64, clocked bool) told {
+func (s *session) fill(r track.Rep, at int64, clocked bool) told {
 	step, _ := s.cat.Step(r.Step)
 	if r.Variant.IsZero() && len(step.Variants) > 0 {
 		r.Variant = s.variantFor(step, s.lastVariant())
@@ -258,7 +259,7 @@ func (s *session) fill(r Rep, at int64, clocked bool) told {
 
 // clearedRear reports the lead trainer's mark on a rear that is a refusal and
 // no danger (rule 2).
-func (s *session) clearedRear(r Rep) bool {
+func (s *session) clearedRear(r track.Rep) bool {
 	return slices.Contains(r.Flags, horse.RearCleared) && !s.in.Horse.FearLikely &&
 		slices.Contains(r.WaysOut, horse.Reared) &&
 		!slices.ContainsFunc(r.WaysOut, func(w horse.WayOut) bool { return w != horse.Reared && horse.Dangerous(w) })
@@ -315,7 +316,7 @@ func (s *session) rep(t told) {
 	if !s.settling(t.Ask) {
 		s.turn(t.Ask)
 	}
-	taken := s.last.action == Down && t.Ask == s.last.ask && t.Target == s.last.target
+	taken := s.last.action == track.Down && t.Ask == s.last.ask && t.Target == s.last.target
 	if taken {
 		s.tookDown(s.last)
 	}
@@ -366,7 +367,7 @@ func (s *session) rep(t told) {
 
 // work takes in a spell of work: it is no answer, but it counts towards how
 // long the horse has not come near.
-func (s *session) work(p Spell) {
+func (s *session) work(p track.Spell) {
 	s.turn(p.Ask)
 	began := s.now - int64(p.Seconds)*second
 	if s.blockLadder == "" {
@@ -376,9 +377,9 @@ func (s *session) work(p Spell) {
 		s.workSpells = 0 // another place: it has its own ten minutes
 	}
 	s.asked, s.atWork = nil, &p.Ask
-	s.mark(Mark{Arousal: p.Arousal, Signs: p.Signs, WaysOut: p.WaysOut})
+	s.mark(track.Mark{Arousal: p.Arousal, Signs: p.Signs, WaysOut: p.WaysOut})
 	w := worked{noted: p.Level.Noted(), level: p.Level.Int()}
-	if p.wrongPlace(s.cat) {
+	if p.WrongPlace(s.cat) {
 		if s.workSpells == 0 {
 			s.approached = began
 		}

@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/horse"
@@ -34,7 +35,7 @@ func (s *session) felt(level int) {
 // an ask.
 func (s *session) tooLong() {
 	if m, ok := s.lasts(); ok && s.over == nil {
-		s.over = &decision{rule: "3", action: EndSession, why: phrase.Of("why.lasts", phrase.Args{"n": m})}
+		s.over = &decision{rule: "3", action: track.EndSession, why: phrase.Of("why.lasts", phrase.Args{"n": m})}
 	}
 }
 
@@ -67,7 +68,7 @@ func (s *session) afterABump(t told) {
 
 // easyNow reports whether an ask is the easy one that was just advised.
 func (s *session) easyNow(a horse.Ask) bool {
-	return s.finish != nil && a == s.finish.easy || s.last.action == SettleByFeet && a == s.last.ask
+	return s.finish != nil && a == s.finish.easy || s.last.action == track.SettleByFeet && a == s.last.ask
 }
 
 // judge looks for danger and for arousal over the line (rules 2 and 3).
@@ -151,7 +152,7 @@ func (s *session) danger(b bad) {
 }
 
 // mark takes in a mark.
-func (s *session) mark(m Mark) {
+func (s *session) mark(m track.Mark) {
 	s.lastIsRep = false
 	s.easyMinutes += m.EasyMinutes
 	s.blockEasy += m.EasyMinutes
@@ -187,7 +188,7 @@ func (s *session) mark(m Mark) {
 	s.markArousal(m)
 }
 
-func (s *session) markArousal(m Mark) {
+func (s *session) markArousal(m track.Mark) {
 	level := s.arousal
 	if slices.Contains(m.WaysOut, horse.LostItsBalance) {
 		m.Arousal = horse.ArousalOf(max(m.Arousal.Int(), 3))

@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/horse"
@@ -32,16 +33,16 @@ func (s *session) blockOf(a horse.Ask, at int64) {
 // note keeps what later decisions need of a decision that was just made.
 func (s *session) note(d decision) {
 	s.last = d
-	switch wait := d.action == Wait || d.action == MakeSafe; {
+	switch wait := d.action == track.Wait || d.action == track.MakeSafe; {
 	case wait && s.waitSince < 0:
 		s.waitSince = s.now
 	case !wait && s.overSince < 0:
 		s.waitSince = -1
 	}
 	switch {
-	case d.action == EndSession && d.easy == nil && slices.Contains([]string{"1", "2", "3"}, d.rule):
+	case d.action == track.EndSession && d.easy == nil && slices.Contains([]string{"1", "2", "3"}, d.rule):
 		s.over = &d
-	case d.action == EndAsk || d.action == ChangeAsk:
+	case d.action == track.EndAsk || d.action == track.ChangeAsk:
 		s.askEnded = true
 	default:
 		s.askEnded = false

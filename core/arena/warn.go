@@ -111,29 +111,6 @@ func warnWrong(s *session) (phrase.Args, bool) {
 	return nil, ok && r[0].wrong
 }
 
-// lateBy is the release delay in seconds over which a release is late.
-const lateBy = 1.0
-
-// isLate reports whether a release came late; where each try was tapped, each
-// was its own release.
-func (r Rep) isLate() bool {
-	delay, ok := r.delay()
-	return r.Release == horse.Late || ok && delay > lateBy
-}
-
-// delay is the time from the last try that was tapped before the pressure ended
-// until it ended, in seconds; false where it was not measured.
-func (r Rep) delay() (float64, bool) {
-	if r.ToTry == nil || r.Seconds < *r.ToTry {
-		return 0, false
-	}
-	last := *r.ToTry
-	if n := len(r.Tries); n > 1 {
-		last += float64(r.Tries[n-1].At-r.Tries[0].At) / second
-	}
-	return max(r.Seconds-last, 0), true
-}
-
 func warnLate(s *session) (phrase.Args, bool) {
 	if !s.lastIsRep {
 		return nil, false
@@ -141,7 +118,7 @@ func warnLate(s *session) (phrase.Args, bool) {
 	four := s.reps[max(len(s.reps)-4, 0):]
 	late := 0
 	for _, t := range four {
-		late += btoi(t.isLate())
+		late += btoi(t.IsLate())
 	}
 	return phrase.Args{"n": late, "of": len(four)}, late >= 2
 }

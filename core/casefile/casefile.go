@@ -8,6 +8,7 @@ package casefile
 import (
 	"cmp"
 	"fmt"
+	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/arena"
@@ -47,7 +48,7 @@ type Input struct {
 // Document is a case with all its sessions, as it is told from outside.
 type Document struct {
 	Input
-	Days []arena.Day `json:"days,omitempty" doc:"the sessions, in any order"`
+	Days []track.Day `json:"days,omitempty" doc:"the sessions, in any order"`
 }
 
 // Read folds the sessions, and reads the case.

@@ -2,6 +2,7 @@ package casefile
 
 import (
 	"fmt"
+	"ivorybridge/core/track"
 	"testing"
 	"time"
 
@@ -26,35 +27,35 @@ func shipped(t testing.TB) *catalog.Catalog {
 }
 
 // day is a session on a date with reps of one ask, a minute apart.
-func day(date string, reps ...arena.Rep) arena.Day {
+func day(date string, reps ...track.Rep) track.Day {
 	start, err := time.Parse(time.DateOnly, date)
 	if err != nil {
 		panic(err)
 	}
-	d := arena.Day{Date: date, Started: start.UnixMilli(), Handler: "trainer"}
+	d := track.Day{Date: date, Started: start.UnixMilli(), Handler: "trainer"}
 	for i, r := range reps {
-		d.Track = append(d.Track, arena.Entry{
-			ID: fmt.Sprintf("%s-%d", date, i), Kind: arena.KindRep, At: d.Started + int64(i+1)*60_000, Rep: &r,
+		d.Track = append(d.Track, track.Entry{
+			ID: fmt.Sprintf("%s-%d", date, i), Kind: track.KindRep, At: d.Started + int64(i+1)*60_000, Rep: &r,
 		})
 	}
 	return d
 }
 
-func good(step string) arena.Rep {
-	return arena.Rep{Ask: horse.Ask{Step: step}, Answer: horse.Accepted, Peak: horse.LevelOf(1), Arousal: horse.ArousalOf(1)}
+func good(step string) track.Rep {
+	return track.Rep{Ask: horse.Ask{Step: step}, Answer: horse.Accepted, Peak: horse.LevelOf(1), Arousal: horse.ArousalOf(1)}
 }
 
-func refused(by string) arena.Rep {
-	return arena.Rep{Ask: horse.Ask{Step: "lead.forward"}, Answer: horse.Refused, Peak: horse.LevelOf(4), Arousal: horse.ArousalOf(1), Handler: by}
+func refused(by string) track.Rep {
+	return track.Rep{Ask: horse.Ask{Step: "lead.forward"}, Answer: horse.Refused, Peak: horse.LevelOf(4), Arousal: horse.ArousalOf(1), Handler: by}
 }
 
-func kicked() arena.Rep {
+func kicked() track.Rep {
 	r := refused("")
 	r.WaysOut = []horse.WayOut{horse.KickedAtPerson}
 	return r
 }
 
-func input(days ...arena.Day) Document {
+func input(days ...track.Day) Document {
 	return Document{Input: Input{Today: "2026-06-20", Problem: horse.Loading, Ladder: "load", Owners: []string{"owner"}}, Days: days}
 }
 
@@ -88,19 +89,19 @@ var ready = arena.Readiness{Arousal: horse.ArousalOf(1), Handler: horse.Calm, Ta
 func TestTheGradeRisesAtOnceAndFallsSlowly(t *testing.T) {
 	for _, c := range []struct {
 		name string
-		days []arena.Day
+		days []track.Day
 		care horse.Care
 	}{
 		{"nothing logged", nil, horse.OrdinaryCare},
-		{"a kick", []arena.Day{day("2026-06-10", kicked())}, horse.ExtraCare},
+		{"a kick", []track.Day{day("2026-06-10", kicked())}, horse.ExtraCare},
 		{
 			"long ago, two quiet sessions since",
-			[]arena.Day{day("2026-02-10", kicked()), day("2026-06-10", good("lead.forward")), day("2026-06-12", good("lead.forward"))},
+			[]track.Day{day("2026-02-10", kicked()), day("2026-06-10", good("lead.forward")), day("2026-06-12", good("lead.forward"))},
 			horse.ExtraCare,
 		},
 		{
 			"long ago, three quiet sessions since",
-			[]arena.Day{day("2026-02-10", kicked()), day("2026-06-10", good("lead.forward")), day("2026-06-12", good("lead.forward")), day("2026-06-14", good("lead.forward"))},
+			[]track.Day{day("2026-02-10", kicked()), day("2026-06-10", good("lead.forward")), day("2026-06-12", good("lead.forward")), day("2026-06-14", good("lead.forward"))},
 			horse.OrdinaryCare,
 		},
 	} {
@@ -112,7 +113,7 @@ func TestAClearedRearIsNoEvent(t *testing.T) {
 	r := refused("")
 	r.WaysOut = []horse.WayOut{horse.Reared}
 	events := func() []assess.Event {
-		return history.Fold(shipped(t), nil, []arena.Day{day("2026-06-10", r)}).Events()
+		return history.Fold(shipped(t), nil, []track.Day{day("2026-06-10", r)}).Events()
 	}
 	require.Len(t, events(), 1)
 	r.Flags = []horse.Flag{horse.RearCleared}
@@ -160,14 +161,14 @@ func TestTheGateKeepsTheGradesPrecautions(t *testing.T) {
 }
 
 func TestDaysOffBeginLower(t *testing.T) {
-	passed := func(step string, n int) []arena.Rep {
-		var reps []arena.Rep
+	passed := func(step string, n int) []track.Rep {
+		var reps []track.Rep
 		for range n {
 			reps = append(reps, good(step))
 		}
 		return reps
 	}
-	days := []arena.Day{
+	days := []track.Day{
 		day("2026-06-10", append(passed("lead.forward", 3), passed("lead.halt", 3)...)...),
 		day("2026-06-17", append(passed("lead.forward", 2), passed("lead.halt", 2)...)...),
 	}
@@ -243,7 +244,7 @@ func TestTheGateNeverProposesABlockedStep(t *testing.T) {
 		}
 		steps := []string{"lead.forward", "lead.halt", "lead.back", "head.down", "load.board", "load.front", "load.step", "load.close"}
 		for i := range rapid.IntRange(0, 4).Draw(t, "sessions") {
-			var reps []arena.Rep
+			var reps []track.Rep
 			for range rapid.IntRange(0, 8).Draw(t, "reps") {
 				r := good(rapid.SampledFrom(steps).Draw(t, "step"))
 				r.Answer = rapid.SampledFrom((horse.Answer{}).All()).Draw(t, "answer")
@@ -289,7 +290,7 @@ func TestEachLadderIsAdvisedInItsSchool(t *testing.T) {
 }
 
 func TestDangerThatDoesNotChangeIsReferred(t *testing.T) {
-	days := []arena.Day{day("2026-06-10", kicked()), day("2026-06-12", kicked()), day("2026-06-14", kicked())}
+	days := []track.Day{day("2026-06-10", kicked()), day("2026-06-12", kicked()), day("2026-06-14", kicked())}
 	f := read(t, input(days[:2]...))
 	assert.Empty(t, f.Referrals)
 	f = read(t, input(days...))

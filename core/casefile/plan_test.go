@@ -3,6 +3,7 @@ package casefile
 import (
 	"encoding/json"
 	"fmt"
+	"ivorybridge/core/track"
 	"regexp"
 	"slices"
 	"testing"
@@ -11,7 +12,6 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
@@ -89,7 +89,7 @@ func still() []assess.Mounting {
 	return slices.DeleteFunc(assess.Mounting{}.All(), func(m assess.Mounting) bool { return m.String() != "still" })
 }
 
-func drawDays(t *rapid.T, c *catalog.Catalog) []arena.Day {
+func drawDays(t *rapid.T, c *catalog.Catalog) []track.Day {
 	var keys []string
 	for _, l := range c.Ladders {
 		for _, s := range l.Steps {
@@ -98,16 +98,16 @@ func drawDays(t *rapid.T, c *catalog.Catalog) []arena.Day {
 			}
 		}
 	}
-	var days []arena.Day
+	var days []track.Day
 	for i := range rapid.IntRange(0, 5).Draw(t, "days") {
-		var reps []arena.Rep
+		var reps []track.Rep
 		for range rapid.IntRange(0, 6).Draw(t, "asks") {
 			step, _ := c.Step(rapid.SampledFrom(keys).Draw(t, "step"))
 			answer := rapid.SampledFrom([]horse.Answer{horse.Accepted, horse.Accepted, horse.Offered, horse.Refused}).Draw(t, "answer")
 			by := rapid.SampledFrom([]string{"trainer", "owner"}).Draw(t, "by")
 			for range 3 {
 				for _, a := range step.Asks() {
-					reps = append(reps, arena.Rep{Ask: a, Answer: answer, Peak: horse.LevelOf(1), Arousal: horse.ArousalOf(0), Handler: by, Target: step.Last()})
+					reps = append(reps, track.Rep{Ask: a, Answer: answer, Peak: horse.LevelOf(1), Arousal: horse.ArousalOf(0), Handler: by, Target: step.Last()})
 				}
 			}
 		}
@@ -283,16 +283,16 @@ func TestNobodyRidesBeforeTheBodyIsClearAndItWasSeenSafe(t *testing.T) {
 	in.Choices.Exception = &plan.Exception{Reason: "sold to a school rider", Until: "2026-07-01"}
 	assert.Equal(t, "block.ridden.young", why(in), "not before it gives to the rein in hand")
 	c := shipped(t)
-	var reps []arena.Rep
+	var reps []track.Rep
 	for _, key := range []string{"control.flex", "control.disengage"} {
 		step, _ := c.Step(key)
 		for _, ask := range step.Asks() {
 			for range 3 {
-				reps = append(reps, arena.Rep{Ask: ask, Answer: horse.Accepted, Peak: horse.LevelOf(1), Arousal: horse.ArousalOf(0)})
+				reps = append(reps, track.Rep{Ask: ask, Answer: horse.Accepted, Peak: horse.LevelOf(1), Arousal: horse.ArousalOf(0)})
 			}
 		}
 	}
-	in.Days = []arena.Day{day("2026-06-10", reps...)}
+	in.Days = []track.Day{day("2026-06-10", reps...)}
 	assert.Empty(t, why(in))
 	in.Today = "2026-07-02"
 	assert.Equal(t, "block.ridden.young", why(in), "the exception has ended")
@@ -304,7 +304,7 @@ func TestProgressCarriesOverToAnOwnLadder(t *testing.T) {
 	own.Steps = slices.Clone(own.Steps)
 	own.Own = &catalog.Origin{ID: "1", Version: 1}
 	own.Steps[1].Pass.Level = 1
-	passed := []arena.Rep{good("lead.forward"), good("lead.forward"), good("lead.forward"), good("lead.halt"), good("lead.halt"), good("lead.halt")}
+	passed := []track.Rep{good("lead.forward"), good("lead.forward"), good("lead.forward"), good("lead.halt"), good("lead.halt"), good("lead.halt")}
 	in := input(day("2026-06-10", passed...))
 	state := func(step string) horse.StepState { return read(t, in).known(horse.Ask{Step: step}).State }
 	assert.Equal(t, horse.Met, state("lead.halt"))

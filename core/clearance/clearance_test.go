@@ -2,13 +2,13 @@ package clearance_test
 
 import (
 	"fmt"
+	"ivorybridge/core/track"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/history"
@@ -34,14 +34,14 @@ func rehearsal(on string, nearly, no int) clearance.Rehearsal {
 }
 
 // day is a session with answers to lead.back by somebody, at level 2.
-func day(date, by string, answers ...horse.Answer) arena.Day {
+func day(date, by string, answers ...horse.Answer) track.Day {
 	start, err := time.Parse(time.DateOnly, date)
 	if err != nil {
 		panic(err)
 	}
-	d := arena.Day{Date: date, Started: start.UnixMilli(), Handler: by}
+	d := track.Day{Date: date, Started: start.UnixMilli(), Handler: by}
 	for i, a := range answers {
-		d.Track = append(d.Track, arena.Entry{ID: fmt.Sprint(date, i), Kind: arena.KindRep, At: d.Started + int64(i+1)*60_000, Rep: &arena.Rep{
+		d.Track = append(d.Track, track.Entry{ID: fmt.Sprint(date, i), Kind: track.KindRep, At: d.Started + int64(i+1)*60_000, Rep: &track.Rep{
 			Ask: horse.Ask{Step: "lead.back"}, Answer: a, Peak: horse.LevelOf(2), Arousal: horse.ArousalOf(1), Release: horse.OnTheTry, Target: 4,
 		}})
 	}
@@ -51,7 +51,7 @@ func day(date, by string, answers ...horse.Answer) arena.Day {
 // known is a horse with its sessions.
 type known struct {
 	clearance.Input
-	days []arena.Day
+	days []track.Day
 }
 
 func of(t *testing.T, in known) clearance.State {
@@ -86,7 +86,7 @@ func TestTheRehearsalIsSixYesAndNoNo(t *testing.T) {
 }
 
 func TestClearedOnTwoLegs(t *testing.T) {
-	both := known{Input: clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 1, 0)}}, days: []arena.Day{day("2026-06-02", "ines", three...)}}
+	both := known{Input: clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 1, 0)}}, days: []track.Day{day("2026-06-02", "ines", three...)}}
 	assert.True(t, of(t, both).Cleared)
 	one := both
 	one.days = nil
@@ -97,11 +97,11 @@ func TestClearedOnTwoLegs(t *testing.T) {
 	one.Rehearsals = nil
 	assert.Equal(t, []string{"clearance.rehearse"}, keys(of(t, one)))
 	one = both
-	one.days = []arena.Day{day("2026-06-02", "wren", three...)}
+	one.days = []track.Day{day("2026-06-02", "wren", three...)}
 	assert.Zero(t, of(t, one).Watched, "the trainer's answers do not count")
-	one.days = []arena.Day{day("2026-06-02", "ines", horse.Accepted, horse.Accepted, horse.Refused), day("2026-06-03", "ines", horse.Accepted, horse.Accepted)}
+	one.days = []track.Day{day("2026-06-02", "ines", horse.Accepted, horse.Accepted, horse.Refused), day("2026-06-03", "ines", horse.Accepted, horse.Accepted)}
 	assert.Equal(t, 2, of(t, one).Watched, "in a row")
-	one.days = []arena.Day{day("2026-06-02", "ines", horse.Accepted), day("2026-06-03", "ines", horse.Accepted, horse.Accepted)}
+	one.days = []track.Day{day("2026-06-02", "ines", horse.Accepted), day("2026-06-03", "ines", horse.Accepted, horse.Accepted)}
 	assert.True(t, of(t, one).Cleared, "on one day or several")
 
 	clip := rehearsal("2026-06-02", 0, 0)
@@ -115,7 +115,7 @@ func TestClearedOnTwoLegs(t *testing.T) {
 func TestClearanceLapses(t *testing.T) {
 	kicked := day("2026-06-05", "wren", horse.Refused)
 	kicked.Track[0].Rep.WaysOut = []horse.WayOut{horse.KickedAtPerson}
-	in := known{Input: clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 0, 0)}}, days: []arena.Day{day("2026-06-02", "ines", three...), kicked}}
+	in := known{Input: clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 0, 0)}}, days: []track.Day{day("2026-06-02", "ines", three...), kicked}}
 	s := of(t, in)
 	assert.False(t, s.Cleared || s.Rehearsed)
 	assert.Contains(t, keys(s), "clearance.incident")
@@ -123,7 +123,7 @@ func TestClearanceLapses(t *testing.T) {
 	in.days = append(in.days, day("2026-06-07", "ines", three...))
 	assert.True(t, of(t, in).Cleared, "both legs again, after it")
 
-	in = known{Input: clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 0, 0)}}, days: []arena.Day{
+	in = known{Input: clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 0, 0)}}, days: []track.Day{
 		day("2026-06-02", "ines", three...), day("2026-06-04", "wren", horse.Refused, horse.Refused, horse.Refused, horse.Refused),
 	}}
 	s = of(t, in)
@@ -132,7 +132,7 @@ func TestClearanceLapses(t *testing.T) {
 }
 
 func TestNobodyIsClearedWhereItIsDangerousOrHeavy(t *testing.T) {
-	in := known{Input: clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 0, 0)}}, days: []arena.Day{day("2026-06-02", "ines", three...)}}
+	in := known{Input: clearance.Input{Rehearsals: []clearance.Rehearsal{rehearsal("2026-06-01", 0, 0)}}, days: []track.Day{day("2026-06-02", "ines", three...)}}
 	in.Points = 6
 	assert.False(t, of(t, in).Cleared)
 	in.Points, in.Dulled = 5, true

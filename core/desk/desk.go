@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/arena"
@@ -46,12 +47,12 @@ type Opening struct {
 	Beginning arena.Beginning    `json:"beginning"`
 	Rules     catalog.HouseRules `json:"rules" doc:"as the session pinned them"`
 	Words     phrase.Words       `json:"words"`
-	Track     []arena.Entry      `json:"track"`
+	Track     []track.Entry      `json:"track"`
 }
 
 // Added are entries for the open session.
 type Added struct {
-	Entries []arena.Entry `json:"entries"`
+	Entries []track.Entry `json:"entries"`
 	Now     int64         `json:"now" doc:"the clock, ms"`
 }
 

@@ -2,6 +2,7 @@ package desk
 
 import (
 	"encoding/json"
+	"ivorybridge/core/track"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -67,9 +68,9 @@ func TestTheCatalogueIsTheSameAfterItWasTold(t *testing.T) {
 
 func TestADeskOpensASessionAndAdvises(t *testing.T) {
 	d, _ := opened(t)
-	rep := arena.Rep{Ask: horse.Ask{Step: "lead.forward"}, Answer: horse.Accepted, Peak: horse.LevelOf(2)}
-	told, err := d.Call("add", asJSON(t, Added{Now: 62_000, Entries: []arena.Entry{
-		{ID: "a", Kind: arena.KindRep, At: 61_000, Rep: &rep}, {ID: "b", Kind: arena.KindRep, At: 62_000},
+	rep := track.Rep{Ask: horse.Ask{Step: "lead.forward"}, Answer: horse.Accepted, Peak: horse.LevelOf(2)}
+	told, err := d.Call("add", asJSON(t, Added{Now: 62_000, Entries: []track.Entry{
+		{ID: "a", Kind: track.KindRep, At: 61_000, Rep: &rep}, {ID: "b", Kind: track.KindRep, At: 62_000},
 	}}))
 	require.NoError(t, err)
 	var a Answered
@@ -134,8 +135,8 @@ func TestTheSequenceCardIsTickedAtTheDesk(t *testing.T) {
 // What a session came to is read where there is no server, too.
 func TestASessionIsReviewedAtTheDesk(t *testing.T) {
 	d, _ := opened(t)
-	rep := arena.Rep{Ask: horse.Ask{Step: "lead.forward"}, Answer: horse.Accepted, Peak: horse.LevelOf(2)}
-	_, err := d.Call("add", asJSON(t, Added{Now: 62_000, Entries: []arena.Entry{{ID: "a", Kind: arena.KindRep, At: 61_000, Rep: &rep}}}))
+	rep := track.Rep{Ask: horse.Ask{Step: "lead.forward"}, Answer: horse.Accepted, Peak: horse.LevelOf(2)}
+	_, err := d.Call("add", asJSON(t, Added{Now: 62_000, Entries: []track.Entry{{ID: "a", Kind: track.KindRep, At: 61_000, Rep: &rep}}}))
 	require.NoError(t, err)
 	told, err := d.Call("review", []byte("{}"))
 	require.NoError(t, err)

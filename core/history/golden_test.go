@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"hash/fnv"
+	"ivorybridge/core/track"
 	"math/rand/v2"
 	"os"
 	"strings"
@@ -11,7 +12,6 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 )
@@ -46,7 +46,7 @@ func TestHistoriesChangeWithTheVersion(t *testing.T) {
 }
 
 // past makes up a horse's sessions.
-func past(c *catalog.Catalog, seed uint64) []arena.Day {
+func past(c *catalog.Catalog, seed uint64) []track.Day {
 	d := rand.New(rand.NewPCG(seed, 6))
 	ladder := c.Ladders[d.IntN(len(c.Ladders))]
 	var asks []horse.Ask
@@ -55,14 +55,14 @@ func past(c *catalog.Catalog, seed uint64) []arena.Day {
 			asks = append(asks, s.Asks()...)
 		}
 	}
-	var days []arena.Day
+	var days []track.Day
 	on, at := 0, int64(0)
 	for n := range 2 + d.IntN(6) {
 		on += d.IntN(4)
-		day := arena.Day{ID: fmt.Sprint(n), Date: fmt.Sprintf("2026-%02d-%02d", 1+on/28, 1+on%28), Started: at, Handler: "wren"}
+		day := track.Day{ID: fmt.Sprint(n), Date: fmt.Sprintf("2026-%02d-%02d", 1+on/28, 1+on%28), Started: at, Handler: "wren"}
 		for i := range 6 + d.IntN(20) {
 			at += 20_000 + d.Int64N(40_000)
-			r := arena.Rep{
+			r := track.Rep{
 				Ask: asks[d.IntN(len(asks))], Answer: horse.Answer{}.All()[d.IntN(5)], Peak: horse.LevelOf(d.IntN(8)), Arousal: horse.ArousalOf(d.IntN(5) / 2),
 				Release: horse.Release{}.All()[d.IntN(len(horse.Release{}.All()))], Handler: []string{"", "", "ines"}[d.IntN(3)],
 			}
@@ -73,10 +73,10 @@ func past(c *catalog.Catalog, seed uint64) []arena.Day {
 			if d.IntN(12) == 0 {
 				r.WaysOut = []horse.WayOut{horse.WayOut{}.All()[d.IntN(len(horse.WayOut{}.All()))]}
 			}
-			day.Track = append(day.Track, arena.Entry{ID: fmt.Sprint(n, "-", i), Kind: arena.KindRep, At: at, Rep: &r})
+			day.Track = append(day.Track, track.Entry{ID: fmt.Sprint(n, "-", i), Kind: track.KindRep, At: at, Rep: &r})
 		}
 		if d.IntN(5) > 0 {
-			day.Track = append(day.Track, arena.Entry{ID: fmt.Sprint(n, "-end"), Kind: arena.KindEnd, At: at})
+			day.Track = append(day.Track, track.Entry{ID: fmt.Sprint(n, "-end"), Kind: track.KindEnd, At: at})
 		}
 		days = append(days, day)
 	}

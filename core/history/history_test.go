@@ -3,6 +3,7 @@ package history
 import (
 	"encoding/json"
 	"fmt"
+	"ivorybridge/core/track"
 	"strings"
 	"testing"
 
@@ -27,7 +28,7 @@ func shipped(t testing.TB) *catalog.Catalog {
 type script struct {
 	ask    horse.Ask
 	target int
-	track  []arena.Entry
+	track  []track.Entry
 }
 
 func on(a string) *script {
@@ -41,17 +42,17 @@ func on(a string) *script {
 
 func (s *script) value(v int) *script { s.target = v; return s }
 
-func (s *script) add(e arena.Entry) *script {
+func (s *script) add(e track.Entry) *script {
 	e.ID, e.At = fmt.Sprintf("%04d", len(s.track)+1), int64(len(s.track)+1)*30_000
 	s.track = append(s.track, e)
 	return s
 }
 
 // reps adds "accepted@3" words; edits change each rep of the call.
-func (s *script) reps(words string, edits ...func(*arena.Rep)) *script {
+func (s *script) reps(words string, edits ...func(*track.Rep)) *script {
 	for _, w := range strings.Fields(words) {
 		name, peak, _ := strings.Cut(w, "@")
-		r := arena.Rep{Ask: s.ask, Arousal: horse.ArousalOf(1), Target: s.target, Release: horse.OnTheTry}
+		r := track.Rep{Ask: s.ask, Arousal: horse.ArousalOf(1), Target: s.target, Release: horse.OnTheTry}
 		n := 0
 		if _, err := fmt.Sscan(peak, &n); err != nil {
 			panic(err)
@@ -63,38 +64,38 @@ func (s *script) reps(words string, edits ...func(*arena.Rep)) *script {
 		for _, edit := range edits {
 			edit(&r)
 		}
-		s.add(arena.Entry{Kind: arena.KindRep, Rep: &r})
+		s.add(track.Entry{Kind: track.KindRep, Rep: &r})
 	}
 	return s
 }
 
-func (s *script) end() *script { return s.add(arena.Entry{Kind: arena.KindEnd}) }
+func (s *script) end() *script { return s.add(track.Entry{Kind: track.KindEnd}) }
 
-func day(date string, s *script) arena.Day {
-	return arena.Day{ID: date, Date: date, Handler: "wren", Track: s.track}
+func day(date string, s *script) track.Day {
+	return track.Day{ID: date, Date: date, Handler: "wren", Track: s.track}
 }
 
-func by(person string) func(*arena.Rep) { return func(r *arena.Rep) { r.Handler = person } }
+func by(person string) func(*track.Rep) { return func(r *track.Rep) { r.Handler = person } }
 
 func TestStates(t *testing.T) {
 	c := shipped(t)
 	hind := "quarters.hind near"
 	met := func() *script { return on(hind).reps("accepted@3 accepted@3 accepted@2") }
 	for name, test := range map[string]struct {
-		days []arena.Day
+		days []track.Day
 		want horse.StepState
 	}{
-		"tried":                                  {[]arena.Day{day("2026-01-01", on(hind).reps("refused@4 try@4"))}, horse.Tried},
-		"tolerated":                              {[]arena.Day{day("2026-01-01", on(hind).reps("refused@4 tolerated@4"))}, horse.StepTolerated},
-		"not yet three in a row":                 {[]arena.Day{day("2026-01-01", on(hind).reps("accepted@3 accepted@3 accepted@4 accepted@3"))}, horse.StepTolerated},
-		"met":                                    {[]arena.Day{day("2026-01-01", met())}, horse.Met},
-		"the same day does not keep":             {[]arena.Day{day("2026-01-01", met()), day("2026-01-01", on(hind).reps("accepted@2 accepted@2"))}, horse.Met},
-		"kept on a later day":                    {[]arena.Day{day("2026-01-01", met()), day("2026-01-03", on(hind).reps("accepted@2 accepted@3"))}, horse.Kept},
-		"warmed up is not kept":                  {[]arena.Day{day("2026-01-01", met()), day("2026-01-03", on(hind).reps("accepted@4 accepted@3 accepted@3"))}, horse.Met},
-		"two noes after a good end: four decide": {[]arena.Day{day("2026-01-01", met()), day("2026-01-03", on(hind).reps("refused@4 refused@4 accepted@3 accepted@3"))}, horse.Met},
-		"four bad ones slip":                     {[]arena.Day{day("2026-01-01", met()), day("2026-01-03", on(hind).reps("refused@4 refused@4 accepted@6 refused@4"))}, horse.Slipped},
-		"two bad ones slip after a poor end":     {[]arena.Day{day("2026-01-01", met().reps("try@4")), day("2026-01-03", on(hind).reps("refused@4 accepted@6"))}, horse.Slipped},
-		"slipped and met again": {[]arena.Day{
+		"tried":                                  {[]track.Day{day("2026-01-01", on(hind).reps("refused@4 try@4"))}, horse.Tried},
+		"tolerated":                              {[]track.Day{day("2026-01-01", on(hind).reps("refused@4 tolerated@4"))}, horse.StepTolerated},
+		"not yet three in a row":                 {[]track.Day{day("2026-01-01", on(hind).reps("accepted@3 accepted@3 accepted@4 accepted@3"))}, horse.StepTolerated},
+		"met":                                    {[]track.Day{day("2026-01-01", met())}, horse.Met},
+		"the same day does not keep":             {[]track.Day{day("2026-01-01", met()), day("2026-01-01", on(hind).reps("accepted@2 accepted@2"))}, horse.Met},
+		"kept on a later day":                    {[]track.Day{day("2026-01-01", met()), day("2026-01-03", on(hind).reps("accepted@2 accepted@3"))}, horse.Kept},
+		"warmed up is not kept":                  {[]track.Day{day("2026-01-01", met()), day("2026-01-03", on(hind).reps("accepted@4 accepted@3 accepted@3"))}, horse.Met},
+		"two noes after a good end: four decide": {[]track.Day{day("2026-01-01", met()), day("2026-01-03", on(hind).reps("refused@4 refused@4 accepted@3 accepted@3"))}, horse.Met},
+		"four bad ones slip":                     {[]track.Day{day("2026-01-01", met()), day("2026-01-03", on(hind).reps("refused@4 refused@4 accepted@6 refused@4"))}, horse.Slipped},
+		"two bad ones slip after a poor end":     {[]track.Day{day("2026-01-01", met().reps("try@4")), day("2026-01-03", on(hind).reps("refused@4 accepted@6"))}, horse.Slipped},
+		"slipped and met again": {[]track.Day{
 			day("2026-01-01", met().reps("try@4")), day("2026-01-03", on(hind).reps("refused@4 refused@6")), day("2026-01-05", met()),
 		}, horse.Met},
 	} {
@@ -108,7 +109,7 @@ func TestStates(t *testing.T) {
 
 func TestStatesTellLevelAndValue(t *testing.T) {
 	c := shipped(t)
-	days := []arena.Day{day("2026-01-01", on("lead.back").value(3).reps("accepted@1 accepted@1 accepted@1").value(4).reps("accepted@1 accepted@1 accepted@1"))}
+	days := []track.Day{day("2026-01-01", on("lead.back").value(3).reps("accepted@1 accepted@1 accepted@1").value(4).reps("accepted@1 accepted@1 accepted@1"))}
 	k := Fold(c, nil, days).Known(c)[0]
 	assert.Equal(t, 4, k.Value)
 	assert.Equal(t, 1, k.Level.Int())
@@ -124,7 +125,7 @@ func TestStatesTellLevelAndValue(t *testing.T) {
 func TestNumbersOfStates(t *testing.T) {
 	c := shipped(t)
 	hind := "quarters.hind near"
-	state := func(days ...arena.Day) arena.Known {
+	state := func(days ...track.Day) arena.Known {
 		all := Fold(c, nil, days).Known(c)
 		require.Len(t, all, 1)
 		return all[0]
@@ -149,7 +150,7 @@ func TestNumbersOfStates(t *testing.T) {
 	assert.False(t, understands("refused@4 try@7 try@6"), "at 6 or less")
 	assert.False(t, understands("try@4 refused@4 refused@4 try@4"), "of the last three")
 	assert.True(t, understands("refused@4 refused@4 refused@4 try@4 try@4"))
-	over := []arena.Day{day("2026-01-01", on(hind).reps("try@4")), day("2026-01-03", on(hind).reps("refused@4 refused@4"))}
+	over := []track.Day{day("2026-01-01", on(hind).reps("try@4")), day("2026-01-03", on(hind).reps("refused@4 refused@4"))}
 	assert.False(t, state(over...).Understood)
 	over[1] = day("2026-01-03", on(hind).reps("refused@4 try@4"))
 	assert.True(t, state(over...).Understood, "the last three over two days")
@@ -159,8 +160,8 @@ func TestNumbersOfStates(t *testing.T) {
 func TestFromMemory(t *testing.T) {
 	c := shipped(t)
 	of := func(last horse.Answer) arena.Known {
-		m := arena.Memory{Ask: horse.Ask{Step: "lead.halt"}, Tries: 6, Last: last}
-		return Fold(c, nil, []arena.Day{day("2026-06-01", on("lead.halt").add(arena.Entry{Kind: arena.KindMemory, Memory: &m}))}).Known(c)[0]
+		m := track.Memory{Ask: horse.Ask{Step: "lead.halt"}, Tries: 6, Last: last}
+		return Fold(c, nil, []track.Day{day("2026-06-01", on("lead.halt").add(track.Entry{Kind: track.KindMemory, Memory: &m}))}).Known(c)[0]
 	}
 	assert.Equal(t, horse.StepTolerated, of(horse.Offered).State)
 	assert.Equal(t, horse.Tried, of(horse.Refused).State)
@@ -171,14 +172,14 @@ func TestFromMemory(t *testing.T) {
 func TestItsOwnTimeForARep(t *testing.T) {
 	c := shipped(t)
 	three, four := on("lead.halt").reps("accepted@2 accepted@2 accepted@2"), on("lead.halt").reps("accepted@2 accepted@2 accepted@2 accepted@2")
-	assert.Zero(t, Fold(c, nil, []arena.Day{day("2026-06-01", three)}).RepSeconds)
-	assert.Equal(t, 30.0, Fold(c, nil, []arena.Day{day("2026-06-01", four), day("2026-06-02", three)}).RepSeconds)
+	assert.Zero(t, Fold(c, nil, []track.Day{day("2026-06-01", three)}).RepSeconds)
+	assert.Equal(t, 30.0, Fold(c, nil, []track.Day{day("2026-06-01", four), day("2026-06-02", three)}).RepSeconds)
 }
 
 func TestHowAStepWentWithAPerson(t *testing.T) {
 	c := shipped(t)
 	d := on("lead.back").reps("accepted@2 accepted@2 refused@4 offered@1", by("ines")).reps("refused@4")
-	h := Fold(c, nil, []arena.Day{day("2026-06-01", d)})
+	h := Fold(c, nil, []track.Day{day("2026-06-01", d)})
 	assert.Equal(t, Hand{Person: "ines", Step: "lead.back", Soft: true, Refused: true, Run: 1, Best: 2}, h.Hand("ines", "lead.back"))
 	assert.Equal(t, []string{"lead.back"}, h.Failed("wren"), "the trainer holds the rope where nobody is named")
 	assert.Empty(t, h.Failed("ines"), "it was accepted once")
@@ -191,9 +192,9 @@ func TestWhatWasWatchedLapses(t *testing.T) {
 	c := shipped(t)
 	good := func() *script { return on("lead.back").reps("accepted@2 accepted@2 accepted@2", by("ines")) }
 	kick := func() *script {
-		return good().reps("refused@4", func(r *arena.Rep) { r.WaysOut = []horse.WayOut{horse.KickedAtPerson} })
+		return good().reps("refused@4", func(r *track.Rep) { r.WaysOut = []horse.WayOut{horse.KickedAtPerson} })
 	}
-	days := []arena.Day{day("2026-06-01", good()), day("2026-06-02", kick())}
+	days := []track.Day{day("2026-06-01", good()), day("2026-06-02", kick())}
 	h := Fold(c, nil, days)
 	assert.Zero(t, h.Hand("ines", "lead.back").Best)
 	assert.Equal(t, "2026-06-02", h.Danger)
@@ -211,11 +212,11 @@ func TestWhatWasWatchedLapses(t *testing.T) {
 
 func TestHeavyAndLightAgain(t *testing.T) {
 	c := shipped(t)
-	late := func(r *arena.Rep) { r.Release = horse.Late }
-	h := Fold(c, nil, []arena.Day{day("2026-06-01", on("lead.halt").reps("try@5 try@5"))})
+	late := func(r *track.Rep) { r.Release = horse.Late }
+	h := Fold(c, nil, []track.Day{day("2026-06-01", on("lead.halt").reps("try@5 try@5"))})
 	assert.True(t, h.Heavy)
-	assert.False(t, Fold(c, nil, []arena.Day{day("2026-06-01", on("lead.halt").reps("try@5 try@4"))}).Heavy)
-	five := func(n int, edit func(*arena.Rep)) *script {
+	assert.False(t, Fold(c, nil, []track.Day{day("2026-06-01", on("lead.halt").reps("try@5 try@4"))}).Heavy)
+	five := func(n int, edit func(*track.Rep)) *script {
 		return on("lead.halt").reps(strings.Repeat("try@4 ", 5-n)).reps(strings.Repeat("try@4 ", n), edit)
 	}
 	assert.False(t, h.After(c, nil, day("2026-06-02", five(1, late))).Heavy, "four of five on the try")
@@ -225,17 +226,17 @@ func TestHeavyAndLightAgain(t *testing.T) {
 func TestWhoHasNotEnded(t *testing.T) {
 	c := shipped(t)
 	open, ended := day("2026-06-01", on("lead.halt").reps("try@4")), day("2026-06-02", on("lead.halt").reps("try@4").end())
-	assert.Equal(t, "2026-06-01", Fold(c, nil, []arena.Day{open, ended}).Open)
+	assert.Equal(t, "2026-06-01", Fold(c, nil, []track.Day{open, ended}).Open)
 	undone := ended
-	undone.Track = append(undone.Track, arena.Entry{ID: "u", At: 90_000, Kind: arena.KindUndo, Replaces: ended.Track[1].ID})
-	assert.Equal(t, "2026-06-02", Fold(c, nil, []arena.Day{undone}).Open, "the end was undone")
+	undone.Track = append(undone.Track, track.Entry{ID: "u", At: 90_000, Kind: track.KindUndo, Replaces: ended.Track[1].ID})
+	assert.Equal(t, "2026-06-02", Fold(c, nil, []track.Day{undone}).Open, "the end was undone")
 }
 
 // The first day of an ask is told in the school that its ladder is worked in.
 func TestTheFirstDayOfAnAsk(t *testing.T) {
 	c := shipped(t)
 	d := on("lead.halt").reps("accepted@3 try@5 refused@6")
-	h := Fold(c, nil, []arena.Day{day("2026-06-01", d), day("2026-06-03", on("lead.halt").reps("accepted@1"))})
+	h := Fold(c, nil, []track.Day{day("2026-06-01", d), day("2026-06-03", on("lead.halt").reps("accepted@1"))})
 	require.Len(t, h.Firsts, 1)
 	assert.Equal(t, "2026-06-01", h.Firsts[0].On)
 	assert.Equal(t, 1, h.Firsts[0].In(horse.BuildAndRelease).Good)
@@ -258,7 +259,7 @@ func TestAChangedStepBeginsAgain(t *testing.T) {
 	used := []Used{{Since: 2000, Ladders: []catalog.Ladder{own}}}
 	met := day("2026-06-01", on("lead.halt").reps("accepted@1 accepted@1 accepted@1"))
 	met.Started = 1000
-	h := Fold(c, used, []arena.Day{met})
+	h := Fold(c, used, []track.Day{met})
 	require.Equal(t, horse.Met, h.Known(c)[0].State)
 	assert.Equal(t, []string{"lead.halt"}, h.Since(c, used))
 	later := day("2026-06-03", on("lead.back").reps("try@2"))
@@ -274,7 +275,7 @@ func TestAChangedStepBeginsAgain(t *testing.T) {
 func TestNothingIsChanged(t *testing.T) {
 	c := shipped(t)
 	d := day("2026-06-01", on("lead.halt").reps("accepted@1 accepted@1 accepted@1"))
-	h := Fold(c, nil, []arena.Day{d})
+	h := Fold(c, nil, []track.Day{d})
 	was, err := json.Marshal(h)
 	require.NoError(t, err)
 	for _, words := range []string{"refused@5 refused@5 refused@5 refused@5", "accepted@1"} {

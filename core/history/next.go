@@ -2,6 +2,7 @@ package history
 
 import (
 	"cmp"
+	"ivorybridge/core/track"
 	"maps"
 	"slices"
 	"strings"
@@ -13,9 +14,9 @@ import (
 )
 
 // Fold folds sessions in their order: by date, then by when they began.
-func Fold(c *catalog.Catalog, used []Used, days []arena.Day) History {
+func Fold(c *catalog.Catalog, used []Used, days []track.Day) History {
 	days = slices.Clone(days)
-	slices.SortStableFunc(days, func(a, b arena.Day) int {
+	slices.SortStableFunc(days, func(a, b track.Day) int {
 		return cmp.Or(cmp.Compare(a.Date, b.Date), cmp.Compare(a.Started, b.Started))
 	})
 	var h History
@@ -26,7 +27,7 @@ func Fold(c *catalog.Catalog, used []Used, days []arena.Day) History {
 }
 
 // read reads a session after the history before it, by one catalogue.
-func read(c *catalog.Catalog, h History, d arena.Day) (History, []arena.Told, Visit) {
+func read(c *catalog.Catalog, h History, d track.Day) (History, []arena.Told, Visit) {
 	asks := make(map[horse.Ask]Ask, len(h.Asks))
 	for _, a := range h.Asks {
 		asks[a.Ask] = a.morning(h.LastWorked() != d.Date, d.Fresh)
@@ -53,7 +54,7 @@ func read(c *catalog.Catalog, h History, d arena.Day) (History, []arena.Told, Vi
 		n.RepSeconds = s
 	}
 	n.Bumped = out.Bumped
-	if !slices.ContainsFunc(out.Live, func(e arena.Entry) bool { return e.Kind == arena.KindEnd }) {
+	if !slices.ContainsFunc(out.Live, func(e track.Entry) bool { return e.Kind == track.KindEnd }) {
 		n.Open = d.ID
 	}
 	n.Heavy = heavy(h.Heavy, out.Reps)
@@ -203,7 +204,7 @@ func firsts(had []First, date string, reps []arena.Told) []First {
 
 // dangers lists the dangerous things that what stands of a track tells of (part
 // 3); a rear that the lead trainer cleared is none.
-func dangers(live []arena.Entry) []assess.EventKind {
+func dangers(live []track.Entry) []assess.EventKind {
 	var kinds []assess.EventKind
 	for _, e := range live {
 		ways, flags := e.Ways()

@@ -1,6 +1,7 @@
 package history
 
 import (
+	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/arena"
@@ -87,7 +88,7 @@ func heavy(before bool, reps []arena.Told) bool {
 
 // handsAfter adds a session's counted answers to those of each person and step;
 // what lapsed with it begins anew, and is not counted again on that day.
-func handsAfter(h, n History, reps []arena.Told, d arena.Day) []Hand {
+func handsAfter(h, n History, reps []arena.Told, d track.Day) []Hand {
 	list := slices.Clone(h.Hands)
 	for _, t := range reps {
 		person := t.Handler

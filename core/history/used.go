@@ -3,6 +3,7 @@ package history
 import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/track"
 )
 
 // Used are the own ladders that a plan brought into use.
@@ -13,14 +14,14 @@ type Used struct {
 
 // After is the history after one more session, which is read by the ladders that
 // were in use as it began. used stand oldest first.
-func (h History) After(c *catalog.Catalog, used []Used, d arena.Day) History {
+func (h History) After(c *catalog.Catalog, used []Used, d track.Day) History {
 	n, _, _ := h.Read(c, used, d)
 	return n
 }
 
 // Read reads one more session by the ladders that were in use as it began: the
 // history after it, its reps, and what it made of the asks.
-func (h History) Read(c *catalog.Catalog, used []Used, d arena.Day) (History, []arena.Told, Visit) {
+func (h History) Read(c *catalog.Catalog, used []Used, d track.Day) (History, []arena.Told, Visit) {
 	at := c
 	was := c
 	for _, u := range used {

@@ -1,6 +1,7 @@
 package report
 
 import (
+	"ivorybridge/core/track"
 	"strings"
 	"testing"
 
@@ -18,23 +19,23 @@ import (
 	"ivorybridge/core/progress"
 )
 
-func bead(step string, answer horse.Answer, peak, calm int) arena.Entry {
+func bead(step string, answer horse.Answer, peak, calm int) track.Entry {
 	ask := horse.Ask{Step: step}
-	return arena.Entry{Kind: arena.KindRep, Rep: &arena.Rep{Ask: ask, Answer: answer, Peak: horse.LevelOf(peak), Release: horse.OnTheTry, Arousal: horse.ArousalOf(calm)}}
+	return track.Entry{Kind: track.KindRep, Rep: &track.Rep{Ask: ask, Answer: answer, Peak: horse.LevelOf(peak), Release: horse.OnTheTry, Arousal: horse.ArousalOf(calm)}}
 }
 
 // worked puts a track into the input, worked in a school.
-func (in *Input) record(t *testing.T, school horse.School, track ...arena.Entry) {
+func (in *Input) record(t *testing.T, school horse.School, entries ...track.Entry) {
 	t.Helper()
-	for i := range track {
-		track[i].ID, track[i].At = string(rune('a'+i)), int64(i+1)*60_000
+	for i := range entries {
+		entries[i].ID, entries[i].At = string(rune('a'+i)), int64(i+1)*60_000
 	}
 	step, _ := in.Catalog.Step("load.board")
 	schools := map[string]horse.School{"load": school, "saddle": school, "new": school, "head": school}
 	var err error
-	in.Review, err = arena.ReviewOf(in.Catalog, arena.Input{School: school, Schools: schools, Ask: horse.Ask{Step: step.Key}, Track: track})
+	in.Review, err = arena.ReviewOf(in.Catalog, arena.Input{School: school, Schools: schools, Ask: horse.Ask{Step: step.Key}, Track: entries})
 	require.NoError(t, err)
-	in.Beads = arena.Beads(in.Catalog, arena.Day{Track: track}, nil, schools)
+	in.Beads = arena.Beads(in.Catalog, track.Day{Track: entries}, nil, schools)
 }
 
 func input(t *testing.T) Input {
@@ -121,31 +122,31 @@ func TestAgainstTheFirstDay(t *testing.T) {
 // Each school is told in its own success, and how it works only where it was
 // worked.
 func TestSchoolsInTheOwnersWords(t *testing.T) {
-	spell := func(place string, rest bool, seconds int) arena.Entry {
-		p := arena.Spell{Ask: horse.Ask{Step: "load.step"}, Rest: rest, Seconds: seconds, FeetIn: 4}
+	spell := func(place string, rest bool, seconds int) track.Entry {
+		p := track.Spell{Ask: horse.Ask{Step: "load.step"}, Rest: rest, Seconds: seconds, FeetIn: 4}
 		require.NoError(t, p.Place.UnmarshalText([]byte(place)))
-		return arena.Entry{Kind: arena.KindSpell, Spell: &p}
+		return track.Entry{Kind: track.KindSpell, Spell: &p}
 	}
 	near := horse.Ask{Step: "new.shoulder", Variant: horse.Variant{Side: horse.Near}}
-	dose := func(given, steps int) arena.Entry {
-		return arena.Entry{Kind: arena.KindDose, Dose: &arena.Dose{Rep: arena.Rep{Ask: near, Target: 4}, Given: given, Steps: steps}}
+	dose := func(given, steps int) track.Entry {
+		return track.Entry{Kind: track.KindDose, Dose: &track.Dose{Rep: track.Rep{Ask: near, Target: 4}, Given: given, Steps: steps}}
 	}
-	offer := func(a arena.Offered) arena.Entry {
-		return arena.Entry{Kind: arena.KindOffer, Offer: &arena.Offer{Ask: horse.Ask{Step: "saddle.show"}, Answer: a}}
+	offer := func(a track.Offered) track.Entry {
+		return track.Entry{Kind: track.KindOffer, Offer: &track.Offer{Ask: horse.Ask{Step: "saddle.show"}, Answer: a}}
 	}
 	long := 80.0
-	held := arena.Entry{Kind: arena.KindRep, Rep: &arena.Rep{Ask: horse.Ask{Step: "head.down"}, Answer: horse.Accepted, Seconds: long, Peak: horse.LevelOf(3)}}
+	held := track.Entry{Kind: track.KindRep, Rep: &track.Rep{Ask: horse.Ask{Step: "head.down"}, Answer: horse.Accepted, Seconds: long, Peak: horse.LevelOf(3)}}
 	how := map[horse.School]string{
 		horse.BuildAndRelease: "builds evenly", horse.ReliefPlace: "Nothing is forced", horse.WaitItOut: "never built up", horse.AskAndListen: "may say no", horse.Doses: "A little at a time",
 	}
 	for school, test := range map[horse.School]struct {
-		track []arena.Entry
+		track []track.Entry
 		says  string
 	}{
-		horse.ReliefPlace:  {[]arena.Entry{spell("away", false, 40), spell("in", true, 70), spell("in", true, 90), spell("in", true, 65)}, "she chose to rest three times, 90 seconds the longest, with four feet in."},
-		horse.Doses:        {[]arena.Entry{dose(4, 0), dose(4, 0), dose(9, 3)}, "she stood for two of three."},
-		horse.AskAndListen: {[]arena.Entry{offer(arena.Came), offer(arena.Left)}, "she said yes to one of two."},
-		horse.WaitItOut:    {[]arena.Entry{held}, "one of one let go on a try or better, at the end after 80 seconds."},
+		horse.ReliefPlace:  {[]track.Entry{spell("away", false, 40), spell("in", true, 70), spell("in", true, 90), spell("in", true, 65)}, "she chose to rest three times, 90 seconds the longest, with four feet in."},
+		horse.Doses:        {[]track.Entry{dose(4, 0), dose(4, 0), dose(9, 3)}, "she stood for two of three."},
+		horse.AskAndListen: {[]track.Entry{offer(track.Came), offer(track.Left)}, "she said yes to one of two."},
+		horse.WaitItOut:    {[]track.Entry{held}, "one of one let go on a try or better, at the end after 80 seconds."},
 	} {
 		in := input(t)
 		in.Visit = history.Visit{}
@@ -218,19 +219,19 @@ func TestEverySentenceReadsWell(t *testing.T) {
 		for _, l := range ladders {
 			schools[l.Key] = school
 		}
-		var track []arena.Entry
+		var entries []track.Entry
 		for i := range pick("entries", 6) {
 			s, _ := c.Step(step.Draw(t, "step"))
 			ask := rapid.SampledFrom(s.Asks()).Draw(t, "ask")
-			e := arena.Entry{ID: string(rune('a' + i)), At: int64(i+1) * 60_000, Kind: arena.KindRep}
-			e.Rep = &arena.Rep{Ask: ask, Answer: rapid.SampledFrom((horse.Answer{}).All()).Draw(t, "answer"), Peak: horse.LevelOf(pick("peak", 9)), Seconds: float64(pick("seconds", 90)), Arousal: horse.ArousalOf(pick("arousal", 4))}
+			e := track.Entry{ID: string(rune('a' + i)), At: int64(i+1) * 60_000, Kind: track.KindRep}
+			e.Rep = &track.Rep{Ask: ask, Answer: rapid.SampledFrom((horse.Answer{}).All()).Draw(t, "answer"), Peak: horse.LevelOf(pick("peak", 9)), Seconds: float64(pick("seconds", 90)), Arousal: horse.ArousalOf(pick("arousal", 4))}
 			switch {
 			case school == horse.ReliefPlace:
-				e.Kind, e.Spell, e.Rep = arena.KindSpell, &arena.Spell{Ask: ask, Place: rapid.SampledFrom((arena.SpellPlace{}).All()).Draw(t, "place"), Rest: rapid.Bool().Draw(t, "rest"), Seconds: pick("long", 90), FeetIn: pick("feet", 4)}, nil
+				e.Kind, e.Spell, e.Rep = track.KindSpell, &track.Spell{Ask: ask, Place: rapid.SampledFrom((track.SpellPlace{}).All()).Draw(t, "place"), Rest: rapid.Bool().Draw(t, "rest"), Seconds: pick("long", 90), FeetIn: pick("feet", 4)}, nil
 			case i == 5:
-				e.Kind, e.Interruption, e.Rep = arena.KindInterruption, &arena.Interruption{Behaviour: horse.TurnedAway, Heading: "home"}, nil
+				e.Kind, e.Interruption, e.Rep = track.KindInterruption, &track.Interruption{Behaviour: horse.TurnedAway, Heading: "home"}, nil
 			}
-			track = append(track, e)
+			entries = append(entries, e)
 			in.Then[ask] = Then{On: "2026-05-01", Reps: history.Reps{N: pick("then", 3), Level: float64(pick("then level", 9)), Noted: true}}
 			state := rapid.SampledFrom((horse.StepState{}).All()).Draw(t, "state")
 			in.Visit.After = append(in.Visit.After, arena.Known{Ask: ask, State: state})
@@ -240,9 +241,9 @@ func TestEverySentenceReadsWell(t *testing.T) {
 			in.Next = s.Key
 		}
 		var err error
-		in.Review, err = arena.ReviewOf(c, arena.Input{School: school, Schools: schools, Ask: horse.Ask{Step: "lead.halt"}, Track: track})
+		in.Review, err = arena.ReviewOf(c, arena.Input{School: school, Schools: schools, Ask: horse.Ask{Step: "lead.halt"}, Track: entries})
 		require.NoError(t, err)
-		in.Beads = arena.Beads(c, arena.Day{Track: track}, nil, schools)
+		in.Beads = arena.Beads(c, track.Day{Track: entries}, nil, schools)
 		in.Bridge, _ = progress.BridgeOf(c, in.Ladder, in.Visit.After, nil, "")
 		a := assess.Assessment{NotYet: in.NotCaught, Findings: map[string]horse.Source{}}
 		for _, item := range (horse.BodyItem{}).All() {

@@ -881,7 +881,7 @@ export interface components {
             stops: ("" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted")[];
             told: components["schemas"]["ArenaPicture"];
             /** @description all that is kept of it, in its order */
-            track: components["schemas"]["ArenaEntry"][];
+            track: components["schemas"]["TrackEntry"][];
             ways_out: components["schemas"]["WayOut"][];
             weather?: string;
             words: components["schemas"]["PhraseWords"];
@@ -987,171 +987,6 @@ export interface components {
              */
             worked?: string;
         };
-        ArenaBurst: {
-            arousal?: number | null;
-            /** Format: int64 */
-            asks?: number;
-            /** @description in place of the four above: the pulses that each ask took, 0 on the touch, -1 for no answer */
-            each?: number[];
-            handler?: string;
-            /**
-             * @description the last answer
-             * @enum {string}
-             */
-            last?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
-            most_pulses?: number | null;
-            /**
-             * Format: int64
-             * @description answered on the touch
-             */
-            on_touch?: number;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
-            step: string;
-            variant?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
-        };
-        ArenaDose: {
-            /** @enum {string} */
-            aid?: "" | "rope" | "hand" | "leg" | "rein" | "stick" | "voice" | "other tool";
-            /**
-             * @description what the horse did
-             * @enum {string}
-             */
-            answer: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
-            /** @description after the rep; empty: as before */
-            arousal?: number | null;
-            /** @description level the horse brings */
-            brought?: number | null;
-            /**
-             * @description from where it was come to the horse
-             * @enum {string}
-             */
-            came_from?: "" | "front" | "shoulder" | "behind";
-            /** Format: int64 */
-            corrections?: number;
-            /** @enum {string} */
-            ended_by?: "" | "handler" | "horse";
-            face?: number | null;
-            /** @description level at the first sign */
-            first?: number | null;
-            flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
-            /** @enum {string} */
-            form?: "" | "building" | "steady" | "pulsed";
-            /**
-             * Format: int64
-             * @description dose given until it stood
-             */
-            given?: number;
-            /** @description who holds the rope */
-            handler?: string;
-            /** @enum {string} */
-            held?: "" | "free" | "loose line" | "slack rope" | "held" | "tied" | "ridden";
-            /** @description entered as light, medium or firm */
-            in_words?: boolean;
-            /**
-             * Format: int64
-             * @description kicks at the tool, per 10 touches
-             */
-            kicks?: number;
-            /**
-             * @description how it was tolerated; else by face and ears
-             * @enum {string}
-             */
-            manner?: "" | "tense" | "sour";
-            /**
-             * Format: int64
-             * @description which of the step's means, from 1
-             */
-            means?: number;
-            /** @description level at the finish */
-            peak?: number | null;
-            pulses?: number | null;
-            /**
-             * Format: int64
-             * @description what it came to, in the same unit
-             */
-            reached?: number;
-            /**
-             * @description when; empty: on the try
-             * @enum {string}
-             */
-            release?: "" | "on the try" | "late" | "early" | "wrong moment" | "not released";
-            /**
-             * @description how big
-             * @enum {string}
-             */
-            released?: "" | "small" | "medium" | "big";
-            /**
-             * Format: double
-             * @description seconds of pressure
-             */
-            seconds?: number;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
-            /** @description level the ask began at */
-            start?: number | null;
-            step: string;
-            /**
-             * Format: int64
-             * @description steps it took
-             */
-            steps?: number;
-            /**
-             * @description how it stood in the end; counts where it had not moved
-             * @enum {string}
-             */
-            stood?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
-            /**
-             * Format: int64
-             * @description the hold, count or distance asked, in the step's unit
-             */
-            target?: number;
-            /**
-             * Format: double
-             * @description seconds to the first try
-             */
-            to_try?: number;
-            /** @description small releases inside a held ask */
-            tries?: components["schemas"]["ArenaTry"][];
-            variant?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
-        };
-        ArenaEntry: {
-            /**
-             * Format: int64
-             * @description when, milliseconds since 1970 UTC, by the device's clock
-             */
-            at: number;
-            burst?: components["schemas"]["ArenaBurst"];
-            /** @description which device wrote it */
-            device?: string;
-            dose?: components["schemas"]["ArenaDose"];
-            /**
-             * Format: uuid
-             * @description made by the device, UUIDv7
-             */
-            id: string;
-            interruption?: components["schemas"]["ArenaInterruption"];
-            /**
-             * @description what the entry is
-             * @enum {string}
-             */
-            kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption" | "memory";
-            mark?: components["schemas"]["ArenaMark"];
-            memory?: components["schemas"]["ArenaMemory"];
-            /** @description how it ended, or anything else */
-            note?: string;
-            offer?: components["schemas"]["ArenaOffer"];
-            rep?: components["schemas"]["ArenaRep"];
-            /** @description id of the entry it undoes or corrects */
-            replaces?: string;
-            /**
-             * Format: int64
-             * @description the device's own count of entries
-             */
-            seq?: number;
-            shown?: components["schemas"]["ArenaShown"];
-            spell?: components["schemas"]["ArenaSpell"];
-        };
         ArenaFelt: {
             /** Format: int64 */
             at: number;
@@ -1231,21 +1066,7 @@ export interface components {
              * @description start of the session, ms
              */
             started: number;
-            track: components["schemas"]["ArenaEntry"][];
-        };
-        ArenaInterruption: {
-            arousal?: number | null;
-            /** @enum {string} */
-            behaviour: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance";
-            handler?: string;
-            /** @description towards what */
-            heading?: string;
-            level?: number | null;
-            /**
-             * Format: double
-             * @description to its end
-             */
-            seconds?: number;
+            track: components["schemas"]["TrackEntry"][];
         };
         ArenaKnown: {
             /**
@@ -1268,53 +1089,6 @@ export interface components {
              */
             value?: number;
             variant?: string;
-        };
-        ArenaMark: {
-            arousal?: number | null;
-            /** @description the ask is changed to this */
-            ask?: components["schemas"]["HorseAsk"];
-            /** @description bit on teeth, fall, fright, slip */
-            bump?: boolean;
-            /** @description a clip was filmed from here */
-            clip?: boolean;
-            /**
-             * Format: int64
-             * @description easy riding or handling, not schooling
-             */
-            easy_minutes?: number;
-            /** @description halter refitted */
-            halter?: boolean;
-            /** @description the note is an incident note */
-            incident?: boolean;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
-            /**
-             * @description a reason that ends the session
-             * @enum {string}
-             */
-            stop?: "" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted";
-            /** @description tack was changed to this */
-            tack?: string;
-            /** @description who holds the rope from here on */
-            turn?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
-        };
-        ArenaMemory: {
-            handler?: string;
-            /**
-             * @description the last answer
-             * @enum {string}
-             */
-            last: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
-            /** Format: int64 */
-            minutes?: number;
-            step: string;
-            /** Format: int64 */
-            tries: number;
-            variant?: string;
-            /** @description what worked */
-            worked?: string;
-            /** @enum {string} */
-            worst?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
         };
         ArenaNewest: {
             /** @description it is an answer, of which more can be said */
@@ -1380,26 +1154,6 @@ export interface components {
             /** Format: double */
             session_minutes: number;
         };
-        ArenaOffer: {
-            /** @enum {string} */
-            answer: "" | "came" | "stayed" | "hesitated" | "left";
-            /** @description after it */
-            arousal?: number | null;
-            /**
-             * @description from where it was come to the horse
-             * @enum {string}
-             */
-            came_from?: "" | "front" | "shoulder" | "behind";
-            flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
-            /** @description distance or object */
-            from?: string;
-            handler?: string;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
-            step: string;
-            to?: string;
-            variant?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
-        };
         ArenaPicture: {
             advice: components["schemas"]["ArenaAdvice"];
             /** @description the reps as the rules read them, from the one that From counts */
@@ -1418,7 +1172,7 @@ export interface components {
             /** @description who holds the rope now */
             holds?: string;
             /** @description the newest answer as it stands, to be corrected */
-            last?: components["schemas"]["ArenaEntry"];
+            last?: components["schemas"]["TrackEntry"];
             /** @description the newest entries that stand, newest first */
             recent: components["schemas"]["ArenaNewest"][];
             /**
@@ -1467,96 +1221,6 @@ export interface components {
             /** @description weather, ground, distraction, who is there */
             weather?: string;
         };
-        ArenaRep: {
-            /** @enum {string} */
-            aid?: "" | "rope" | "hand" | "leg" | "rein" | "stick" | "voice" | "other tool";
-            /**
-             * @description what the horse did
-             * @enum {string}
-             */
-            answer: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
-            /** @description after the rep; empty: as before */
-            arousal?: number | null;
-            /** @description level the horse brings */
-            brought?: number | null;
-            /**
-             * @description from where it was come to the horse
-             * @enum {string}
-             */
-            came_from?: "" | "front" | "shoulder" | "behind";
-            /** Format: int64 */
-            corrections?: number;
-            /** @enum {string} */
-            ended_by?: "" | "handler" | "horse";
-            face?: number | null;
-            /** @description level at the first sign */
-            first?: number | null;
-            flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
-            /** @enum {string} */
-            form?: "" | "building" | "steady" | "pulsed";
-            /** @description who holds the rope */
-            handler?: string;
-            /** @enum {string} */
-            held?: "" | "free" | "loose line" | "slack rope" | "held" | "tied" | "ridden";
-            /** @description entered as light, medium or firm */
-            in_words?: boolean;
-            /**
-             * Format: int64
-             * @description kicks at the tool, per 10 touches
-             */
-            kicks?: number;
-            /**
-             * @description how it was tolerated; else by face and ears
-             * @enum {string}
-             */
-            manner?: "" | "tense" | "sour";
-            /**
-             * Format: int64
-             * @description which of the step's means, from 1
-             */
-            means?: number;
-            /** @description level at the finish */
-            peak?: number | null;
-            pulses?: number | null;
-            /**
-             * Format: int64
-             * @description what it came to, in the same unit
-             */
-            reached?: number;
-            /**
-             * @description when; empty: on the try
-             * @enum {string}
-             */
-            release?: "" | "on the try" | "late" | "early" | "wrong moment" | "not released";
-            /**
-             * @description how big
-             * @enum {string}
-             */
-            released?: "" | "small" | "medium" | "big";
-            /**
-             * Format: double
-             * @description seconds of pressure
-             */
-            seconds?: number;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
-            /** @description level the ask began at */
-            start?: number | null;
-            step: string;
-            /**
-             * Format: int64
-             * @description the hold, count or distance asked, in the step's unit
-             */
-            target?: number;
-            /**
-             * Format: double
-             * @description seconds to the first try
-             */
-            to_try?: number;
-            /** @description small releases inside a held ask */
-            tries?: components["schemas"]["ArenaTry"][];
-            variant?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
-        };
         ArenaReview: {
             /** @description in the order in which they were worked */
             asks: components["schemas"]["ArenaWorked"][];
@@ -1584,45 +1248,6 @@ export interface components {
             otherwise?: boolean;
             reason?: string;
             rule: string;
-        };
-        ArenaShown: {
-            /** @enum {string} */
-            action: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
-            /** @description id of the entry it followed */
-            after?: string;
-            /**
-             * Format: int64
-             * @description how many answers and marks stood when it was shown
-             */
-            known?: number;
-            next?: components["schemas"]["HorseAsk"];
-            /** @description the trainer did otherwise */
-            otherwise?: boolean;
-            reason?: string;
-            rule: string;
-        };
-        ArenaSpell: {
-            /** @description at its end */
-            arousal?: number | null;
-            /** @enum {string} */
-            came?: "" | "by itself" | "asked";
-            /** @enum {string} */
-            ended_by?: "" | "handler" | "horse";
-            /** Format: int64 */
-            feet_in?: number;
-            handler?: string;
-            /** @description of the work */
-            level?: number | null;
-            /** @enum {string} */
-            place: "" | "away" | "beside left" | "beside right" | "at the door" | "front feet in" | "in" | "near home" | "companion";
-            /** @description rest; else work */
-            rest?: boolean;
-            /** Format: int64 */
-            seconds: number;
-            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
-            step: string;
-            variant?: string;
-            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         ArenaTiming: {
             /**
@@ -1773,18 +1398,9 @@ export interface components {
              */
             to_try?: number;
             /** @description small releases inside a held ask */
-            tries?: components["schemas"]["ArenaTry"][];
+            tries?: components["schemas"]["TrackTry"][];
             variant?: string;
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
-        };
-        ArenaTry: {
-            /**
-             * Format: int64
-             * @description when, ms
-             */
-            at: number;
-            /** @description what moved */
-            what?: string;
         };
         ArenaWorked: {
             /** Format: int64 */
@@ -3316,7 +2932,7 @@ export interface components {
             yard: string;
         };
         LogInputBody: {
-            entries: components["schemas"]["ArenaEntry"][];
+            entries: components["schemas"]["TrackEntry"][];
             /** @description the device reads the track itself: no beads are told back */
             quiet?: boolean;
             /**
@@ -4209,6 +3825,390 @@ export interface components {
             note: string;
             reps: components["schemas"]["HistoryReps"];
             review: components["schemas"]["ArenaReview"];
+        };
+        TrackBurst: {
+            arousal?: number | null;
+            /** Format: int64 */
+            asks?: number;
+            /** @description in place of the four above: the pulses that each ask took, 0 on the touch, -1 for no answer */
+            each?: number[];
+            handler?: string;
+            /**
+             * @description the last answer
+             * @enum {string}
+             */
+            last?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            most_pulses?: number | null;
+            /**
+             * Format: int64
+             * @description answered on the touch
+             */
+            on_touch?: number;
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            step: string;
+            variant?: string;
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+        };
+        TrackDose: {
+            /** @enum {string} */
+            aid?: "" | "rope" | "hand" | "leg" | "rein" | "stick" | "voice" | "other tool";
+            /**
+             * @description what the horse did
+             * @enum {string}
+             */
+            answer: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /** @description after the rep; empty: as before */
+            arousal?: number | null;
+            /** @description level the horse brings */
+            brought?: number | null;
+            /**
+             * @description from where it was come to the horse
+             * @enum {string}
+             */
+            came_from?: "" | "front" | "shoulder" | "behind";
+            /** Format: int64 */
+            corrections?: number;
+            /** @enum {string} */
+            ended_by?: "" | "handler" | "horse";
+            face?: number | null;
+            /** @description level at the first sign */
+            first?: number | null;
+            flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
+            /** @enum {string} */
+            form?: "" | "building" | "steady" | "pulsed";
+            /**
+             * Format: int64
+             * @description dose given until it stood
+             */
+            given?: number;
+            /** @description who holds the rope */
+            handler?: string;
+            /** @enum {string} */
+            held?: "" | "free" | "loose line" | "slack rope" | "held" | "tied" | "ridden";
+            /** @description entered as light, medium or firm */
+            in_words?: boolean;
+            /**
+             * Format: int64
+             * @description kicks at the tool, per 10 touches
+             */
+            kicks?: number;
+            /**
+             * @description how it was tolerated; else by face and ears
+             * @enum {string}
+             */
+            manner?: "" | "tense" | "sour";
+            /**
+             * Format: int64
+             * @description which of the step's means, from 1
+             */
+            means?: number;
+            /** @description level at the finish */
+            peak?: number | null;
+            pulses?: number | null;
+            /**
+             * Format: int64
+             * @description what it came to, in the same unit
+             */
+            reached?: number;
+            /**
+             * @description when; empty: on the try
+             * @enum {string}
+             */
+            release?: "" | "on the try" | "late" | "early" | "wrong moment" | "not released";
+            /**
+             * @description how big
+             * @enum {string}
+             */
+            released?: "" | "small" | "medium" | "big";
+            /**
+             * Format: double
+             * @description seconds of pressure
+             */
+            seconds?: number;
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            /** @description level the ask began at */
+            start?: number | null;
+            step: string;
+            /**
+             * Format: int64
+             * @description steps it took
+             */
+            steps?: number;
+            /**
+             * @description how it stood in the end; counts where it had not moved
+             * @enum {string}
+             */
+            stood?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /**
+             * Format: int64
+             * @description the hold, count or distance asked, in the step's unit
+             */
+            target?: number;
+            /**
+             * Format: double
+             * @description seconds to the first try
+             */
+            to_try?: number;
+            /** @description small releases inside a held ask */
+            tries?: components["schemas"]["TrackTry"][];
+            variant?: string;
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+        };
+        TrackEntry: {
+            /**
+             * Format: int64
+             * @description when, milliseconds since 1970 UTC, by the device's clock
+             */
+            at: number;
+            burst?: components["schemas"]["TrackBurst"];
+            /** @description which device wrote it */
+            device?: string;
+            dose?: components["schemas"]["TrackDose"];
+            /**
+             * Format: uuid
+             * @description made by the device, UUIDv7
+             */
+            id: string;
+            interruption?: components["schemas"]["TrackInterruption"];
+            /**
+             * @description what the entry is
+             * @enum {string}
+             */
+            kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption" | "memory";
+            mark?: components["schemas"]["TrackMark"];
+            memory?: components["schemas"]["TrackMemory"];
+            /** @description how it ended, or anything else */
+            note?: string;
+            offer?: components["schemas"]["TrackOffer"];
+            rep?: components["schemas"]["TrackRep"];
+            /** @description id of the entry it undoes or corrects */
+            replaces?: string;
+            /**
+             * Format: int64
+             * @description the device's own count of entries
+             */
+            seq?: number;
+            shown?: components["schemas"]["TrackShown"];
+            spell?: components["schemas"]["TrackSpell"];
+        };
+        TrackInterruption: {
+            arousal?: number | null;
+            /** @enum {string} */
+            behaviour: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance";
+            handler?: string;
+            /** @description towards what */
+            heading?: string;
+            level?: number | null;
+            /**
+             * Format: double
+             * @description to its end
+             */
+            seconds?: number;
+        };
+        TrackMark: {
+            arousal?: number | null;
+            /** @description the ask is changed to this */
+            ask?: components["schemas"]["HorseAsk"];
+            /** @description bit on teeth, fall, fright, slip */
+            bump?: boolean;
+            /** @description a clip was filmed from here */
+            clip?: boolean;
+            /**
+             * Format: int64
+             * @description easy riding or handling, not schooling
+             */
+            easy_minutes?: number;
+            /** @description halter refitted */
+            halter?: boolean;
+            /** @description the note is an incident note */
+            incident?: boolean;
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            /**
+             * @description a reason that ends the session
+             * @enum {string}
+             */
+            stop?: "" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted";
+            /** @description tack was changed to this */
+            tack?: string;
+            /** @description who holds the rope from here on */
+            turn?: string;
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+        };
+        TrackMemory: {
+            handler?: string;
+            /**
+             * @description the last answer
+             * @enum {string}
+             */
+            last: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /** Format: int64 */
+            minutes?: number;
+            step: string;
+            /** Format: int64 */
+            tries: number;
+            variant?: string;
+            /** @description what worked */
+            worked?: string;
+            /** @enum {string} */
+            worst?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+        };
+        TrackOffer: {
+            /** @enum {string} */
+            answer: "" | "came" | "stayed" | "hesitated" | "left";
+            /** @description after it */
+            arousal?: number | null;
+            /**
+             * @description from where it was come to the horse
+             * @enum {string}
+             */
+            came_from?: "" | "front" | "shoulder" | "behind";
+            flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
+            /** @description distance or object */
+            from?: string;
+            handler?: string;
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            step: string;
+            to?: string;
+            variant?: string;
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+        };
+        TrackRep: {
+            /** @enum {string} */
+            aid?: "" | "rope" | "hand" | "leg" | "rein" | "stick" | "voice" | "other tool";
+            /**
+             * @description what the horse did
+             * @enum {string}
+             */
+            answer: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /** @description after the rep; empty: as before */
+            arousal?: number | null;
+            /** @description level the horse brings */
+            brought?: number | null;
+            /**
+             * @description from where it was come to the horse
+             * @enum {string}
+             */
+            came_from?: "" | "front" | "shoulder" | "behind";
+            /** Format: int64 */
+            corrections?: number;
+            /** @enum {string} */
+            ended_by?: "" | "handler" | "horse";
+            face?: number | null;
+            /** @description level at the first sign */
+            first?: number | null;
+            flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
+            /** @enum {string} */
+            form?: "" | "building" | "steady" | "pulsed";
+            /** @description who holds the rope */
+            handler?: string;
+            /** @enum {string} */
+            held?: "" | "free" | "loose line" | "slack rope" | "held" | "tied" | "ridden";
+            /** @description entered as light, medium or firm */
+            in_words?: boolean;
+            /**
+             * Format: int64
+             * @description kicks at the tool, per 10 touches
+             */
+            kicks?: number;
+            /**
+             * @description how it was tolerated; else by face and ears
+             * @enum {string}
+             */
+            manner?: "" | "tense" | "sour";
+            /**
+             * Format: int64
+             * @description which of the step's means, from 1
+             */
+            means?: number;
+            /** @description level at the finish */
+            peak?: number | null;
+            pulses?: number | null;
+            /**
+             * Format: int64
+             * @description what it came to, in the same unit
+             */
+            reached?: number;
+            /**
+             * @description when; empty: on the try
+             * @enum {string}
+             */
+            release?: "" | "on the try" | "late" | "early" | "wrong moment" | "not released";
+            /**
+             * @description how big
+             * @enum {string}
+             */
+            released?: "" | "small" | "medium" | "big";
+            /**
+             * Format: double
+             * @description seconds of pressure
+             */
+            seconds?: number;
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            /** @description level the ask began at */
+            start?: number | null;
+            step: string;
+            /**
+             * Format: int64
+             * @description the hold, count or distance asked, in the step's unit
+             */
+            target?: number;
+            /**
+             * Format: double
+             * @description seconds to the first try
+             */
+            to_try?: number;
+            /** @description small releases inside a held ask */
+            tries?: components["schemas"]["TrackTry"][];
+            variant?: string;
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+        };
+        TrackShown: {
+            /** @enum {string} */
+            action: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
+            /** @description id of the entry it followed */
+            after?: string;
+            /**
+             * Format: int64
+             * @description how many answers and marks stood when it was shown
+             */
+            known?: number;
+            next?: components["schemas"]["HorseAsk"];
+            /** @description the trainer did otherwise */
+            otherwise?: boolean;
+            reason?: string;
+            rule: string;
+        };
+        TrackSpell: {
+            /** @description at its end */
+            arousal?: number | null;
+            /** @enum {string} */
+            came?: "" | "by itself" | "asked";
+            /** @enum {string} */
+            ended_by?: "" | "handler" | "horse";
+            /** Format: int64 */
+            feet_in?: number;
+            handler?: string;
+            /** @description of the work */
+            level?: number | null;
+            /** @enum {string} */
+            place: "" | "away" | "beside left" | "beside right" | "at the door" | "front feet in" | "in" | "near home" | "companion";
+            /** @description rest; else work */
+            rest?: boolean;
+            /** Format: int64 */
+            seconds: number;
+            signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            step: string;
+            variant?: string;
+            ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+        };
+        TrackTry: {
+            /**
+             * Format: int64
+             * @description when, ms
+             */
+            at: number;
+            /** @description what moved */
+            what?: string;
         };
         TryInputBody: {
             choices: components["schemas"]["PlanChoices"];

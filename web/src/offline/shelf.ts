@@ -4,7 +4,7 @@
 import Dexie, { type Table } from 'dexie'
 import type { Schemas } from '../api/client'
 
-export type Entry = Schemas['ArenaEntry']
+export type Entry = Schemas['TrackEntry']
 export type Mark = Schemas['AssessMark']
 /** A session that was begun without a signal. */
 export type Begun = Schemas['StartInputBody']

@@ -6,7 +6,7 @@ import type { Asked } from './worker'
 export type Brief = Schemas['ArenaBrief']
 export type Picture = Schemas['ArenaPicture']
 export type Verdict = Schemas['DeskVerdict']
-export type Entry = Schemas['ArenaEntry']
+export type Entry = Schemas['TrackEntry']
 
 interface Questions {
   catalog: { asked: unknown; said: object }

@@ -14,7 +14,7 @@ import NumberField from '../../parts/NumberField.vue'
 import PageState from '../../parts/PageState.vue'
 import { clockTime, localDate } from '../../words'
 
-type Answer = Schemas['ArenaMemory']['last']
+type Answer = Schemas['TrackMemory']['last']
 
 const { id } = defineProps<{ id: string }>()
 const router = useRouter()

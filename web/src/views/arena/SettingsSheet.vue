@@ -11,7 +11,7 @@ import { buzzes, sounds, staysAwake } from './useDevice'
 const left = defineModel<boolean>('left', { required: true })
 const tapping = defineModel<boolean>('tapping', { required: true })
 const { handlers, holder } = defineProps<{ handlers: Schemas['HandlerChoice'][]; holder: string }>()
-const emit = defineEmits<{ turn: [who: string]; mark: [mark: Schemas['ArenaMark'], note?: string]; close: [] }>()
+const emit = defineEmits<{ turn: [who: string]; mark: [mark: Schemas['TrackMark'], note?: string]; close: [] }>()
 
 const tack = ref('')
 const note = ref('')

@@ -4,7 +4,7 @@
 import { onUnmounted, reactive, watch } from 'vue'
 import type { Schemas } from '../../api/client'
 
-type Try = Schemas['ArenaTry']
+type Try = Schemas['TrackTry']
 
 export interface Draft {
   start?: number

@@ -9,8 +9,8 @@ import { askKey, beadOf, type Bead } from '../../parts/beads'
 import { theRules, type Entry, type Picture } from '../../rules/rules'
 
 export type ArenaSession = Omit<Schemas['Arena'], 'told' | 'now'>
-export type Rep = Schemas['ArenaRep']
-type Mark = Schemas['ArenaMark']
+export type Rep = Schemas['TrackRep']
+type Mark = Schemas['TrackMark']
 /** What can be said more of an answer, of whatever kind it is. */
 export type Change = Partial<Rep>
 

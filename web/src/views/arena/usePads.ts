@@ -65,9 +65,9 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
     const { peak } = take()
     return arena.log({ kind: 'dose', dose: { ...ask(), target: arena.current.target, ...d, peak, answer: '' } })
   }
-  const offer = (word: Schemas['ArenaOffer']['answer']) => arena.log({ kind: 'offer', offer: { ...ask(), answer: word } })
+  const offer = (word: Schemas['TrackOffer']['answer']) => arena.log({ kind: 'offer', offer: { ...ask(), answer: word } })
   const burst = (b: Bursted) => arena.log({ kind: 'burst', burst: { ...ask(), ...b } })
-  const stopped = (i: Schemas['ArenaInterruption']) => arena.log({ kind: 'interruption', interruption: i })
+  const stopped = (i: Schemas['TrackInterruption']) => arena.log({ kind: 'interruption', interruption: i })
 
   /** Ends the spell that runs: it is kept with how long it was. */
   async function endSpell() {
@@ -79,7 +79,7 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
       kind: 'spell',
       spell: {
         ...ask(),
-        place: r.place as Schemas['ArenaSpell']['place'],
+        place: r.place as Schemas['TrackSpell']['place'],
         rest: r.rest || undefined,
         seconds: Math.round((Date.now() - r.at) / 1000),
         level: r.rest ? undefined : peak,

@@ -49,7 +49,7 @@ export function useReview(id: string, box: Outbox) {
   }
 
   /** A slip of the thumb is put right by an entry that names it. */
-  async function correct(bead: Schemas['ArenaTold'], to: { answer: Schemas['ArenaRep']['answer']; peak?: number }) {
+  async function correct(bead: Schemas['ArenaTold'], to: { answer: Schemas['TrackRep']['answer']; peak?: number }) {
     const { step, variant, target, start, first, seconds, to_try, reached, release, arousal, signs, ways_out, handler, flags } =
       bead
     const rest = {

@@ -4,7 +4,7 @@ import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 import type { Schemas } from '../../../api/client'
 
-export type Bursted = Pick<Schemas['ArenaBurst'], 'each'>
+export type Bursted = Pick<Schemas['TrackBurst'], 'each'>
 
 const { store } = defineProps<{ store: string }>()
 const emit = defineEmits<{ burst: [burst: Bursted] }>()

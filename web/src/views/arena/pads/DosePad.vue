@@ -6,7 +6,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../../../api/client'
 import { measured } from '../../../words'
 
-export type Dosed = Pick<Schemas['ArenaDose'], 'given' | 'steps' | 'kicks' | 'seconds' | 'stood'>
+export type Dosed = Pick<Schemas['TrackDose'], 'given' | 'steps' | 'kicks' | 'seconds' | 'stood'>
 
 const { store, planned, unit, now } = defineProps<{
   /** Where the running dose is kept on this device. */

@@ -6,7 +6,7 @@ import type { Schemas } from '../../../api/client'
 import ChipRow from '../../../parts/ChipRow.vue'
 import ArenaSheet from '../ArenaSheet.vue'
 
-type Interruption = Schemas['ArenaInterruption']
+type Interruption = Schemas['TrackInterruption']
 
 const { ways, began, now } = defineProps<{ ways: Schemas['WayOut'][]; began: number; now: number }>()
 const emit = defineEmits<{ stopped: [i: Interruption]; close: [] }>()

@@ -2,7 +2,7 @@
 // Ask and listen: what it did of its own will.
 import type { Schemas } from '../../../api/client'
 
-type Answer = Schemas['ArenaOffer']['answer']
+type Answer = Schemas['TrackOffer']['answer']
 const emit = defineEmits<{ offer: [answer: Answer] }>()
 
 const answers: { word: Answer; says: string }[] = [

@@ -25,7 +25,7 @@ const emit = defineEmits<{
   answer: [word: AnswerWord]
   tried: []
   dose: [dose: Dosed]
-  offer: [word: Schemas['ArenaOffer']['answer']]
+  offer: [word: Schemas['TrackOffer']['answer']]
   burst: [burst: Bursted]
   begin: [place: string, rest: boolean]
   end: []
