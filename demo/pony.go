@@ -1,10 +1,10 @@
 package demo
 
 import (
-	"ivorybridge/core/track"
 	"math/rand/v2"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // seeded is a reader of repeatable bytes, for ids.

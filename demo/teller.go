@@ -2,7 +2,6 @@ package demo
 
 import (
 	"fmt"
-	"ivorybridge/core/track"
 	"time"
 
 	"ivorybridge/core/arena"
@@ -12,6 +11,7 @@ import (
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 

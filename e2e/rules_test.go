@@ -3,7 +3,6 @@ package e2e
 import (
 	"encoding/json"
 	"fmt"
-	"ivorybridge/core/track"
 	"math/rand/v2"
 	"net/http"
 	"net/http/httptest"
@@ -18,6 +17,7 @@ import (
 	"ivorybridge/core/desk"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 // tracks draws sessions of every school with every kind of entry.

@@ -1,7 +1,6 @@
 package server
 
 import (
-	"ivorybridge/core/track"
 	"path"
 	"reflect"
 	"strings"
@@ -15,6 +14,7 @@ import (
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
+	"ivorybridge/core/track"
 )
 
 // apiConfig describes the API: one format, no pages of its own.

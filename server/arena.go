@@ -6,7 +6,6 @@ import (
 	"errors"
 	"fmt"
 	"hash/maphash"
-	"ivorybridge/core/track"
 	"slices"
 	"sync"
 
@@ -17,6 +16,7 @@ import (
 	"ivorybridge/core/desk"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 

@@ -1,7 +1,6 @@
 package server
 
 import (
-	"ivorybridge/core/track"
 	"net/http"
 	"strings"
 	"testing"
@@ -13,6 +12,7 @@ import (
 
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 

@@ -5,7 +5,6 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
-	"ivorybridge/core/track"
 	"net/http"
 	"net/http/httptest"
 	"path/filepath"
@@ -18,6 +17,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 

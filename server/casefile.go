@@ -3,7 +3,6 @@ package server
 import (
 	"context"
 	"fmt"
-	"ivorybridge/core/track"
 	"maps"
 	"slices"
 
@@ -12,6 +11,7 @@ import (
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 

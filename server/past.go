@@ -2,10 +2,10 @@ package server
 
 import (
 	"context"
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/history"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 

@@ -2,7 +2,6 @@ package server
 
 import (
 	"context"
-	"ivorybridge/core/track"
 	"net/http"
 	"reflect"
 	"slices"
@@ -13,6 +12,7 @@ import (
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/report"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 

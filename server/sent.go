@@ -4,11 +4,12 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"ivorybridge/core/track"
 	"reflect"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
+
+	"ivorybridge/core/track"
 )
 
 // maxTrack is the largest batch of entries in bytes, maxEntry the largest one

@@ -3,7 +3,6 @@ package server
 import (
 	"context"
 	"fmt"
-	"ivorybridge/core/track"
 	"net/http"
 	"slices"
 
@@ -16,6 +15,7 @@ import (
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/progress"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 

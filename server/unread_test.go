@@ -3,7 +3,6 @@ package server
 import (
 	"context"
 	"database/sql"
-	"ivorybridge/core/track"
 	"net/http"
 	"strings"
 	"sync"
@@ -14,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ivorybridge/core/arena"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 

@@ -4,7 +4,6 @@ import (
 	"context"
 	"database/sql"
 	"io/fs"
-	"ivorybridge/core/track"
 	"path/filepath"
 	"testing"
 	"testing/fstest"
@@ -15,6 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // Every kind of entry is kept and read back as it was sent.

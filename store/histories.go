@@ -6,10 +6,10 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"ivorybridge/core/track"
 	"math"
 
 	"ivorybridge/core/history"
+	"ivorybridge/core/track"
 	"ivorybridge/store/sqlc"
 )
 

@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"ivorybridge/core/track"
 	"path/filepath"
 	"sync"
 	"testing"
@@ -12,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // A reader sees each session with its own entries, while another device starts

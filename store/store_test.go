@@ -4,7 +4,6 @@ import (
 	"context"
 	"database/sql"
 	"fmt"
-	"ivorybridge/core/track"
 	"os"
 	"path/filepath"
 	"sync"
@@ -20,6 +19,7 @@ import (
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/report"
+	"ivorybridge/core/track"
 )
 
 var now = time.Date(2026, 6, 1, 9, 0, 0, 0, time.UTC)

@@ -6,12 +6,12 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 	"ivorybridge/store/sqlc"
 )
 

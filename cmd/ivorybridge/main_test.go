@@ -5,7 +5,6 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"ivorybridge/core/track"
 	"os"
 	"path/filepath"
 	"reflect"
@@ -24,6 +23,7 @@ import (
 	"ivorybridge/core/desk"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
+	"ivorybridge/core/track"
 	"ivorybridge/demo"
 	"ivorybridge/store"
 )

@@ -2,12 +2,12 @@ package arena
 
 import (
 	"fmt"
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 // Version names these rules; a session pins the version that advised it.

@@ -1,7 +1,6 @@
 package arena
 
 import (
-	"ivorybridge/core/track"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -11,6 +10,7 @@ import (
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/phrase/aloud"
+	"ivorybridge/core/track"
 )
 
 // Whatever is logged in whatever school, all that is said after it can be read

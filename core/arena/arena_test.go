@@ -2,7 +2,6 @@ package arena
 
 import (
 	"fmt"
-	"ivorybridge/core/track"
 	"strings"
 	"testing"
 
@@ -12,6 +11,7 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 func shipped(t testing.TB) *catalog.Catalog {

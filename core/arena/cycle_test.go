@@ -2,7 +2,6 @@ package arena
 
 import (
 	"fmt"
-	"ivorybridge/core/track"
 	"math/rand/v2"
 	"testing"
 
@@ -10,6 +9,7 @@ import (
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // dips are sessions of one ask, in which a horse says no in the dip of a cycle

@@ -1,7 +1,6 @@
 package arena
 
 import (
-	"ivorybridge/core/track"
 	"slices"
 	"testing"
 
@@ -10,6 +9,7 @@ import (
 	"pgregory.net/rapid"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 func felt(n int) track.Mark { return track.Mark{Arousal: horse.ArousalOf(n)} }

@@ -2,10 +2,10 @@ package arena
 
 import (
 	"encoding/json"
-	"ivorybridge/core/track"
 	"testing"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // Whatever text is sent as an entry: it is refused with a reason, or can be

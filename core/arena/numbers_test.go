@@ -2,7 +2,6 @@ package arena
 
 import (
 	"fmt"
-	"ivorybridge/core/track"
 	"strings"
 	"testing"
 
@@ -11,6 +10,7 @@ import (
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // Both sides of the numbers of part 6 that no worked case stands on.

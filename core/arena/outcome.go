@@ -1,11 +1,11 @@
 package arena
 
 import (
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // An Outcome is what a whole track came to, read once. Its reps are in their

@@ -2,7 +2,6 @@ package arena
 
 import (
 	"fmt"
-	"ivorybridge/core/track"
 	"slices"
 	"testing"
 
@@ -13,6 +12,7 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 // anyInput draws a session in building and releasing: any track, any horse,

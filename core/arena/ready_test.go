@@ -1,7 +1,6 @@
 package arena
 
 import (
-	"ivorybridge/core/track"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -9,6 +8,7 @@ import (
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 func day(date string, s *script) track.Day { return track.Day{Date: date, Track: s.track} }

@@ -1,13 +1,13 @@
 package arena
 
 import (
-	"ivorybridge/core/track"
 	"math"
 	"slices"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 // A Review is what a session came to, told from its track alone.

@@ -1,12 +1,12 @@
 package arena
 
 import (
-	"ivorybridge/core/track"
 	"math"
 	"slices"
 
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 // Followed counts how often what was done next was what the advice had said

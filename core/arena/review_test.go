@@ -1,7 +1,6 @@
 package arena
 
 import (
-	"ivorybridge/core/track"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -9,6 +8,7 @@ import (
 
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 func review(t *testing.T, in Input) (Review, []string) {

@@ -2,11 +2,11 @@ package arena
 
 import (
 	"cmp"
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 // decision is what a rule said.

@@ -1,12 +1,12 @@
 package arena
 
 import (
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 // begin speaks before the first rep of an ask that was chosen by hand.

@@ -2,11 +2,11 @@ package arena
 
 import (
 	"fmt"
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 // Rule 9.

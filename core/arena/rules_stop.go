@@ -34,33 +34,8 @@ func stopReasons(s *session) (decision, bool) {
 	return decision{action: track.EndSession, why: why}, true
 }
 
-// How long what is to bring a horse down may take, in minutes (rule 3).
-const (
-	minutesTo2 = 10
-	minutesTo1 = 20
-)
-
-// lasts reports whether a horse has been over the line, or something has had to
-// be waited for, too long (rule 3).
-func (s *session) lasts() (int, bool) {
-	since := s.overSince
-	if since < 0 {
-		since = s.waitSince
-	}
-	minutes := float64(s.now-since) / minute
-	switch {
-	case since < 0:
-		return 0, false
-	case minutes >= minutesTo1 && s.arousal >= 2:
-		return minutesTo1, true
-	case minutes >= minutesTo2 && s.arousal >= 3:
-		return minutesTo2, true
-	}
-	return 0, false
-}
-
 func tooLong(s *session) (decision, bool) {
-	m, ok := s.lasts()
+	m, ok := s.lasts(s.now)
 	return decision{action: track.EndSession, why: phrase.Of("why.lasts", phrase.Args{"n": m})}, ok
 }
 

@@ -2,13 +2,13 @@ package arena
 
 import (
 	"fmt"
-	"ivorybridge/core/track"
 	"reflect"
 	"slices"
 	"strings"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // A Running session keeps its decoded track and all that was read of it, so

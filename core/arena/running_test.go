@@ -3,7 +3,6 @@ package arena
 import (
 	"encoding/json"
 	"fmt"
-	"ivorybridge/core/track"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -11,6 +10,7 @@ import (
 	"pgregory.net/rapid"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // What a running session says after each tap is what a fresh reading of its
@@ -181,4 +181,29 @@ func BenchmarkAdviceAfterATap(b *testing.B) {
 			})
 		}
 	}
+}
+
+// Asking for advice, however often and whenever, changes nothing of what is said
+// later.
+func TestAskingChangesNothing(t *testing.T) {
+	c := shipped(t)
+	rapid.Check(t, func(t *rapid.T) {
+		in := anyInput(t, c)
+		in.School = rapid.SampledFrom(horse.School{}.All()).Draw(t, "school")
+		entries := in.Track
+		in.Track = nil
+		quiet, err := Run(c, c.Rules, in)
+		require.NoError(t, err)
+		asked, err := Run(c, c.Rules, in)
+		require.NoError(t, err)
+		for _, e := range entries {
+			quiet.Add(e)
+			asked.Add(e)
+			for range rapid.IntRange(0, 2).Draw(t, "asks") {
+				asked.Advise(e.At + int64(rapid.IntRange(0, 4000).Draw(t, "later"))*1000)
+				asked.Review()
+			}
+		}
+		assert.Equal(t, quiet.Picture(in.Now), asked.Picture(in.Now))
+	})
 }

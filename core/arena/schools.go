@@ -2,11 +2,11 @@ package arena
 
 import (
 	"cmp"
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 // A column is what a school says where the rules in their order leave it to

@@ -2,7 +2,6 @@ package arena
 
 import (
 	"fmt"
-	"ivorybridge/core/track"
 	"slices"
 	"strings"
 	"testing"
@@ -12,6 +11,7 @@ import (
 	"pgregory.net/rapid"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 func in(school string) func(*Input) {

@@ -1,12 +1,12 @@
 package arena
 
 import (
-	"ivorybridge/core/track"
 	"maps"
 	"slices"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // told is a rep as the rules read it: filled from what is known, graded as
@@ -28,108 +28,48 @@ func (t told) soft() bool    { return horse.Soft(t.answer) }
 func (t told) refused() bool { return t.answer == horse.Refused }
 func (t told) ridden() bool  { return t.Held == horse.Ridden || t.step.Ridden && t.Held.IsZero() }
 
-// askLog is what one ask has seen in this session.
-type askLog struct {
-	reps    []told // counted
-	run     []told // counted, since another step or another value was worked
-	passRun int
-}
-
-// bad is a danger or an "over the line" that is not over yet.
-type bad struct {
-	danger bool
-	noted  bool // how it is was noted since
-	since  int64
-	from   horse.Ask
-	target int
-	whole  bool // a whole step down, for the rest of the session
-	onEasy bool
-	ridden bool
-	fear   bool // a sign of fear was seen
-}
-
-// finish is an easy known ask that something ends on, at most two tries of it.
-type finish struct {
-	easy  horse.Ask
-	since int // reps logged when it was first wanted
-	end   decision
-}
-
-// worked is the level of the last work at a place.
-type worked struct {
-	noted bool
-	level int
-}
-
-// session folds the track. It is built afresh for every call.
+// session folds the track, entry by entry. Its parts can be understood alone:
+// the clock and the block of work, the horse's line of calm, how far each ask is,
+// the places of rest, and what has ended. The rules read them in their order
+// (rules.go); asking for advice changes none of them.
 type session struct {
 	cat    *catalog.Catalog
 	rules  catalog.HouseRules
 	in     Input
 	col    column // of the school that the ask at work is worked in
 	school horse.School
-	known  map[horse.Ask]Known
 
-	now       int64
+	clock
+	line
+	rungs
+	places
+	ending
+
 	handler   string // who holds the rope now
 	reps      []told
-	logs      map[horse.Ask]*askLog
 	lastIsRep bool
 	workStep  string
 	asked     *horse.Ask // chosen by hand, nothing logged on it yet
 	atWork    *horse.Ask // of the last spell of work, nothing answered since
-	arousal   int
-	arousalBy int   // arousal before the last rep
-	overSince int64 // of the first entry at 3 since it was back at 1; -1: none
-	waitSince int64 // since nothing was to be asked; -1: something may be
-	warned    bool  // a warning look, and nothing soft since
-	warnedOn  bool  // something was on as it looked
-	bumped    bool  // a bump, and not two accepted answers since
-	afterBump int
 
-	dangers, overs int
-	afoot          bool                // it was dangerous ridden: the rest of the session is in hand
-	overAt         map[horse.Ask][]int // n of the entries at arousal 3
-	bad            *bad
-	closed         map[string]bool
-	spoiltEasy     map[horse.Ask]bool
-	downs          map[horse.Ask]int
-	stay           map[horse.Ask]bool // stays at its start value
-	passed         map[horse.Ask]int  // pass mark reached today, at this level
-	size           horse.ReleaseSize  // of the last rep's release
-	bigGiven       map[horse.Ask]bool
-	wrongs         map[string]int
-
-	settled    int // easy asks given while it is over the line (relief place)
-	workSpells int // since it last came near
-	approached int64
-	fromMemory map[horse.Ask]horse.Answer // last answers of asks that were written down afterwards
-	workAt     worked
-	workAway   worked
-
-	easyMinutes, blockEasy int
-	blockStart             int64
-	blockLadder            string
-	askEnded               bool
-	finish                 *finish // an easy known ask was wanted, to end on
-	last                   decision
-
-	stops          []horse.Stop
-	over           *decision // that ended the session for good
-	ended          bool
-	incidentWanted bool
-	halterAt       int64
-	violent        bool
+	size     horse.ReleaseSize // of the last rep's release
+	bigGiven map[horse.Ask]bool
+	wrongs   map[string]int // releases at the wrong moment, by handler
+	last     decision
+	halterAt int64
+	violent  bool
 }
 
 func newSession(c *catalog.Catalog, rules catalog.HouseRules, in Input) *session {
 	s := &session{
-		cat: c, rules: rules, in: in, known: map[horse.Ask]Known{}, now: in.Started, handler: in.Handler, logs: map[horse.Ask]*askLog{},
-		overAt: map[horse.Ask][]int{}, closed: map[string]bool{}, spoiltEasy: map[horse.Ask]bool{},
-		downs: map[horse.Ask]int{}, stay: map[horse.Ask]bool{}, passed: map[horse.Ask]int{},
-		bigGiven: map[horse.Ask]bool{}, wrongs: map[string]int{},
-		blockStart: in.Started, halterAt: in.Started, overSince: -1, waitSince: -1,
-		arousal: 1, approached: in.Started, fromMemory: map[horse.Ask]horse.Answer{},
+		cat: c, rules: rules, in: in, handler: in.Handler, bigGiven: map[horse.Ask]bool{}, wrongs: map[string]int{}, halterAt: in.Started,
+		clock: clock{started: in.Started, now: in.Started, blockStart: in.Started},
+		line:  line{arousal: 1, overSince: none, waitSince: none, overAt: map[horse.Ask][]int{}},
+		rungs: rungs{
+			known: map[horse.Ask]Known{}, logs: map[horse.Ask]*askLog{}, closed: map[string]bool{}, spoiltEasy: map[horse.Ask]bool{},
+			downs: map[horse.Ask]int{}, stay: map[horse.Ask]bool{}, passed: map[horse.Ask]int{}, fromMemory: map[horse.Ask]horse.Answer{},
+		},
+		places: places{approached: in.Started},
 	}
 	s.turn(in.Ask)
 	for _, k := range in.Known {
@@ -145,35 +85,10 @@ func newSession(c *catalog.Catalog, rules catalog.HouseRules, in Input) *session
 // the other alone. Reps that were read are never changed, so they are shared.
 func (s *session) clone() *session {
 	c := *s
-	c.reps, c.stops = slices.Clip(s.reps), slices.Clip(s.stops)
-	c.logs, c.overAt = make(map[horse.Ask]*askLog, len(s.logs)), make(map[horse.Ask][]int, len(s.overAt))
-	for a, l := range s.logs {
-		c.logs[a] = &askLog{reps: slices.Clip(l.reps), run: slices.Clip(l.run), passRun: l.passRun}
-	}
-	for a, n := range s.overAt {
-		c.overAt[a] = slices.Clip(n)
-	}
-	c.closed, c.spoiltEasy, c.downs, c.stay = maps.Clone(s.closed), maps.Clone(s.spoiltEasy), maps.Clone(s.downs), maps.Clone(s.stay)
-	c.fromMemory = maps.Clone(s.fromMemory)
-	c.passed, c.bigGiven, c.wrongs = maps.Clone(s.passed), maps.Clone(s.bigGiven), maps.Clone(s.wrongs)
-	if s.bad != nil {
-		b := *s.bad
-		c.bad = &b
-	}
-	if s.finish != nil {
-		f := *s.finish
-		c.finish = &f
-	}
+	c.reps = slices.Clip(s.reps)
+	c.line, c.rungs, c.ending = s.line.clone(), s.rungs.clone(), s.ending.clone()
+	c.bigGiven, c.wrongs = maps.Clone(s.bigGiven), maps.Clone(s.wrongs)
 	return &c
-}
-
-func (s *session) log(a horse.Ask) *askLog {
-	l := s.logs[a]
-	if l == nil {
-		l = &askLog{}
-		s.logs[a] = l
-	}
-	return l
 }
 
 // absorb takes in one live entry.
@@ -185,7 +100,7 @@ func (s *session) absorb(e track.Entry) {
 		t.rested = e.Spell != nil && e.Spell.Came != track.AskedTo && !e.Spell.WrongPlace(s.cat)
 		s.rep(t)
 		if e.Kind == track.KindSpell {
-			s.approach()
+			s.approach(s.now)
 		}
 		return
 	}
@@ -345,7 +260,7 @@ func (s *session) rep(t told) {
 		s.wrongs[t.Handler]++
 	}
 	s.arousalBy = s.arousal
-	s.felt(t.arousal)
+	s.felt(t.arousal, s.now)
 	over := s.bad
 	s.asked, s.atWork, s.lastIsRep = nil, nil, true
 	if over == nil || !over.danger || t.Arousal.Noted() {
@@ -353,7 +268,7 @@ func (s *session) rep(t told) {
 	}
 	s.reps = append(s.reps, t)
 	s.look(t.WaysOut, t.at)
-	s.gaze(t.Signs, true)
+	s.gaze(t.Signs, true, s.in.Horse.GuardsItself)
 	s.afterABump(t)
 	s.judge(t, log, over)
 	if t.counted && log.passRun >= t.step.Pass.Run && t.step.Reaches(t.Target, s.lastValue(t.step)) {
@@ -387,9 +302,8 @@ func (s *session) work(p track.Spell) {
 		s.workAway = w
 		return
 	}
-	s.approach()
+	s.approach(s.now)
 	s.workAt = w
 }
 
 // approach notes that the horse came near, to rest or to work.
-func (s *session) approach() { s.workSpells, s.approached = 0, s.now }

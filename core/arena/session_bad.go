@@ -1,11 +1,11 @@
 package arena
 
 import (
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 // pass notes that the pass mark is reached, at the highest level of the run.
@@ -19,22 +19,11 @@ func (s *session) pass(t told, log *askLog) {
 	}
 }
 
-// felt notes arousal, filled in or tapped.
-func (s *session) felt(level int) {
-	s.arousal = level
-	switch {
-	case level <= 1:
-		s.overSince, s.waitSince = -1, -1
-	case level >= 3 && s.overSince < 0:
-		s.overSince = s.now
-	}
-}
-
 // tooLong ends the session for good where what was to bring the horse down has
 // had its time before this entry (rule 3); what comes after can't lead back to
 // an ask.
 func (s *session) tooLong() {
-	if m, ok := s.lasts(); ok && s.over == nil {
+	if m, ok := s.lasts(s.now); ok && s.over == nil {
 		s.over = &decision{rule: "3", action: track.EndSession, why: phrase.Of("why.lasts", phrase.Args{"n": m})}
 	}
 }
@@ -43,27 +32,6 @@ func (s *session) tooLong() {
 // is advised in the school at work.
 func (s *session) settling(a horse.Ask) bool {
 	return s.school == horse.ReliefPlace && s.bad != nil && !s.bad.danger && s.arousal >= 3 && a != s.bad.from
-}
-
-// gaze notes a warning look; a soft sign, or a later answer without one, is its
-// end. on tells whether something was on as it looked.
-func (s *session) gaze(signs []horse.Sign, on bool) {
-	switch looks := slices.Contains(signs, horse.WarningLook); {
-	case slices.ContainsFunc(signs, horse.SoftSign):
-		s.warned = false // what is on softened it
-	case looks && !s.in.Horse.GuardsItself:
-		s.warned, s.warnedOn = true, on
-	case on:
-		s.warned = false
-	}
-}
-
-// afterABump counts accepted answers after a bump: two of them make it good.
-func (s *session) afterABump(t told) {
-	if s.bumped && t.counted && t.soft() {
-		s.afterBump++
-		s.bumped = s.afterBump < 2
-	}
 }
 
 // easyNow reports whether an ask is the easy one that was just advised.
@@ -95,21 +63,6 @@ func (s *session) judge(t told, log *askLog, over *bad) {
 		s.asked = &from
 	}
 }
-
-// overTheLine takes in a moment at arousal 3, at the nth counted rep of its ask.
-func (s *session) overTheLine(b bad, n int) {
-	s.overs++
-	seen := append(s.overAt[b.from], n)
-	s.overAt[b.from] = seen
-	if k := len(seen); k > 1 && seen[k-1]-seen[k-2] < closeTogether {
-		b.whole = true
-	}
-	s.bad = &b
-}
-
-// closeTogether is within how many entries of an ask a second arousal 3 means a
-// whole step lower.
-const closeTogether = 4
 
 func (s *session) dangerous(t told, log *askLog) bool {
 	if t.Arousal.Int() == 4 {
@@ -181,7 +134,7 @@ func (s *session) mark(m track.Mark) {
 		s.blockOf(a, s.now)
 	}
 	s.look(m.WaysOut, s.now)
-	s.gaze(m.Signs, false)
+	s.gaze(m.Signs, false, s.in.Horse.GuardsItself)
 	if m.Arousal.Noted() && m.Arousal.Int() <= 1 {
 		s.warned = false
 	}
@@ -203,7 +156,7 @@ func (s *session) markArousal(m track.Mark) {
 	fear := slices.ContainsFunc(m.Signs, horse.FearSign)
 	dangerous := slices.ContainsFunc(m.WaysOut, horse.Dangerous)
 	sameEvent := s.bad != nil && s.bad.danger
-	s.felt(level)
+	s.felt(level, s.now)
 	switch {
 	case dangerous || m.Arousal.Noted() && level == 4 && !sameEvent:
 		r := s.lastRep()

@@ -1,10 +1,10 @@
 package arena
 
 import (
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // block begins a new block on another ladder, or after an ask was ended; the
@@ -23,10 +23,7 @@ func (s *session) blockOf(a horse.Ask, at int64) {
 	if s.blockLadder != "" && s.blockLadder == step.Ladder && !ended {
 		return
 	}
-	if s.blockLadder != "" {
-		s.blockStart, s.blockEasy = max(at, s.blockStart), 0
-	}
-	s.blockLadder, s.askEnded, s.finish = step.Ladder, false, nil
+	s.begins(step.Ladder, at)
 	s.bigGiven = map[horse.Ask]bool{}
 }
 
@@ -37,7 +34,7 @@ func (s *session) note(d decision) {
 	case wait && s.waitSince < 0:
 		s.waitSince = s.now
 	case !wait && s.overSince < 0:
-		s.waitSince = -1
+		s.waitSince = none
 	}
 	switch {
 	case d.action == track.EndSession && d.easy == nil && slices.Contains([]string{"1", "2", "3"}, d.rule):
@@ -66,20 +63,6 @@ func (s *session) tookDown(d decision) {
 		return
 	}
 	s.close(d.from.Step)
-}
-
-// Units of the clock.
-const (
-	second = 1000   // ms; mutate: a unit
-	minute = 60_000 // ms; mutate: a unit
-)
-
-func (s *session) schooling() float64 {
-	return float64(s.now-s.in.Started)/minute - float64(s.easyMinutes)
-}
-
-func (s *session) blockMinutes() float64 {
-	return float64(s.now-s.blockStart)/minute - float64(s.blockEasy)
 }
 
 // repSeconds is the median time from rep to rep in this session; the house

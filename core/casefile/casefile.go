@@ -8,7 +8,6 @@ package casefile
 import (
 	"cmp"
 	"fmt"
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/arena"
@@ -20,6 +19,7 @@ import (
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/progress"
+	"ivorybridge/core/track"
 )
 
 // Dated is an assessment with its day, YYYY-MM-DD.

@@ -2,7 +2,6 @@ package casefile
 
 import (
 	"fmt"
-	"ivorybridge/core/track"
 	"testing"
 	"time"
 
@@ -17,6 +16,7 @@ import (
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 func shipped(t testing.TB) *catalog.Catalog {

@@ -3,7 +3,6 @@ package casefile
 import (
 	"encoding/json"
 	"fmt"
-	"ivorybridge/core/track"
 	"regexp"
 	"slices"
 	"testing"
@@ -19,6 +18,7 @@ import (
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
+	"ivorybridge/core/track"
 )
 
 // drawCatalog draws ladders of steps that need others at random, without

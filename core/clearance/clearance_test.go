@@ -2,7 +2,6 @@ package clearance_test
 
 import (
 	"fmt"
-	"ivorybridge/core/track"
 	"testing"
 	"time"
 
@@ -13,6 +12,7 @@ import (
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 func said(nearly, no int) map[clearance.Item]clearance.Said {

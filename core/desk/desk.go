@@ -8,13 +8,13 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 )
 
 // A Desk keeps the catalogue, and the session that is open.

@@ -2,7 +2,6 @@ package desk
 
 import (
 	"encoding/json"
-	"ivorybridge/core/track"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -13,6 +12,7 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 func shipped(t *testing.T) *catalog.Catalog {

@@ -4,7 +4,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"hash/fnv"
-	"ivorybridge/core/track"
 	"math/rand/v2"
 	"os"
 	"strings"
@@ -14,6 +13,7 @@ import (
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 const golden = "testdata/histories.txt"

@@ -3,7 +3,6 @@ package history
 import (
 	"encoding/json"
 	"fmt"
-	"ivorybridge/core/track"
 	"strings"
 	"testing"
 
@@ -15,6 +14,7 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 func shipped(t testing.TB) *catalog.Catalog {

@@ -2,7 +2,6 @@ package history
 
 import (
 	"cmp"
-	"ivorybridge/core/track"
 	"maps"
 	"slices"
 	"strings"
@@ -11,6 +10,7 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // Fold folds sessions in their order: by date, then by when they began.

@@ -1,11 +1,11 @@
 package history
 
 import (
-	"ivorybridge/core/track"
 	"slices"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // Reps are answers in numbers. Medians are of the reps that have the number;

@@ -1,13 +1,13 @@
 package history
 
 import (
-	"ivorybridge/core/track"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 func TestCounts(t *testing.T) {

@@ -1,7 +1,6 @@
 package report
 
 import (
-	"ivorybridge/core/track"
 	"strings"
 	"testing"
 
@@ -17,6 +16,7 @@ import (
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/phrase/aloud"
 	"ivorybridge/core/progress"
+	"ivorybridge/core/track"
 )
 
 func bead(step string, answer horse.Answer, peak, calm int) track.Entry {

@@ -134,7 +134,7 @@ type Spell struct {
 	Handler string         `json:"handler,omitempty" maxLength:"60"`
 }
 
-// wrongPlace reports rest where there should be work: at home or with the
+// WrongPlace reports rest where there should be work: at home or with the
 // companion on a way away from them, and away from the trailer's door.
 func (p Spell) WrongPlace(c *catalog.Catalog) bool {
 	step, _ := c.Step(p.Step)
@@ -156,7 +156,7 @@ func (p Spell) rep(c *catalog.Catalog) Rep {
 	return r
 }
 
-// usualRest is the rest asked where a step names no seconds (part 6's case 14).
+// UsualRest is the rest asked where a step names no seconds (part 6's case 14).
 const UsualRest = 30
 
 func RestFor(step catalog.Step) int {
@@ -235,7 +235,7 @@ type Memory struct {
 	Handler string       `json:"handler,omitempty" maxLength:"60"`
 }
 
-// asRep is what an entry counts as; false for one that is no answer.
+// AsRep is what an entry counts as; false for one that is no answer.
 func (e Entry) AsRep(c *catalog.Catalog) (Rep, bool) {
 	switch {
 	case e.Kind == KindRep && e.Rep != nil:
@@ -274,7 +274,7 @@ func (e Entry) Ways() (ways []horse.WayOut, flags []horse.Flag) {
 	return nil, nil
 }
 
-// soft reports whether an entry is an answer that was accepted or offered.
+// Soft reports whether an entry is an answer that was accepted or offered.
 func (e Entry) Soft() bool {
 	switch {
 	case e.Rep != nil:
@@ -292,14 +292,14 @@ func (e Entry) Soft() bool {
 // lateBy is the release delay in seconds over which a release is late.
 const lateBy = 1.0
 
-// isLate reports whether a release came late; where each try was tapped, each
+// IsLate reports whether a release came late; where each try was tapped, each
 // was its own release.
 func (r Rep) IsLate() bool {
 	delay, ok := r.Delay()
 	return r.Release == horse.Late || ok && delay > lateBy
 }
 
-// delay is the time from the last try that was tapped before the pressure ended
+// Delay is the time from the last try that was tapped before the pressure ended
 // until it ended, in seconds; false where it was not measured.
 func (r Rep) Delay() (float64, bool) {
 	if r.ToTry == nil || r.Seconds < *r.ToTry {

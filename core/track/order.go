@@ -10,7 +10,7 @@ func Order(track []Entry) {
 	slices.SortStableFunc(track, Before)
 }
 
-// before compares the places of two entries on a track.
+// Before compares the places of two entries on a track.
 func Before(a, b Entry) int {
 	return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Device, b.Device), cmp.Compare(a.Seq, b.Seq))
 }
@@ -110,7 +110,7 @@ func Live(track []Entry) []Entry {
 	return live
 }
 
-// is reports whether two live entries are the same one with the same content;
+// Is reports whether two live entries are the same one with the same content;
 // content never changes but by a correction, which is another value.
 func (e Entry) Is(o Entry) bool {
 	return e.ID == o.ID && e.Kind == o.Kind && e.Rep == o.Rep && e.Mark == o.Mark && e.Shown == o.Shown && e.Dose == o.Dose &&

@@ -1,0 +1,48 @@
+package arena
+
+import (
+	"maps"
+	"slices"
+
+	"ivorybridge/core/horse"
+)
+
+// rungs are how far each ask has come: what was known before the session, what
+// was answered and passed today, and what is closed or stays low for it.
+type rungs struct {
+	known      map[horse.Ask]Known
+	logs       map[horse.Ask]*askLog
+	passed     map[horse.Ask]int          // pass mark reached today, at this level
+	fromMemory map[horse.Ask]horse.Answer // last answers of asks that were written down afterwards
+	closed     map[string]bool            // steps, for the session
+	spoiltEasy map[horse.Ask]bool         // easy asks that were dangerous
+	downs      map[horse.Ask]int
+	stay       map[horse.Ask]bool // stays at its start value
+}
+
+// askLog is what one ask has seen in this session.
+type askLog struct {
+	reps    []told // counted
+	run     []told // counted, since another step or another value was worked
+	passRun int
+}
+
+func (r *rungs) log(a horse.Ask) *askLog {
+	l := r.logs[a]
+	if l == nil {
+		l = &askLog{}
+		r.logs[a] = l
+	}
+	return l
+}
+
+func (r *rungs) clone() rungs {
+	c := *r
+	c.logs = make(map[horse.Ask]*askLog, len(r.logs))
+	for a, l := range r.logs {
+		c.logs[a] = &askLog{reps: slices.Clip(l.reps), run: slices.Clip(l.run), passRun: l.passRun}
+	}
+	c.passed, c.fromMemory, c.closed = maps.Clone(r.passed), maps.Clone(r.fromMemory), maps.Clone(r.closed)
+	c.spoiltEasy, c.downs, c.stay = maps.Clone(r.spoiltEasy), maps.Clone(r.downs), maps.Clone(r.stay)
+	return c
+}
