@@ -4,7 +4,7 @@
 
 ADDRESS ?= 127.0.0.1:8080
 AS_ROOT := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
-WEB     := $(shell find web/src web/public web/index.html web/vite.config.ts web/compress.js -type f -not -path '*/made/*' 2>/dev/null)
+WEB     := $(shell find web/src web/public web/index.html web/vite.config.ts web/compress.js -type f -not -path '*/made/*' -not -name '*.test.ts' 2>/dev/null)
 GO      := $(shell find cmd core demo server store web -name '*.go' -o -path 'store/migrations/*' -o -path 'core/*.yaml' -o -path 'core/*.txt')
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 
@@ -56,6 +56,7 @@ types: web/dist/index.html bin/ivorybridge
 
 # The limits are for a machine that is busy with other work.
 unit: web/dist/index.html
+	cd web && npx --no-install vitest run --silent
 	go test -timeout 30m ./cmd/... ./demo/...
 	go test -race -timeout 30m ./core/... ./server/... ./store/...
 

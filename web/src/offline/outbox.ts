@@ -70,9 +70,15 @@ export class Outbox {
 
   constructor(user: string, practice: string) {
     this.shelf = new Shelf(user, practice)
-    void this.count().then(() => this.send())
+    void this.wakes()
     window.addEventListener('online', this.hopes)
     void navigator.storage?.persist?.() // asked for; a browser may still say no
+  }
+
+  /** Counts what an earlier page left, and sends it. */
+  private async wakes() {
+    await this.whileOpen(() => this.count())
+    await this.send()
   }
 
   /** The device believes in a signal: worth a try, no more. */
@@ -140,8 +146,19 @@ export class Outbox {
   /** Lets go of what was refused, once something better stands in its place,
    * and of what has arrived, once the server has told it back. */
   async forgive(ids: string[]) {
-    await this.shelf.entries.bulkDelete(ids)
-    await this.count()
+    await this.whileOpen(async () => {
+      await this.shelf.entries.bulkDelete(ids)
+      await this.count()
+    })
+  }
+
+  /** What is done beside the way: closed meanwhile, it is done the next time. */
+  private async whileOpen(work: () => Promise<void>) {
+    try {
+      if (!this.closed) await work()
+    } catch (error) {
+      if (!this.closed) throw error
+    }
   }
 
   /** All that the server does not have, in order. */
@@ -187,6 +204,7 @@ export class Outbox {
   /** Sends what waits, the oldest first, until all is sent or a send fails. Only
    * tries by the clock lengthen the wait for the next one: a tap tries at once. */
   async send(byTheClock = false) {
+    if (this.closed) return
     if (this.sending) {
       this.again = true
       return
@@ -198,6 +216,8 @@ export class Outbox {
         this.again = false
         while (!this.closed && (await this.sendNext())) this.failures = 0
       } while (this.again && !this.closed)
+    } catch (error) {
+      if (!this.closed) throw error // closed while it was sending: what waits goes the next time
     } finally {
       this.sending = false
     }
