@@ -5,5 +5,5 @@ import { defineConfig } from 'vitest/config'
 // tested in a real browser.
 export default defineConfig({
   plugins: [vue()],
-  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'], setupFiles: ['src/offline/testing.ts'] },
+  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'], setupFiles: ['src/device/testing.ts'] },
 })

@@ -1,10 +1,8 @@
 // The one way to the server. Every call answers with data or throws a Trouble:
 // a sentence for people, and one for each field that is wrong.
 import createClient from 'openapi-fetch'
-import { copyOf, keepCopy } from '../offline/copies'
-import type { components, paths } from './schema'
-
-export type Schemas = components['schemas']
+import { copyOf, keepCopy } from '../device/copies'
+import type { Paths, Schemas } from './types'
 
 export class Trouble extends Error {
   constructor(
@@ -57,13 +55,13 @@ async function patient(request: Request): Promise<Response> {
 }
 
 /** For what a person waits for: a run-out sign-in is asked for again. */
-export const api = createClient<paths>({ fetch: patient })
+export const api = createClient<Paths>({ fetch: patient })
 
 /** For what is sent in the background: never opens anything over the page. */
-export const background = createClient<paths>()
+export const background = createClient<Paths>()
 
 /** For what is read in the background, to be kept. */
-export const ahead = createClient<paths>({ fetch: read })
+export const ahead = createClient<Paths>({ fetch: read })
 
 interface Answer<T> {
   data?: T

@@ -1,5 +1,6 @@
 import { computed, shallowRef } from 'vue'
-import { api, background, told, type Schemas } from './client'
+import { api, background, told } from './client'
+import type { Schemas } from './types'
 
 export type Me = Schemas['Me']
 

@@ -1,7 +1,7 @@
 // What waits on this device, in words, and as a file to be saved.
 import { computed, watch } from 'vue'
 import { me } from '../api/me'
-import { copiesOf } from './copies'
+import { copiesOf } from '../device/copies'
 import { outboxOf, type Outbox } from './outbox'
 
 export const outbox = computed<Outbox | undefined>(() => (me.value ? outboxOf(me.value.id, me.value.practice) : undefined))

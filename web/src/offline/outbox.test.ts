@@ -1,7 +1,7 @@
 import { beforeEach, expect, test, vi } from 'vitest'
 import { Outbox } from './outbox'
-import { state, type Kept } from './shelf'
-import { answers, json, noSignal, until } from './testing'
+import { state, type Kept } from '../device/shelf'
+import { answers, json, noSignal, until } from '../device/testing'
 
 const topic = 'session/11111111-1111-4111-8111-111111111111' as const
 const rep = (answer: 'accepted' | 'refused') => ({ kind: 'rep' as const, rep: { step: 'lead.halt', answer } })

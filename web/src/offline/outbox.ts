@@ -2,10 +2,11 @@
 // in the background. Nothing leaves it before the server has it for good.
 import { reactive } from 'vue'
 import { v7 } from 'uuid'
-import { background, type Schemas } from '../api/client'
-import { Shelf, state as is, type Begun, type Entry, type Kept, type Mark, type Sent, type Topic } from './shelf'
+import { background } from '../api/client'
+import type { Schemas } from '../api/types'
+import { Shelf, state as is, type Begun, type Entry, type Kept, type Mark, type Sent, type Topic } from '../device/shelf'
 
-export type { Kept, Topic } from './shelf'
+export type { Kept, Topic } from '../device/shelf'
 
 type Answer<T extends Topic> = T extends `session/${string}`
   ? Schemas['Logged']

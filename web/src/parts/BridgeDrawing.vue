@@ -3,7 +3,7 @@
 // piers the foundations under it.
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
-import type { Schemas } from '../api/client'
+import type { Schemas } from '../api/types'
 import { secure } from '../words'
 import { pieces, type Piece } from './plank'
 import PlankShape from './PlankShape.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The same bridge small, for a list: planks in a row on a slight arch.
 import { computed } from 'vue'
-import type { Schemas } from '../api/client'
+import type { Schemas } from '../api/types'
 import { pieces } from './plank'
 import PlankShape from './PlankShape.vue'
 

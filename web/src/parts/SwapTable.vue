@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // How much is person, tack and horse, as one board sawn in three.
 import { computed } from 'vue'
-import type { Schemas } from '../api/client'
+import type { Schemas } from '../api/types'
 
 const { swap } = defineProps<{ swap: Schemas['AssessSwap'] }>()
 

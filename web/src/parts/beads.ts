@@ -1,5 +1,5 @@
 // Reps as beads: what the drawing needs of them.
-import type { Schemas } from '../api/client'
+import type { Schemas } from '../api/types'
 
 export interface Bead {
   id: string

@@ -1,6 +1,6 @@
 // The one way to the rules on this device. They run in a worker, answer in the
 // order they are asked in, and know nothing but what they are told here.
-import type { Schemas } from '../api/client'
+import type { Schemas } from '../api/types'
 import type { Asked } from './worker'
 
 export type Brief = Schemas['ArenaBrief']

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Say what to do, then why, then let me disagree.
 import { computed, ref } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 
 const { advice, would, other } = defineProps<{
   advice: Schemas['ArenaAdvice']

@@ -2,7 +2,7 @@
 // What a session came to: its story, its beads, what changed, the next visit,
 // and one line of how it ended, for the owner.
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { keptWords, outbox } from '../../offline/kept'
 import BeadRope from '../../parts/BeadRope.vue'
 import { byAsk } from '../../parts/beads'

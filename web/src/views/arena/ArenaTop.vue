@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The head of the arena: which horse, how long, and what is kept here.
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { keptWords } from '../../offline/kept'
 import { clock, daysAgo } from '../../words'
 import type { ArenaSession } from './useArena'

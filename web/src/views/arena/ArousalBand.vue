@@ -2,7 +2,7 @@
 // Arousal over the session as a band: the higher, the more; over the line is
 // hatched, so that it reads in grey.
 import { computed, useId } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 
 const { felt, words } = defineProps<{ felt: Schemas['ArenaFelt'][]; words: string[] }>()
 

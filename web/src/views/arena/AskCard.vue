@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What is asked now: the ask, what earns the release, what to mind, the side.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { measured } from '../../words'
 
 type Card = Schemas['Card']

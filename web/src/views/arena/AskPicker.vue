@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What may be asked next: what is open first; the rest says what it waits for.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import ArenaSheet from './ArenaSheet.vue'
 
 const { asks, easy } = defineProps<{ asks: Schemas['AskChoice'][]; easy?: string }>()

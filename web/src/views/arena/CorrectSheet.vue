@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // A slip of the thumb, put right: the answer, the level, or not at all.
 import { ref } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { answers, type AnswerWord } from '../../parts/answers'
 import AnswerRow from '../../parts/AnswerRow.vue'
 import ChipRow from '../../parts/ChipRow.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // A hold was answered without its clock: how long did it stand? Without that it
 // is kept, and does not count towards the pass mark.
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import ChipRow from '../../parts/ChipRow.vue'
 import { measured } from '../../words'
 import ArenaSheet from './ArenaSheet.vue'

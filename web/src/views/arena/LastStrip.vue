@@ -2,7 +2,7 @@
 // The last rep in words, what can be said of it with one tap, and undo.
 import { computed } from 'vue'
 import { sideWord } from '../../words'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import type { Rep } from './useArena'
 
 const { last, newest, canUndo } = defineProps<{ last?: Schemas['ArenaTold']; newest?: string; canUndo: boolean }>()

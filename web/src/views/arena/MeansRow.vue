@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Where an ask escalates through aids: which of them was reached, and how firm,
 // in words.
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import type { Measured } from './MeasureRow.vue'
 
 const { card, value, level } = defineProps<{ card: Schemas['Card']; value: Measured; level: number }>()

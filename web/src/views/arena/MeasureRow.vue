@@ -2,7 +2,7 @@
 // What is measured beside the answer: a hold by its clock, which runs from the
 // tap "it stands"; a count or a distance by a tap.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { clock, measured } from '../../words'
 
 export interface Measured {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // All that can be said of the last rep: each tap corrects it.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { isLead } from '../../api/me'
 import type { ArenaSession, Rep } from './useArena'
 import ArenaSheet from './ArenaSheet.vue'

@@ -2,7 +2,7 @@
 // At the gate: readiness in under a minute, with the precautions of the grade.
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { keptWords, outbox } from '../../offline/kept'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Who holds the rope, which hand, hold or tap; and the keys.
 import { computed, ref } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 import ArenaSheet from './ArenaSheet.vue'

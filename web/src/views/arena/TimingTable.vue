@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // How the releases and beginnings were, for each who held the rope.
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 
 const { timings, names } = defineProps<{ timings: Schemas['ArenaTiming'][]; names: Record<string, string> }>()
 </script>

@@ -2,7 +2,7 @@
 // after the fact. The hold is kept by its instant, so that a phone that locks
 // or a page that is lost takes nothing of it.
 import { onUnmounted, reactive, watch } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 
 type Try = Schemas['TrackTry']
 

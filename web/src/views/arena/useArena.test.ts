@@ -1,6 +1,6 @@
 import { beforeEach, expect, test, vi } from 'vitest'
 import { Outbox } from '../../offline/outbox'
-import { answers, json, noSignal, until } from '../../offline/testing'
+import { answers, json, noSignal, until } from '../../device/testing'
 import { useArena } from './useArena'
 
 // The rules are held by the tests of the core; here they only count what they are

@@ -1,10 +1,11 @@
 // A session in the arena: its track as it is kept here, and what the rules on
 // this device say of it after each tap. The server hears of it when it can.
 import { computed, reactive, ref, shallowRef } from 'vue'
-import { ahead, api, told, type Schemas, type Trouble } from '../../api/client'
+import { ahead, api, told, type Trouble } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useLoad } from '../../api/use'
 import type { Outbox, Said, Topic } from '../../offline/outbox'
-import { state as is } from '../../offline/shelf'
+import { state as is } from '../../device/shelf'
 import { askKey, beadOf, type Bead } from '../../parts/beads'
 import { theRules, type Entry, type Picture } from '../../rules/rules'
 

@@ -2,7 +2,7 @@
 // at work is filled in here, for every kind.
 import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import type { AnswerWord } from '../../parts/answers'
 import type { Draft } from './hold'
 import type { Measured } from './MeasureRow.vue'

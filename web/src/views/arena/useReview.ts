@@ -1,7 +1,8 @@
 // What a session came to: as the server tells it, or where there is no signal,
 // as the rules on this device read its track.
 import { computed } from 'vue'
-import { api, told, type Schemas, type Trouble } from '../../api/client'
+import { api, told, type Trouble } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useLoad } from '../../api/use'
 import type { Outbox } from '../../offline/outbox'
 import { theRules } from '../../rules/rules'

@@ -2,7 +2,7 @@
 // Sections D and D2: one ask after the other, near and off side by side. Level
 // and answer are two taps; a light soft one is one.
 import { computed, ref } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import AnswerRow from '../../parts/AnswerRow.vue'
 import AnswerShape from '../../parts/AnswerShape.vue'
 import ChipRow from '../../parts/ChipRow.vue'
@@ -10,7 +10,7 @@ import { choices } from '../../parts/choices'
 import LevelKeys from '../../parts/LevelKeys.vue'
 import StopWatch from '../../parts/StopWatch.vue'
 import { sideWord } from '../../words'
-import type { Assessing } from './useAssessment'
+import type { Assessing } from '../../cases/useAssessment'
 
 const { walk, ridden = false } = defineProps<{ walk: Assessing; ridden?: boolean }>()
 

@@ -2,14 +2,14 @@
 // One body item: its state, and what belongs to that state.
 import { v7 } from 'uuid'
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { me } from '../../api/me'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
 import TypedAnswer from '../../parts/TypedAnswer.vue'
 import { shortDate, sideWord } from '../../words'
-import type { Assessing } from './useAssessment'
+import type { Assessing } from '../../cases/useAssessment'
 
 const { walk, item, state } = defineProps<{ walk: Assessing; item: Schemas['WalkItem']; state: string }>()
 

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 // Section B: the horse to touch, on both sides, and the items beside it.
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import BodyMark from '../../parts/BodyMark.vue'
 import HorseOutline from '../../parts/HorseOutline.vue'
 import { sideWord } from '../../words'
 import BodyItem from './BodyItem.vue'
 import { bodyPlaces } from './bodyPlaces'
-import type { Assessing } from './useAssessment'
+import type { Assessing } from '../../cases/useAssessment'
 
 const { walk, problem } = defineProps<{ walk: Assessing; problem: string }>()
 

@@ -2,13 +2,13 @@
 // Dangerous things that happened: a tap for what, and the day.
 import { v7 } from 'uuid'
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { me } from '../../api/me'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
 import TypedAnswer from '../../parts/TypedAnswer.vue'
-import type { Assessing } from './useAssessment'
+import type { Assessing } from '../../cases/useAssessment'
 
 const { walk } = defineProps<{ walk: Assessing }>()
 

@@ -2,12 +2,12 @@
 // Section H: each person who will handle the horse.
 import { v7 } from 'uuid'
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
 import TypedAnswer from '../../parts/TypedAnswer.vue'
-import type { Assessing } from './useAssessment'
+import type { Assessing } from '../../cases/useAssessment'
 
 const { walk } = defineProps<{ walk: Assessing }>()
 

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 // One question of the walk, answered by taps where it can be.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import ChipRow from '../../parts/ChipRow.vue'
 import FieldRow from '../../parts/FieldRow.vue'
 import StopWatch from '../../parts/StopWatch.vue'
 import TypedAnswer from '../../parts/TypedAnswer.vue'
-import type { Assessing } from './useAssessment'
+import type { Assessing } from '../../cases/useAssessment'
 
 const { question, walk, source } = defineProps<{
   question: Schemas['AssessQuestion']

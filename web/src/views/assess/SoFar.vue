@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The result as it builds up beside the walk.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import BeliefMark from '../../parts/BeliefMark.vue'
 import { count } from '../../words'
 

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 // Section E2: the same task, person and tack changed; how much is who.
 import { computed, ref } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import AnswerRow from '../../parts/AnswerRow.vue'
 import LevelKeys from '../../parts/LevelKeys.vue'
 import SwapTable from '../../parts/SwapTable.vue'
-import type { Assessing } from './useAssessment'
+import type { Assessing } from '../../cases/useAssessment'
 
 const { walk, problem } = defineProps<{ walk: Assessing; problem: string }>()
 

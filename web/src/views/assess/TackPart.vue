@@ -3,14 +3,14 @@
 // trials: one change at a time.
 import { v7 } from 'uuid'
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { me } from '../../api/me'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
 import TypedAnswer from '../../parts/TypedAnswer.vue'
 import { sideWord } from '../../words'
-import type { Assessing } from './useAssessment'
+import type { Assessing } from '../../cases/useAssessment'
 
 const { walk } = defineProps<{ walk: Assessing }>()
 

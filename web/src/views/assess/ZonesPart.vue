@@ -1,14 +1,14 @@
 <script setup lang="ts">
 // Touched all over: zones as areas on both sides, by hand, by tool, from over.
 import { computed, ref } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import AnswerRow from '../../parts/AnswerRow.vue'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 import HorseOutline from '../../parts/HorseOutline.vue'
 import LevelKeys from '../../parts/LevelKeys.vue'
 import { sideWord } from '../../words'
-import type { Assessing } from './useAssessment'
+import type { Assessing } from '../../cases/useAssessment'
 
 const { walk } = defineProps<{ walk: Assessing }>()
 

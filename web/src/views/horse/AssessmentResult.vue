@@ -2,11 +2,11 @@
 // The result of an assessment: what is probably behind it, how dangerous it
 // is, whom to ask first, where to begin, and what was not looked at.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import PhotoStrip from '../../parts/PhotoStrip.vue'
 import SwapTable from '../../parts/SwapTable.vue'
 import { count, shortDate, sideWord } from '../../words'
-import type { Assessing } from '../assess/useAssessment'
+import type { Assessing } from '../../cases/useAssessment'
 import BlockList from './BlockList.vue'
 import CauseList from './CauseList.vue'
 import OverruleForm from './OverruleForm.vue'

@@ -3,13 +3,14 @@
 // day; and the way into the walk.
 import { computed, onUnmounted, shallowRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { outbox } from '../../offline/kept'
 import PageState from '../../parts/PageState.vue'
 import { shortDate } from '../../words'
-import { useAssessment } from '../assess/useAssessment'
+import { useAssessment } from '../../cases/useAssessment'
 import AssessmentResult from './AssessmentResult.vue'
-import { useHorseFile } from './file'
+import { useHorseFile } from '../../cases/file'
 
 const { file, reload } = useHorseFile()
 const route = useRoute()

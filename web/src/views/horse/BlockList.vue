@@ -2,10 +2,10 @@
 // Steps that the body blocks, by item, with what lifts them; a vet may release
 // one.
 import { computed, ref } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { me } from '../../api/me'
 import FieldRow from '../../parts/FieldRow.vue'
-import type { Put } from '../assess/useAssessment'
+import type { Put } from '../../cases/useAssessment'
 
 const { blocks, mark = undefined } = defineProps<{ blocks: Schemas['AssessBlock'][]; mark?: Put }>()
 

@@ -7,7 +7,7 @@ import BridgeKey from '../../parts/BridgeKey.vue'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
 import MarginNote from '../../parts/MarginNote.vue'
 import { count, longDate, secure, shortDate, sideWord } from '../../words'
-import { useHorseFile } from './file'
+import { useHorseFile } from '../../cases/file'
 
 const { file } = useHorseFile()
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The risk grade; opened, its reasons and the precautions it brings.
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 
 const { risk, precautions } = defineProps<{ risk: Schemas['AssessRisk']; precautions: Schemas['PhraseMessage'][] }>()
 </script>

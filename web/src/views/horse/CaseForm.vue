@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // The case: its goal, its date, and whether it is finished.
 import { computed, reactive, ref } from 'vue'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useSend } from '../../api/use'
 import { differences } from '../../parts/differences'
 import FieldRow from '../../parts/FieldRow.vue'

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // The ten causes: what speaks for each and against it, largest first.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import BeliefMark from '../../parts/BeliefMark.vue'
-import type { Put } from '../assess/useAssessment'
+import type { Put } from '../../cases/useAssessment'
 import OverruleForm from './OverruleForm.vue'
 
 const {

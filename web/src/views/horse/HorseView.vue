@@ -6,7 +6,7 @@ import PageState from '../../parts/PageState.vue'
 import { shortDate } from '../../words'
 import CareGrade from './CareGrade.vue'
 import UnreadNote from './UnreadNote.vue'
-import { horseFile } from './file'
+import { horseFile } from '../../cases/file'
 
 const { id } = defineProps<{ id: string }>()
 const { data, trouble, load } = useLoad(() => told(api.GET('/api/horses/{id}', { params: { path: { id } } })))

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 // To judge a result otherwise: what, and why. Both judgements are kept.
 import { ref } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import ChipRow from '../../parts/ChipRow.vue'
 import FieldRow from '../../parts/FieldRow.vue'
 import { shortDate } from '../../words'
-import type { Put } from '../assess/useAssessment'
+import type { Put } from '../../cases/useAssessment'
 
 const {
   what,

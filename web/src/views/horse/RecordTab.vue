@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef } from 'vue'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useLoad, useSend } from '../../api/use'
 import { differences } from '../../parts/differences'
 import FieldRow from '../../parts/FieldRow.vue'
 import StaleNote from '../../parts/StaleNote.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import CaseForm from './CaseForm.vue'
-import { useHorseFile } from './file'
-import RecordFields from './RecordFields.vue'
+import { useHorseFile } from '../../cases/file'
+import RecordFields from '../../cases/RecordFields.vue'
 
 const { file, reload } = useHorseFile()
 const { data: yards } = useLoad(() => told(api.GET('/api/yards')))

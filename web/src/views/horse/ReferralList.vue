@@ -1,12 +1,12 @@
 <script setup lang="ts">
 // Whom to ask, what, by when, and what came of it.
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
 import TypedAnswer from '../../parts/TypedAnswer.vue'
 import { shortDate } from '../../words'
-import type { Assessing } from '../assess/useAssessment'
+import type { Assessing } from '../../cases/useAssessment'
 
 const { referrals, walk, horse, editable } = defineProps<{
   referrals: Schemas['AssessReferral'][]

@@ -3,7 +3,7 @@ import { api, told } from '../../api/client'
 import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
 import { longDate } from '../../words'
-import { useHorseFile } from './file'
+import { useHorseFile } from '../../cases/file'
 
 const { file } = useHorseFile()
 const { data, trouble, load } = useLoad(() =>

@@ -5,7 +5,7 @@ import BeadRope from '../../parts/BeadRope.vue'
 import { byAsk } from '../../parts/beads'
 import PageState from '../../parts/PageState.vue'
 import { answered, count, longDate, sideWord } from '../../words'
-import { useHorseFile } from './file'
+import { useHorseFile } from '../../cases/file'
 
 const { file } = useHorseFile()
 const { data, trouble, load } = useLoad(() =>

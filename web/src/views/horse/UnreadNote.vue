@@ -2,7 +2,8 @@
 // An entry that can't be read: it is left out until it is put right, or set
 // aside by an entry that undoes it. Nothing is taken away.
 import { v7 } from 'uuid'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useSend } from '../../api/use'
 import MarginNote from '../../parts/MarginNote.vue'
 import WrongNote from '../../parts/WrongNote.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
 import MarginNote from '../../parts/MarginNote.vue'
 import { daysAgo, secure, shortDate } from '../../words'

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed, reactive, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useLoad, useSend } from '../../api/use'
 import ChipRow from '../../parts/ChipRow.vue'
 import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
-import RecordFields from '../horse/RecordFields.vue'
+import RecordFields from '../../cases/RecordFields.vue'
 
 const router = useRouter()
 const { data, trouble, load } = useLoad(async () => {

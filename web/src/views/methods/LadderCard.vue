@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // A ladder in the list: its bridge small, its piers in words, its schools.
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { count } from '../../words'
 import type { Ladder } from './handbook'
 import SmallBridge from './SmallBridge.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Two schools side by side.
 import { computed, ref } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import ChipRow from '../../parts/ChipRow.vue'
 
 const { schools } = defineProps<{ schools: Schemas['CatalogMethod'][] }>()

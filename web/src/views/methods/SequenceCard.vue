@@ -3,7 +3,8 @@
 // why; what is ticked stays on this device until the run is begun anew.
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useSend } from '../../api/use'
 import { me } from '../../api/me'
 import { theRules } from '../../rules/rules'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // One step as the handbook tells it.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { sideWord } from '../../words'
 import type { Step } from './handbook'
 

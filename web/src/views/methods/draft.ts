@@ -1,5 +1,5 @@
 // An own ladder while it is edited: texts as they are typed.
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import type { Own, Step } from './handbook'
 
 export interface StepDraft {

@@ -1,5 +1,6 @@
 // The catalogue, read once for the pages that show it.
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useLoad } from '../../api/use'
 
 export type Handbook = Schemas['Handbook']

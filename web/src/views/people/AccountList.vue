@@ -2,7 +2,8 @@
 // Who can sign in: for lead trainers.
 import { reactive, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { me, signOut } from '../../api/me'
 import { useLoad, useSend } from '../../api/use'
 import ChipRow from '../../parts/ChipRow.vue'

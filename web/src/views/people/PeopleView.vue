@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { isLead } from '../../api/me'
 import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'

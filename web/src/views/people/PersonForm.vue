@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive } from 'vue'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useSend } from '../../api/use'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // Where horses stand: the address is what a vet is told.
 import { ref } from 'vue'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
 import YardForm from './YardForm.vue'

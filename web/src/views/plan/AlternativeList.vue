@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Other ladders and ways to the same goal, side by side.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { count } from '../../words'
 import type { Change, PlanView } from './usePlan'
 

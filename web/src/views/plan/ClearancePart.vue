@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // Who may do which step between the visits: two legs each, and what is missing.
 import { computed } from 'vue'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
 import { count, shortDate } from '../../words'

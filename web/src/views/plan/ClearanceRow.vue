@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // How far a person is with one step, and the sheet to rehearse it.
 import { ref } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import RehearsalForm from './RehearsalForm.vue'
 
 const { state, name, who, caseId, words } = defineProps<{

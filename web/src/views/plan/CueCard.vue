@@ -2,7 +2,7 @@
 // How each ask is given to this horse: body, word and aid, in hand and ridden
 // alike. Any of it can be put in the trainer's own words.
 import { ref } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import FieldRow from '../../parts/FieldRow.vue'
 import type { Change, PlanView } from './usePlan'
 

@@ -3,7 +3,7 @@
 // such horses, and the date as a post.
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { shortDate } from '../../words'
 
 const { forecast, today, by } = defineProps<{ forecast: Schemas['PlanGoalForecast']; today: string; by: string }>()

@@ -2,7 +2,7 @@
 // Will the date be met: the band on a time line for each goal, and the levers
 // that would help, each with what it comes to. A lever is tried by one tap.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import FieldRow from '../../parts/FieldRow.vue'
 import { shortDate } from '../../words'
 import { problemWord } from './words'

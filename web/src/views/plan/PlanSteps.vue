@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The steps of a ladder to do, in order; what waits says for what, what is
 // barred says why.
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import PlankShape from '../../parts/PlankShape.vue'
 import { shortDate } from '../../words'
 

@@ -2,7 +2,8 @@
 // The rehearsal sheet: seven things, each yes, nearly or no; the level that was
 // meant, and what the partner felt. Or the answers on an uncut clip.
 import { ref } from 'vue'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useSend } from '../../api/use'
 import ChipRow from '../../parts/ChipRow.vue'
 import FieldRow from '../../parts/FieldRow.vue'

@@ -2,7 +2,7 @@
 // The ladders in the plan's order, each with its school and what speaks against
 // the others, and its steps.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { count } from '../../words'
 import PlanSteps from './PlanSteps.vue'
 import type { Change, PlanView } from './usePlan'

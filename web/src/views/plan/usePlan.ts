@@ -1,7 +1,8 @@
 // The plan of a case: as it stands, and as it would be with other choices,
 // which the server works out and nothing keeps until it is made.
 import { computed, ref, shallowRef } from 'vue'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { useLoad, useSend } from '../../api/use'
 
 export type PlanView = Schemas['Plan']

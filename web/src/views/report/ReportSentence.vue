@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // One sentence: as written from the log, or as the trainer words it.
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../../api/types'
 
 const { sentence, edit, editing } = defineProps<{
   sentence: Schemas['ReportSentence']

@@ -2,7 +2,8 @@
 // The owner's page after a visit: written from the log, then worded by the
 // trainer, sentence by sentence. Safety sentences stay as they are.
 import { computed, ref, shallowRef } from 'vue'
-import { api, told, type Schemas } from '../../api/client'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
 import { me } from '../../api/me'
 import { useLoad, useSend } from '../../api/use'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'

@@ -2,7 +2,7 @@
 // Many asks seconds apart, mostly mounted: a tap for each, then one entry.
 import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
-import type { Schemas } from '../../../api/client'
+import type { Schemas } from '../../../api/types'
 
 export type Bursted = Pick<Schemas['TrackBurst'], 'each'>
 

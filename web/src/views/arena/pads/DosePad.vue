@@ -3,7 +3,7 @@
 // took, the kicks at the tool. It is kept by its instant.
 import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
-import type { Schemas } from '../../../api/client'
+import type { Schemas } from '../../../api/types'
 import { measured } from '../../../words'
 
 export type Dosed = Pick<Schemas['TrackDose'], 'given' | 'steps' | 'kicks' | 'seconds' | 'stood'>

@@ -2,7 +2,7 @@
 // Something unasked is stopped: what it was, towards what, how firm, how long.
 // The time runs from when the sheet was opened.
 import { computed, ref } from 'vue'
-import type { Schemas } from '../../../api/client'
+import type { Schemas } from '../../../api/types'
 import ChipRow from '../../../parts/ChipRow.vue'
 import ArenaSheet from '../ArenaSheet.vue'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Ask and listen: what it did of its own will.
-import type { Schemas } from '../../../api/client'
+import type { Schemas } from '../../../api/types'
 
 type Answer = Schemas['TrackOffer']['answer']
 const emit = defineEmits<{ offer: [answer: Answer] }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The lower half of the arena, as the school of the ask has it.
 import { computed } from 'vue'
-import type { Schemas } from '../../../api/client'
+import type { Schemas } from '../../../api/types'
 import type { AnswerWord } from '../../../parts/answers'
 import AnswerKeys from '../../../parts/AnswerKeys.vue'
 import type { Pad } from '../usePads'

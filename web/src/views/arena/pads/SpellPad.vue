@@ -4,7 +4,7 @@
 // elsewhere; one more tap makes it the other. The clock counts from a kept
 // instant, so that a locked phone loses nothing.
 import { computed } from 'vue'
-import type { Schemas } from '../../../api/client'
+import type { Schemas } from '../../../api/types'
 import { clock } from '../../../words'
 
 export interface Running {

@@ -2,7 +2,7 @@
 // settings, and copies of pages for when there is no signal. Nobody reads
 // another's.
 import Dexie, { type Table } from 'dexie'
-import type { Schemas } from '../api/client'
+import type { Schemas } from '../api/types'
 
 export type Entry = Schemas['TrackEntry']
 export type Mark = Schemas['AssessMark']

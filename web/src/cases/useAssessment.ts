@@ -2,10 +2,11 @@
 // kept here and not sent yet.
 import { v7 } from 'uuid'
 import { computed, reactive, ref, shallowRef } from 'vue'
-import { api, told, type Schemas, type Trouble } from '../../api/client'
-import { useLoad } from '../../api/use'
-import type { Kept, Outbox, Topic } from '../../offline/outbox'
-import { within } from '../../offline/within'
+import { api, told, type Trouble } from '../api/client'
+import type { Schemas } from '../api/types'
+import { useLoad } from '../api/use'
+import type { Kept, Outbox, Topic } from '../offline/outbox'
+import { within } from '../device/within'
 import { at, put } from './doc'
 
 type Walk = Schemas['Walk']

@@ -1,6 +1,6 @@
 // The horse's file, read once for the header and all its tabs.
 import { inject, type InjectionKey, type ShallowRef } from 'vue'
-import type { Schemas } from '../../api/client'
+import type { Schemas } from '../api/types'
 
 export interface HorseFile {
   file: ShallowRef<Schemas['File'] | undefined>

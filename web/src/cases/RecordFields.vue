@@ -2,11 +2,11 @@
 // The horse's record, asked once. Lengths and weights are kept in millimetres
 // and grams and typed in centimetres and kilograms.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/client'
-import ChipRow from '../../parts/ChipRow.vue'
-import { choices } from '../../parts/choices'
-import FieldRow from '../../parts/FieldRow.vue'
-import NumberField from '../../parts/NumberField.vue'
+import type { Schemas } from '../api/types'
+import ChipRow from '../parts/ChipRow.vue'
+import { choices } from '../parts/choices'
+import FieldRow from '../parts/FieldRow.vue'
+import NumberField from '../parts/NumberField.vue'
 
 type Record = Schemas['AssessRecord']
 
