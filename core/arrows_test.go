@@ -17,8 +17,9 @@ import (
 var floor = map[string]int{
 	"core/horse": 0, "core/phrase": 0, "core/phrase/aloud": 1, "core/catalog": 1, "core/catalog/yaml": 2,
 	"core/track": 2, "core/assess": 2, "core/arena": 3, "core/desk": 4, "core/history": 4, "core/clearance": 5, "core/progress": 5, "core/plan": 6,
-	"core/casefile": 7, "core/report": 7,
-	"docs": 8, "store": 8, "store/sqlc": 8, "server": 9, "web": 9, "demo": 10, "cmd/ivorybridge": 11, "cmd/corewasm": 11,
+	"core/attention": 7,
+	"core/casefile":  8, "core/report": 8,
+	"docs": 9, "store": 9, "store/sqlc": 9, "server": 10, "web": 10, "demo": 11, "cmd/ivorybridge": 12, "cmd/corewasm": 12,
 }
 
 // Arrows point down only, and the rules of the job reach for nothing outside:

@@ -18,7 +18,7 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 	"golang.org/x/sync/errgroup"
 
-	"ivorybridge/core/casefile"
+	"ivorybridge/core/attention"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/progress"
 	"ivorybridge/store"
@@ -26,18 +26,18 @@ import (
 
 // Row is a horse in the caseload.
 type Row struct {
-	ID         string          `json:"id"`
-	Name       string          `json:"name"`
-	Yard       string          `json:"yard"`
-	Owners     []string        `json:"owners"`
-	Case       Case            `json:"case"`
-	Bridge     progress.Bridge `json:"bridge"`
-	Care       horse.Care      `json:"care"`
-	LastWorked string          `json:"last_worked,omitempty" format:"date"`
-	DaysOff    int             `json:"days_off" doc:"days since any logged work; -1: never"`
-	Attention  []casefile.Note `json:"attention"`
-	Open       string          `json:"open_session,omitempty" doc:"id of a session that nobody has ended"`
-	Unread     bool            `json:"unread,omitempty" doc:"this horse can't be read; its attention says so"`
+	ID         string           `json:"id"`
+	Name       string           `json:"name"`
+	Yard       string           `json:"yard"`
+	Owners     []string         `json:"owners"`
+	Case       Case             `json:"case"`
+	Bridge     progress.Bridge  `json:"bridge"`
+	Care       horse.Care       `json:"care"`
+	LastWorked string           `json:"last_worked,omitempty" format:"date"`
+	DaysOff    int              `json:"days_off" doc:"days since any logged work; -1: never"`
+	Attention  []attention.Note `json:"attention"`
+	Open       string           `json:"open_session,omitempty" doc:"id of a session that nobody has ended"`
+	Unread     bool             `json:"unread,omitempty" doc:"this horse can't be read; its attention says so"`
 }
 
 // caseloads keeps the rows of the practices as they were said last, so that
@@ -187,7 +187,7 @@ func (s *Server) keptRow(ctx context.Context, c caller, id string, stamp int64) 
 			return err
 		}
 		c.book.Tell(&one)
-		r.urgency, r.name = casefile.Urgency(one.Case.FinishedOn != "", one.Attention), one.Name
+		r.urgency, r.name = attention.Urgency(one.Case.FinishedOn != "", one.Attention), one.Name
 		r.body, err = json.Marshal(one)
 		return err
 	})
@@ -265,7 +265,7 @@ func row(r reading) Row {
 		Attention: r.file.Attention(), Open: r.history.Open,
 	}
 	for _, u := range r.left() {
-		view.Attention = slices.Insert(view.Attention, 0, casefile.Note{Rank: 1, Say: u.Say})
+		view.Attention = slices.Insert(view.Attention, 0, attention.Note{Rank: 1, Say: u.Say})
 	}
 	for _, o := range r.horse.Owners {
 		view.Owners = append(view.Owners, o.Name)

@@ -12,7 +12,7 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
-	"ivorybridge/core/casefile"
+	"ivorybridge/core/attention"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/progress"
@@ -66,7 +66,7 @@ type File struct {
 	Precautions []phrase.Message  `json:"precautions"`
 	Referrals   []assess.Referral `json:"referrals"`
 	Unlooked    []phrase.Message  `json:"unlooked" doc:"what was not looked at; never to be shown as clear"`
-	Attention   []casefile.Note   `json:"attention"`
+	Attention   []attention.Note  `json:"attention"`
 	Forbidden   []phrase.Message  `json:"forbidden" doc:"what leads every page of this horse until it is lifted"`
 	Unread      []UnreadEntry     `json:"unread" doc:"entries that can't be read and are left out"`
 	Assessed    string            `json:"assessed,omitempty" format:"date" doc:"day of the newest assessment; empty: never"`

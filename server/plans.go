@@ -1,7 +1,6 @@
 package server
 
 import (
-	"cmp"
 	"context"
 	"fmt"
 	"net/http"
@@ -158,7 +157,7 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 	}
 	for _, one := range f.Catalog().Methods.Choices {
 		if one.BearsOn(ladders) {
-			view.Settings = append(view.Settings, Disagreement{Choice: one, Chosen: decided(one, choices, r.horse.Record)})
+			view.Settings = append(view.Settings, Disagreement{Choice: one, Chosen: choices.Decided(one, r.horse.Record)})
 		}
 	}
 	if view.Owns, err = s.ownLadders(ctx, c, ladders); err != nil {
@@ -187,13 +186,6 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 		view.Changed = plan.Changes(f.Catalog(), madeOf(made[0]), plan.Made{Plan: f.Plan(), Choices: choices})
 	}
 	return view, nil
-}
-
-// decided is the option chosen of a standing disagreement, in the plan or on the
-// horse's record.
-func decided(one catalog.Choice, choices plan.Choices, record assess.Record) string {
-	said := map[string]string{"bit_hung": record.BitHung.String(), "food": record.Food.String()}[one.Record]
-	return cmp.Or(said, choices.Setting(one).Key)
 }
 
 func madeOf(p store.Plan) plan.Made { return plan.Made{Plan: p.Doc, Choices: p.Choices} }

@@ -9,13 +9,11 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
-	"ivorybridge/core/catalog"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/progress"
-	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 
@@ -61,26 +59,17 @@ type sessionInput struct {
 
 // SessionRow is one session of a horse.
 type SessionRow struct {
-	ID      string         `json:"id"`
-	Date    string         `json:"date" format:"date"`
-	By      string         `json:"by"`
-	Minutes int            `json:"minutes"`
-	Reps    history.Reps   `json:"reps"`
-	Asks    []string       `json:"asks" doc:"names of the steps worked"`
-	Changes []StateChange  `json:"changes"`
-	Events  []assess.Event `json:"events"`
-	Ended   bool           `json:"ended"`
-	Note    string         `json:"note" doc:"how it ended"`
-	Beads   []arena.Told   `json:"beads"`
-}
-
-// StateChange is an ask that came to another state.
-type StateChange struct {
-	Name    string          `json:"name"`
-	Variant phrase.Message  `json:"variant"`
-	From    horse.StepState `json:"from"`
-	To      horse.StepState `json:"to"`
-	Now     phrase.Message  `json:"now" doc:"where it stands now, in words"`
+	ID      string            `json:"id"`
+	Date    string            `json:"date" format:"date"`
+	By      string            `json:"by"`
+	Minutes int               `json:"minutes"`
+	Reps    history.Reps      `json:"reps"`
+	Asks    []string          `json:"asks" doc:"names of the steps worked"`
+	Changes []progress.Change `json:"changes"`
+	Events  []assess.Event    `json:"events"`
+	Ended   bool              `json:"ended"`
+	Note    string            `json:"note" doc:"how it ended"`
+	Beads   []arena.Told      `json:"beads"`
 }
 
 // Summary is what a session came to.
@@ -212,7 +201,7 @@ func sessionRow(r reading, t told, names map[string]string) SessionRow {
 	beads := t.beads(r.file)
 	row := SessionRow{
 		ID: t.ID, Date: t.Date, By: names[t.StartedBy], Reps: history.Count(beads, nil),
-		Asks: []string{}, Changes: changes(r.file.Catalog(), t.visit), Events: []assess.Event{}, Beads: beads,
+		Asks: []string{}, Changes: progress.Changes(r.file.Catalog(), t.visit), Events: []assess.Event{}, Beads: beads,
 	}
 	if beads == nil {
 		row.Beads = []arena.Told{}
@@ -234,34 +223,6 @@ func sessionRow(r reading, t told, names map[string]string) SessionRow {
 
 // events are the dangerous things that the session logged.
 func (t told) events() []assess.Event { return t.after.Days[len(t.after.Days)-1].Dangers() }
-
-// changes lists the asks that a session brought to another state.
-func changes(c *catalog.Catalog, v history.Visit) []StateChange {
-	was := map[horse.Ask]horse.StepState{}
-	for _, k := range v.Before {
-		was[k.Ask] = k.State
-	}
-	list := []StateChange{}
-	for _, k := range v.In(c).After {
-		if was[k.Ask] == k.State {
-			continue
-		}
-		step, _ := c.Step(k.Step)
-		ch := StateChange{Name: step.FullName(), From: was[k.Ask], To: k.State}
-		if ch.From.IsZero() {
-			ch.From = horse.Untried
-		}
-		ch.Now = phrase.Of("state", phrase.Args{"state": k.State.String()})
-		if k.State == horse.StepTolerated && k.Soft {
-			ch.Now = phrase.Of("state.good", nil)
-		}
-		if !k.Variant.IsZero() {
-			ch.Variant = phrase.Of("variant", phrase.Args{"words": phrase.Sided(k.Variant.String())})
-		}
-		list = append(list, ch)
-	}
-	return list
-}
 
 func (s *Server) summary(ctx context.Context, c caller, in *sessionInput) (sum Summary, err error) {
 	l, unlock := s.arenas.of(c.Practice, in.ID)
@@ -315,7 +276,7 @@ func (s *Server) summaryOf(ctx context.Context, c caller, l *liveArena, id strin
 	}
 	for _, k := range l.track {
 		sum.Clock = sum.Clock || k.ClockOff
-		if k.AfterEnd && k.Replaces == "" && k.Kind != track.KindUndo && k.Kind != track.KindAdvice && k.Kind != track.KindEnd {
+		if k.AfterEnd && k.Late() {
 			sum.Late++
 		}
 	}

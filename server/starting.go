@@ -15,7 +15,7 @@ import (
 	"ivorybridge/core/desk"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
-	"ivorybridge/core/plan"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 
@@ -77,19 +77,9 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 	}
 	if len(r.file.Plan().Visits) > 0 {
 		view.Kit = r.file.Plan().Visits[0].Kit
-		view.Trailer = onTrailer(r.file)
+		view.Trailer = r.file.Plan().Visits[0].OnTrailer(r.file.Catalog())
 	}
 	return view, nil
-}
-
-// onTrailer reports whether the next visit works on the trailer.
-func onTrailer(f *casefile.File) bool {
-	return slices.ContainsFunc(f.Plan().Visits[0].Parts, func(p plan.Part) bool {
-		return slices.ContainsFunc(p.Steps, func(key string) bool {
-			step, _ := f.Catalog().Step(key)
-			return step.Trailer
-		})
-	})
 }
 
 // Methods is the shipped catalogue as the rules read it, for those that run in
@@ -145,7 +135,7 @@ func (s *Server) start(ctx context.Context, c caller, in *startInput) (Arena, er
 		return Arena{}, faulty(FieldProblem{Field: "zone", Say: "This time zone is not known. Set the clock of the device."})
 	}
 	n := store.Session{
-		ID: b.ID, CaseID: in.ID, HorseID: r.horse.ID, StartedAt: startedAt(c, b.StartedAt, b.SentAt), Zone: b.Zone, School: horse.BuildAndRelease,
+		ID: b.ID, CaseID: in.ID, HorseID: r.horse.ID, StartedAt: track.Began(c.now.UnixMilli(), b.StartedAt, b.SentAt), Zone: b.Zone, School: horse.BuildAndRelease,
 		Handler: b.Handler, Readiness: b.Readiness, Catalog: r.file.Catalog().Version, Rules: s.pinned(r.file), Core: arena.Version,
 	}
 	n.Date = time.UnixMilli(n.StartedAt).In(zone).Format(time.DateOnly)
@@ -173,18 +163,6 @@ func (s *Server) start(ctx context.Context, c caller, in *startInput) (Arena, er
 		return Arena{}, err
 	}
 	return s.arena(ctx, c, &sessionInput{ID: b.ID})
-}
-
-// startedAt is when a session began, by the device's clock; by the server's
-// where that clock is wrong.
-func startedAt(c caller, started, sent int64) int64 {
-	switch off := store.ClockOff(c.now.UnixMilli(), sent); {
-	case off != 0:
-		return started + off
-	case sent == 0 && (c.now.UnixMilli()-started > 12*3_600_000 || started-c.now.UnixMilli() > 3_600_000):
-		return c.now.UnixMilli()
-	}
-	return started
 }
 
 func reasons(book phrase.Book, list []phrase.Message) string {

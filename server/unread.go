@@ -7,7 +7,7 @@ import (
 	"runtime/debug"
 	"sort"
 
-	"ivorybridge/core/casefile"
+	"ivorybridge/core/attention"
 	"ivorybridge/core/phrase"
 	"ivorybridge/store"
 )
@@ -70,7 +70,7 @@ func (r reading) left() []UnreadEntry {
 // that all of it is kept.
 func (s *Server) unreadRow(ctx context.Context, h store.Horse, kase store.Case, err error) Row {
 	s.Log.ErrorContext(ctx, "a horse can't be read", "horse", h.ID, "error", err.Error())
-	row := Row{ID: h.ID, Name: h.Name, Yard: h.Yard.Name, Owners: []string{}, Case: viewCase(kase), Unread: true, Attention: []casefile.Note{{Rank: 1, Say: phrase.Of("unread.horse", nil)}}}
+	row := Row{ID: h.ID, Name: h.Name, Yard: h.Yard.Name, Owners: []string{}, Case: viewCase(kase), Unread: true, Attention: []attention.Note{{Rank: 1, Say: phrase.Of("unread.horse", nil)}}}
 	for _, o := range h.Owners {
 		row.Owners = append(row.Owners, o.Name)
 	}

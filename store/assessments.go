@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"ivorybridge/core/assess"
+	"ivorybridge/core/track"
 	"ivorybridge/store/sqlc"
 )
 
@@ -106,7 +107,7 @@ func marks(rows []sqlc.GetMarksRow) ([]KeptMark, error) {
 // if that is off, times are corrected.
 func (s *Store) Mark(ctx context.Context, who Who, begun Assessment, sentAt int64, list []assess.Mark) (kept Assessment, refused []error, err error) {
 	refused = make([]error, len(list))
-	off := ClockOff(who.At, sentAt)
+	off := track.ClockOff(who.At, sentAt)
 	err = s.write(ctx, "keeping marks", func(q *sqlc.Queries) error {
 		row, err := q.GetAssessment(ctx, sqlc.GetAssessmentParams{PracticeID: who.Practice, ID: begun.ID})
 		switch {

@@ -150,20 +150,6 @@ func (v View) NextStart(ctx context.Context, practice, horseID string, n Session
 	return at, reading("the sessions", err)
 }
 
-// clockSlack is how far a device's clock may be off before its times are
-// corrected, in milliseconds.
-const clockSlack = 5 * 60_000
-
-// ClockOff is how far a device's clock is behind, in milliseconds, by when it
-// says that it sent something; 0 where it did not say, or is near enough.
-func ClockOff(now, sentAt int64) int64 {
-	off := now - sentAt
-	if sentAt == 0 || off <= clockSlack && off >= -clockSlack {
-		return 0
-	}
-	return off
-}
-
 // Append keeps entries of a session in one transaction, durably, and tells for
 // each why it was refused, or nil. sentAt is the device's clock as it sent
 // them: if that is off, times are corrected and the entries marked. An entry
@@ -171,7 +157,7 @@ func ClockOff(now, sentAt int64) int64 {
 // for a bad one beside it. The entries come back at their corrected times.
 func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt int64, entries []track.Entry) (kept []track.Entry, refused []error, err error) {
 	refused, kept = make([]error, len(entries)), slices.Clone(entries)
-	off := ClockOff(who.At, sentAt)
+	off := track.ClockOff(who.At, sentAt)
 	err = s.write(ctx, "keeping entries", func(q *sqlc.Queries) error {
 		at, err := q.GetPlaceOfSession(ctx, sqlc.GetPlaceOfSessionParams{PracticeID: who.Practice, ID: sessionID})
 		if errors.Is(err, sql.ErrNoRows) {

@@ -1,118 +1,18 @@
 package casefile
 
 import (
-	"slices"
-
-	"ivorybridge/core/assess"
-	"ivorybridge/core/horse"
-	"ivorybridge/core/phrase"
-	"ivorybridge/core/plan"
-	"ivorybridge/core/progress"
+	"ivorybridge/core/attention"
+	"ivorybridge/core/history"
 )
 
-// A Note is something that wants attention (part 8). The lower the rank, the
-// sooner.
-type Note struct {
-	Rank int            `json:"rank" doc:"1 first"`
-	Say  phrase.Message `json:"say"`
-}
-
-// Urgency puts a case in its place in the caseload: what wants attention first,
-// and what is finished last.
-func Urgency(finished bool, notes []Note) int {
-	switch {
-	case finished:
-		return leastUrgent
-	case len(notes) == 0:
-		return unpressed
-	}
-	return notes[0].Rank
-}
-
-// The places of cases that want nothing, and of those that are finished; every
-// note ranks before them.
-const (
-	unpressed   = 50
-	leastUrgent = 100
-)
-
-// How long is too long (days): nothing logged, and a date close by.
-const (
-	quietDays = 14
-	nearDays  = 21
-)
-
-// Attention lists what wants attention, the most pressing first. A finished
-// case wants none.
-func (f *File) Attention() []Note {
-	notes := []Note{}
-	if f.in.Finished != "" {
-		return notes
-	}
-	add := func(rank int, key string, args phrase.Args) {
-		notes = append(notes, Note{Rank: rank, Say: phrase.Of("attention."+key, args)})
-	}
+// Attention lists what wants attention, the most pressing first.
+func (f *File) Attention() []attention.Note {
+	newest := history.Day{}
 	if n := len(f.in.History.Days); n > 0 {
-		if events := f.in.History.Days[n-1].Dangers(); len(events) > 0 {
-			add(1, "incident", phrase.Args{"what": kinds(events), "on": phrase.Date(events[0].On)})
-		}
+		newest = f.in.History.Days[n-1]
 	}
-	for _, r := range f.Referrals {
-		if r.Done {
-			continue
-		}
-		add(2, "referral", phrase.Args{"who": r.Who, "what": r.Why})
-	}
-	for _, r := range f.Result.Rechecks {
-		if len(r.Found) == 0 && r.Due <= f.in.Today {
-			notes = append(notes, Note{Rank: 2, Say: r.Reads})
-		}
-	}
-	if f.Assessed == "" {
-		add(3, "not_assessed", nil)
-	}
-	if names := names(f.Bridge, horse.Slipped); len(names) > 0 {
-		add(4, "slipped", phrase.Args{"steps": names})
-	}
-	if f.in.NeededBy != "" {
-		switch left, _ := horse.DaysBetween(f.in.Today, f.in.NeededBy); {
-		case left < 0:
-			add(5, "date_passed", phrase.Args{"date": phrase.Date(f.in.NeededBy)})
-		case f.glance.Doubtful() && f.Assessed != "": // of a horse never assessed it says too little
-			add(5, "forecast", phrase.Args{"date": phrase.Date(f.glance.By), "p": int(100*f.glance.Done + 0.5), "word": plan.WordFor(f.glance.Done)})
-		case left <= nearDays:
-			add(5, "date_near", phrase.Args{"n": left, "met": f.Bridge.Met, "of": len(f.Bridge.Planks)})
-		}
-	}
-	if f.Assessed != "" && f.DaysOff < 0 {
-		add(6, "not_begun", nil)
-	}
-	if f.DaysOff >= quietDays {
-		add(6, "quiet", phrase.Args{"n": f.DaysOff})
-	}
-	if f.Assessed != "" && !f.Account().Baseline.Asked() {
-		add(7, "no_baseline", nil)
-	}
-	return notes
-}
-
-func kinds(events []assess.Event) []string {
-	var list []string
-	for _, e := range events {
-		if !slices.Contains(list, e.Kind.String()) {
-			list = append(list, e.Kind.String())
-		}
-	}
-	return list
-}
-
-// names lists the planks and piers of a state.
-func names(b progress.Bridge, state horse.StepState) []string {
-	var list []string
-	for _, p := range slices.Concat(b.Planks, b.Piers) {
-		if p.State == state {
-			list = append(list, p.Name)
-		}
-	}
-	return list
+	return attention.Of(attention.Facts{
+		Today: f.in.Today, Finished: f.in.Finished != "", NeededBy: f.in.NeededBy, Assessed: f.Assessed != "", Baseline: f.Account().Baseline.Asked(),
+		Newest: newest, DaysOff: f.DaysOff, Referrals: f.Referrals, Rechecks: f.Result.Rechecks, Bridge: f.Bridge, Plan: f.glance,
+	})
 }

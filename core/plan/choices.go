@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -163,4 +164,11 @@ func (c Choices) CueCard(cat *catalog.Catalog, steps []string) []catalog.Cue {
 		cues = append(cues, cue)
 	}
 	return cues
+}
+
+// Decided is the option chosen of a standing disagreement, in the plan or on the
+// horse's record.
+func (c Choices) Decided(one catalog.Choice, record assess.Record) string {
+	said := map[string]string{"bit_hung": record.BitHung.String(), "food": record.Food.String()}[one.Record]
+	return cmp.Or(said, c.Setting(one).Key)
 }

@@ -216,3 +216,13 @@ func (b *builder) equip(v *Visit) {
 		v.Kit = append(v.Kit, extra.Item)
 	}
 }
+
+// OnTrailer reports whether the visit works on the trailer.
+func (v Visit) OnTrailer(c *catalog.Catalog) bool {
+	return slices.ContainsFunc(v.Parts, func(p Part) bool {
+		return slices.ContainsFunc(p.Steps, func(key string) bool {
+			step, _ := c.Step(key)
+			return step.Trailer
+		})
+	})
+}

@@ -2117,6 +2117,14 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        AttentionNote: {
+            /**
+             * Format: int64
+             * @description 1 first
+             */
+            rank: number;
+            say: components["schemas"]["PhraseMessage"];
+        };
         Card: {
             ask: string;
             /** @description a knock of the bit on the teeth is logged there */
@@ -2223,14 +2231,6 @@ export interface components {
             };
             /** @description ways out at baseline that it is made for */
             suits?: string[];
-        };
-        CasefileNote: {
-            /**
-             * Format: int64
-             * @description 1 first
-             */
-            rank: number;
-            say: components["schemas"]["PhraseMessage"];
         };
         CatalogCard: {
             /** @description the step from which it is shown */
@@ -2687,7 +2687,7 @@ export interface components {
              * @description day of the newest assessment; empty: never
              */
             assessed?: string;
-            attention: components["schemas"]["CasefileNote"][];
+            attention: components["schemas"]["AttentionNote"][];
             /** @description the last session's reps */
             beads: components["schemas"]["ArenaTold"][];
             /** @description the problem as it was, in a few words; empty: not written down */
@@ -3525,6 +3525,16 @@ export interface components {
              */
             progress: number;
         };
+        ProgressChange: {
+            /** @enum {string} */
+            from: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
+            name: string;
+            /** @description where it stands now, in words */
+            now: components["schemas"]["PhraseMessage"];
+            /** @enum {string} */
+            to: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
+            variant: components["schemas"]["PhraseMessage"];
+        };
         ProgressPart: {
             /** @enum {string} */
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
@@ -3650,7 +3660,7 @@ export interface components {
             said: components["schemas"]["PhraseMessage"];
         };
         Row: {
-            attention: components["schemas"]["CasefileNote"][];
+            attention: components["schemas"]["AttentionNote"][];
             bridge: components["schemas"]["ProgressBridge"];
             /** @enum {string} */
             care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
@@ -3676,7 +3686,7 @@ export interface components {
             asks: string[];
             beads: components["schemas"]["ArenaTold"][];
             by: string;
-            changes: components["schemas"]["StateChange"][];
+            changes: components["schemas"]["ProgressChange"][];
             /** Format: date */
             date: string;
             ended: boolean;
@@ -3753,16 +3763,6 @@ export interface components {
             /** @description the device's time zone, IANA */
             zone: string;
         };
-        StateChange: {
-            /** @enum {string} */
-            from: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
-            name: string;
-            /** @description where it stands now, in words */
-            now: components["schemas"]["PhraseMessage"];
-            /** @enum {string} */
-            to: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
-            variant: components["schemas"]["PhraseMessage"];
-        };
         StepText: {
             and?: string;
             ask: string;
@@ -3797,7 +3797,7 @@ export interface components {
             care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
             /** @enum {string} */
             care_before: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
-            changes: components["schemas"]["StateChange"][];
+            changes: components["schemas"]["ProgressChange"][];
             /** @description a device's clock was wrong; its times were corrected */
             clock_off: boolean;
             /** Format: date */

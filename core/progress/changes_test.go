@@ -1,4 +1,4 @@
-package server
+package progress
 
 import (
 	"testing"
@@ -20,7 +20,7 @@ func TestAChangeSaysWhatWasReached(t *testing.T) {
 	book := phrase.English(phrase.Shipped)
 	of := func(k arena.Known) string {
 		k.Ask = horse.Ask{Step: "lead.halt"}
-		list := changes(c, history.Visit{After: []arena.Known{k}})
+		list := Changes(c, history.Visit{After: []arena.Known{k}})
 		require.Len(t, list, 1)
 		return list[0].From.String() + " → " + book.Say(list[0].Now)
 	}
