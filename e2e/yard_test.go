@@ -11,6 +11,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strings"
 	"sync/atomic"
 	"syscall"
 	"testing"
@@ -216,7 +217,13 @@ func (u *user) listen(page *rod.Page) {
 		u.t.Logf("the page threw: %s", e.ExceptionDetails.Exception.Description)
 	}, func(e *proto.RuntimeConsoleAPICalled) {
 		if e.Type == proto.RuntimeConsoleAPICalledTypeError {
-			u.t.Logf("the page said: %s", page.MustObjectsToJSON(e.Args))
+			said := make([]string, 0, len(e.Args))
+			for _, a := range e.Args {
+				if v, err := page.ObjectToJSON(a); err == nil { // the page may be gone by now
+					said = append(said, v.String())
+				}
+			}
+			u.t.Logf("the page said: %s", strings.Join(said, " "))
 		}
 	})()
 }

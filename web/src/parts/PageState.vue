@@ -10,7 +10,7 @@ const emit = defineEmits<{ again: [] }>()
 <template>
   <div v-if="trouble" class="sheet stack" role="alert">
     <p class="strong">{{ trouble.message }}</p>
-    <div><ElButton @click="emit('again')">Try again</ElButton></div>
+    <div><button type="button" class="button plain" @click="emit('again')">Try again</button></div>
   </div>
   <p v-else-if="!ready" class="quiet wait" role="status">Looking it up</p>
   <slot v-if="ready" />
