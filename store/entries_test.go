@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/track"
 )
@@ -84,4 +85,40 @@ func TestOldTracksAreCarriedOver(t *testing.T) {
 		_, err := s.writer.Exec(text)
 		assert.ErrorContains(t, err, "an entry is never")
 	}
+}
+
+// A history that was folded from what has changed since is not kept.
+func TestAFoldOfWhatHasChangedIsNotKept(t *testing.T) {
+	ctx := context.Background()
+	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
+	past, err := p.Past(ctx, p.who.Practice, p.horse, "e", nil)
+	require.NoError(t, err)
+	require.Len(t, past.After, 1)
+	folds := []Fold{{Session: past.After[0].Session, History: history.History{Started: 1}, Unread: []Unread{{ID: "x", On: "2026-06-01", Kind: "rep"}}}}
+	_, _, err = p.Append(ctx, p.who, p.session, 0, []track.Entry{rep(1, horse.Try)})
+	require.NoError(t, err)
+	require.NoError(t, p.KeepFolds(ctx, p.who.Practice, p.horse, "e", past.Stamp, folds))
+	kept, err := p.Folds(ctx, p.who.Practice, p.horse)
+	require.NoError(t, err)
+	assert.Empty(t, kept)
+
+	past, err = p.Past(ctx, p.who.Practice, p.horse, "e", nil)
+	require.NoError(t, err)
+	require.NoError(t, p.KeepFolds(ctx, p.who.Practice, p.horse, "e", past.Stamp, folds))
+	now, err := p.Past(ctx, p.who.Practice, p.horse, "e", nil)
+	require.NoError(t, err)
+	assert.Empty(t, now.After, "it is read no more")
+	assert.Equal(t, folds[0].History, now.History)
+	assert.Equal(t, folds[0].Unread, now.Unread)
+	other, err := p.Past(ctx, p.who.Practice, p.horse, "another edition", nil)
+	require.NoError(t, err)
+	assert.Len(t, other.After, 1, "made by other rules it is made again")
+	before, err := p.Past(ctx, p.who.Practice, p.horse, "e", &folds[0].Session)
+	require.NoError(t, err)
+	assert.Zero(t, before.History.Sessions(), "before the first there is nothing")
+	_, _, err = p.Append(ctx, p.who, p.session, 0, []track.Entry{rep(2, horse.Try)})
+	require.NoError(t, err)
+	late, err := p.Past(ctx, p.who.Practice, p.horse, "e", nil)
+	require.NoError(t, err)
+	assert.Len(t, late.After, 1, "a late entry folds again from its session on")
 }
