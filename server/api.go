@@ -98,6 +98,7 @@ func vocabulary(r huma.Registry) {
 	word(r, horse.Care{})
 	word(r, horse.StepState{})
 	word(r, horse.Mind{})
+	word(r, catalog.Role{})
 	word(r, horse.Stop{})
 	word(r, track.Kind{})
 	word(r, track.Action{})

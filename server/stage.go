@@ -160,7 +160,7 @@ func card(f *casefile.File, key string) Card {
 	card := Card{
 		Key: key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation, Ridden: step.Ridden, Trailer: step.Bars || step.Trailer && step.Tied, Ask: step.Ask,
 		Release: step.Release, Watch: step.Watch, Pass: step.Pass.Text, Measures: step.Measures, Unit: step.Pass.Unit,
-		Values: append([]int{}, step.Pass.Values...), Variants: []CardVariant{}, Means: append([]string{}, step.Means...), Ways: append([]horse.WayOut{}, ladder.Ways...), Bumps: ladder.Key == "bridle",
+		Values: append([]int{}, step.Pass.Values...), Variants: []CardVariant{}, Means: append([]string{}, step.Means...), Ways: append([]horse.WayOut{}, ladder.Ways...), Bumps: ladder.Bumps,
 	}
 	if school == horse.ReliefPlace {
 		card.Places = arena.PlacesOf(c, ladder)

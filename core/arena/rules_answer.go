@@ -45,7 +45,7 @@ func notCounted(s *session) (decision, bool) {
 		d.at1 = true
 		return d, true
 	case slices.Contains(r.Flags, horse.NotNoticed):
-		return decision{action: track.Refocus, then: []track.Action{track.Same}, ask: horse.Ask{Step: "head.down"}, why: phrase.Of("why.not_noticed", nil)}, true
+		return decision{action: track.Refocus, then: []track.Action{track.Same}, ask: s.refocus(r.Ask), why: phrase.Of("why.not_noticed", nil)}, true
 	}
 	return s.same(phrase.Of("why.outside", nil))
 }

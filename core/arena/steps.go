@@ -217,6 +217,15 @@ func (s *session) easyKnown(not horse.Ask) *horse.Ask {
 	return best
 }
 
+// refocus is the ask that brings a horse's mind back before anything else; where
+// there is none, the same again.
+func (s *session) refocus(same horse.Ask) horse.Ask {
+	for _, step := range s.cat.With(catalog.Refocuses) {
+		return step.Asks()[0]
+	}
+	return same
+}
+
 // easyLevel is the level up to which a known ask is easy to finish on.
 const easyLevel = 3
 

@@ -108,27 +108,52 @@ type Touch struct {
 	StepOuts *int         `json:"step_outs,omitempty"`
 }
 
-// Missing lists the basics that are missing, in ladder order; touching all
-// over counts as one, a test with two sides as well.
-func (a Assessment) Missing() []string {
+// Missing lists the steps that teach the basics that are missing, in ladder
+// order; touching all over counts as one, a test with two sides as well.
+func (a Assessment) Missing(c *catalog.Catalog) []string {
+	keys := a.failed()
+	if a.flinched() {
+		for _, s := range c.With(catalog.TouchedAllOver) {
+			keys = append(keys, s.Key)
+		}
+	}
+	return keys
+}
+
+// lacking counts the basics that are missing.
+func (a Assessment) lacking() int {
+	n := len(a.failed())
+	if a.flinched() {
+		n++
+	}
+	return n
+}
+
+// failed lists the tests from the ground that show a basic missing.
+func (a Assessment) failed() []string {
 	var keys []string
 	for _, t := range Tests() {
 		if !t.Ridden && slices.ContainsFunc(t.Asks(), func(k string) bool { return a.Basics[k].missing() }) {
 			keys = append(keys, t.Key)
 		}
 	}
+	return keys
+}
+
+// flinched reports whether a touch anywhere shows that being touched is missing.
+func (a Assessment) flinched() bool {
 	for _, touch := range a.Zones {
 		if (Basic{Level: touch.Level, Grade: touch.Grade}).missing() {
-			return append(keys, "zones.hand")
+			return true
 		}
 	}
-	return keys
+	return false
 }
 
 // allGood reports whether every basic was looked at on every side, zones 2 to
 // 4 by hand too, and none is missing.
 func (a Assessment) allGood() bool {
-	if len(a.Missing()) > 0 {
+	if a.lacking() > 0 {
 		return false
 	}
 	for _, t := range Tests() {

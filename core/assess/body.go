@@ -142,14 +142,30 @@ func Blocks(c *catalog.Catalog, a Assessment) []Block {
 // Limits gives the last value a step may reach while a fact holds: with a hind
 // leg that has locked or that no vet has seen, backing is one step at most;
 // one that snatches, and a vet has seen, four (part 9).
-func Limits(a Assessment) map[string]int {
-	if !ill(a.BodyOf(horse.HindLeg)) {
+func Limits(c *catalog.Catalog, a Assessment) map[string]int {
+	most := a.backing()
+	if most == 0 {
 		return nil
 	}
-	if leg := a.Body[horse.HindLeg]; leg.VetSaw != "" && !leg.Locked {
-		return map[string]int{"lead.back": 4}
+	limits := map[string]int{}
+	for _, s := range c.With(catalog.Backs) {
+		limits[s.Key] = most
 	}
-	return map[string]int{"lead.back": 1}
+	return limits
+}
+
+// NoBacking reports whether a fact allows one step back at most.
+func NoBacking(a Assessment) bool { return a.backing() == 1 }
+
+// backing is how many steps back a hind leg allows; 0: as many as one likes.
+func (a Assessment) backing() int {
+	switch leg := a.Body[horse.HindLeg]; {
+	case !ill(a.BodyOf(horse.HindLeg)):
+		return 0
+	case leg.VetSaw != "" && !leg.Locked:
+		return 4
+	}
+	return 1
 }
 
 // A Recheck is a check that a treatment asks for: half way and at its end.

@@ -90,6 +90,3 @@ func InHandOnly(a Assessment, logged []Event) bool {
 	}
 	return false
 }
-
-// weightOnItsBack are the steps that put weight on its back in hand.
-func weightOnItsBack(key, ladder string) bool { return ladder == "mount" || key == "zones.over" }

@@ -171,7 +171,7 @@ func (f finder) basics() {
 	}) {
 		f.took[horse.LookBasics] = true
 	}
-	switch missing := len(a.Missing()); {
+	switch missing := a.lacking(); {
 	case missing >= 4 || a.NotYet:
 		f.when(true, "basics_4_missing")
 	case missing >= 2:

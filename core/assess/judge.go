@@ -163,7 +163,7 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 	for _, f := range a.Doubts() {
 		r.Doubts = append(r.Doubts, Doubt{Path: f.Field, Say: f.Say})
 	}
-	for _, ask := range First(a) {
+	for _, ask := range First(c, a) {
 		r.First = append(r.First, *refOf(c, ask))
 	}
 	counted := map[Found]bool{}

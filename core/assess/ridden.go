@@ -45,7 +45,7 @@ func RiddenBlocks(c *catalog.Catalog, a Assessment, r Record, in Barring) []Bloc
 	for _, l := range c.Ladders {
 		mounting := slices.ContainsFunc(l.Steps, func(s catalog.Step) bool { return s.Opens })
 		for _, s := range l.Steps {
-			if in.InHand && (s.Ridden || weightOnItsBack(s.Key, l.Key)) {
+			if in.InHand && (s.Ridden || s.Is(catalog.BearsWeight)) {
 				blocks = append(blocks, Block{Step: s.Key, Name: s.FullName(), Why: phrase.Of("block.in_hand", nil), Lifts: phrase.Of("block.in_hand.lifts", nil), Never: true})
 				continue
 			}

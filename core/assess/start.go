@@ -18,8 +18,8 @@ func Start(c *catalog.Catalog, ladder string, a Assessment, base Baseline, inHan
 	if !ok {
 		return "", false
 	}
-	if _, there := c.Step(poleStep); a.NotYet && there {
-		return poleStep, true
+	if touch := c.With(catalog.FirstTouch); a.NotYet && len(touch) > 0 {
+		return touch[0].Key, true
 	}
 	at := 0
 	if step, ok := c.Step(base.Reached); ok && step.Ladder == ladder {
@@ -37,7 +37,7 @@ func Start(c *catalog.Catalog, ladder string, a Assessment, base Baseline, inHan
 	}
 	for at = max(at, 0); at >= 0; at-- {
 		s := l.Steps[at]
-		weight := s.Ridden || weightOnItsBack(s.Key, l.Key)
+		weight := s.Ridden || s.Is(catalog.BearsWeight)
 		if !blocked[s.Key] && s.Link == "" && (!s.Ridden || a.mayRide()) && !(inHand && weight) {
 			return s.Key, true
 		}
@@ -48,22 +48,22 @@ func Start(c *catalog.Catalog, ladder string, a Assessment, base Baseline, inHan
 	return "", false
 }
 
-const poleStep = "wild.pole"
-
 // First lists what comes before the problem ladder: the missing basics in
 // ladder order, and what step-outs from zone 3 add before any ridden step.
-func First(a Assessment) []horse.Ask {
+func First(c *catalog.Catalog, a Assessment) []horse.Ask {
 	var asks []horse.Ask
 	if a.NotYet {
-		asks = append(asks, horse.Ask{Step: poleStep})
+		for _, s := range c.With(catalog.FirstTouch) {
+			asks = append(asks, horse.Ask{Step: s.Key})
+		}
 	}
-	for _, key := range a.Missing() {
+	for _, key := range a.Missing(c) {
 		asks = append(asks, horse.Ask{Step: key})
 	}
 	for _, side := range (horse.Side{}).All() {
 		if a.stepOuts(side) >= 3 {
-			for _, step := range []string{"zones.over", "saddle.pad"} {
-				asks = append(asks, horse.Ask{Step: step, Variant: horse.Variant{Side: side}})
+			for _, s := range c.With(catalog.BeforeMounting) {
+				asks = append(asks, horse.Ask{Step: s.Key, Variant: horse.Variant{Side: side}})
 			}
 		}
 	}

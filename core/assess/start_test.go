@@ -27,12 +27,12 @@ func TestSuspectBodyBlocksAndRefers(t *testing.T) {
 	r, err := Judge(c, Case{Today: today, Assessment: a.About(horse.Loading)})
 	require.NoError(t, err)
 	assert.Len(t, r.Blocks, 8, "those of other ladders are not this horse's worry")
-	assert.Equal(t, map[string]int{"lead.back": 1}, Limits(a))
+	assert.Equal(t, map[string]int{"lead.back": 1}, Limits(kept(t), a))
 	assert.Equal(t, "vet", Referrals(a, today)[0].Who)
 	a.Body[horse.HindLeg] = BodyNote{State: horse.InTreatment, VetSaw: today}
-	assert.Equal(t, map[string]int{"lead.back": 4}, Limits(a), "a vet has seen it, and it never locked")
+	assert.Equal(t, map[string]int{"lead.back": 4}, Limits(kept(t), a), "a vet has seen it, and it never locked")
 	a.Body[horse.HindLeg] = BodyNote{State: horse.Suspect, VetSaw: today, Locked: true}
-	assert.Equal(t, map[string]int{"lead.back": 1}, Limits(a))
+	assert.Equal(t, map[string]int{"lead.back": 1}, Limits(kept(t), a))
 	assert.Equal(t, "referral.locks", Referrals(a, today)[0].Why.Key)
 	assert.Empty(t, Blocks(c, Assessment{Body: body(horse.HindLeg, horse.Cleared)}))
 	assert.Empty(t, Blocks(c, Assessment{}), "not looked at blocks nothing")

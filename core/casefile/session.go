@@ -3,6 +3,7 @@ package casefile
 import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 )
 
@@ -13,7 +14,7 @@ func (f *File) Brief() arena.Brief {
 		Fitting: f.fit, Ladder: f.in.Ladder, Next: f.Plan().Next, Bars: f.bars(), Worked: f.LastWorked, Bumped: f.Bumped,
 		Care: f.Risk.Care, Cycle: f.Cycle.Cycle, Core: arena.Version, Forbidden: f.Result.Forbidden,
 		Input: arena.Input{
-			Schools: f.Schools(), Known: f.Known, Levels: f.Plan().Levels, Limits: assess.Limits(f.Assessment), Handlers: f.handlers(),
+			Schools: f.Schools(), Known: f.Known, Levels: f.Plan().Levels, Limits: assess.Limits(f.cat, f.Assessment), Handlers: f.handlers(),
 			Horse: arena.Horse{
 				Young: f.in.Record.Young(f.in.Today), GuardsItself: f.in.Record.GuardsItself,
 				FearLikely: f.mayBeAfraid(), BodyClear: f.Assessment.BodyClear(f.cat.Judging, f.in.Problem),
@@ -53,8 +54,10 @@ func (f *File) mayBeAfraid() bool {
 // bars lists the steps that close a bar, until the owner's own step is met
 // with a second adult watching (part 9).
 func (f *File) bars() []string {
-	if alone, ok := f.cat.Step("load.alone"); ok && f.met(alone) {
-		return nil
+	for _, alone := range f.cat.With(catalog.OwnerAlone) {
+		if f.met(alone) {
+			return nil
+		}
 	}
 	var keys []string
 	for _, l := range f.cat.Ladders {

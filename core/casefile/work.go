@@ -28,7 +28,7 @@ func (f *File) fitting() catalog.Fitting {
 			fit.Ladders = append(fit.Ladders, l.Key)
 		}
 	}
-	for _, a := range assess.First(f.Assessment) {
+	for _, a := range assess.First(f.shipped, f.Assessment) {
 		if step, ok := f.shipped.Step(a.Step); ok {
 			fit.Ladders = append(fit.Ladders, step.Ladder) // a horse that can't be haltered: that first
 		}
@@ -75,9 +75,12 @@ func (f *File) excepted() bool {
 	if x == nil || x.Until < f.in.Today {
 		return false
 	}
-	for _, key := range []string{"control.flex", "control.disengage"} {
-		step, ok := f.cat.Step(key)
-		if !ok || slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool {
+	controls := f.cat.With(catalog.ControlInHand)
+	if len(controls) == 0 {
+		return false
+	}
+	for _, step := range controls {
+		if slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool {
 			return !slices.ContainsFunc(f.in.History.Asks, func(k history.Ask) bool { return k.Ask == a && k.Passed() })
 		}) {
 			return false
@@ -147,7 +150,7 @@ func (f *File) planInput(goals []plan.Goal) plan.Input {
 		visits = 3
 	}
 	var first, mounting []string
-	for _, a := range assess.First(f.Assessment) {
+	for _, a := range assess.First(f.shipped, f.Assessment) {
 		if _, ok := f.cat.Step(a.Step); !ok {
 			continue
 		}
@@ -170,7 +173,7 @@ func (f *File) facts() plan.Facts {
 		Against: f.Problem().Against, FearUnlikely: f.unafraid(),
 		DoneBefore: account.Story.Successes != nil && *account.Story.Successes > 0,
 		Alone:      account.Story.WhoAlone,
-		NoBacking:  assess.Limits(f.Assessment)["lead.back"] == 1,
+		NoBacking:  assess.NoBacking(f.Assessment),
 		Spiral:     f.in.Record.Gaited || f.Assessment.BodyOf(horse.Balance) == horse.Suspect || f.Assessment.BodyOf(horse.Balance) == horse.InTreatment,
 		OwnerMay:   f.canClear(),
 		InHand:     f.Result.InHand,

@@ -88,6 +88,7 @@ type Step struct {
 	Before   bool             `json:"before_foundations,omitempty" doc:"where it is worked, every foundation comes after it"`
 	Opens    bool             `json:"opens_riding,omitempty" doc:"a horse not yet ridden is ridden on other ladders only once it is met"`
 	Helper   phrase.Slotted   `json:"helper,omitempty" doc:"a second person, and what they do"`
+	Roles    []Role           `json:"roles,omitempty" doc:"what it is to the rules"`
 	Ladder   string           `json:"ladder" doc:"key of its ladder"`
 	Place    int              `json:"place" doc:"place on its ladder, from 0"`
 }
@@ -155,23 +156,25 @@ func (s Step) Asks() []horse.Ask {
 
 // A Ladder is an ordered list of steps.
 type Ladder struct {
-	Key      string          `json:"key"`
-	Name     phrase.Slotted  `json:"name"`
-	Kind     Kind            `json:"kind" enum:"foundation,problem"`
-	For      []horse.Problem `json:"for,omitempty" doc:"the problems it serves"`
-	Schools  []horse.School  `json:"schools" doc:"the usual school first"`
-	Where    phrase.Slotted  `json:"where"`
-	StandsOn []Need          `json:"stands_on,omitempty"`
-	Narrow   bool            `json:"narrow,omitempty" doc:"a narrow place: one risk point more"`
-	Care     horse.Care      `json:"care,omitzero" doc:"at least this grade of care"`
-	Watch    phrase.Slotted  `json:"watch,omitempty"`
-	From     string          `json:"stands_from,omitempty" doc:"the step from which it stands on them; empty: the first"`
-	Helper   phrase.Slotted  `json:"helper,omitempty" doc:"a second person at every step, and what they do"`
-	Ways     []horse.WayOut  `json:"ways_out,omitempty" doc:"ways out that are usual on it: they stand first among the chips"`
-	Suits    []horse.WayOut  `json:"suits,omitempty" doc:"ways out that it is made for, where a problem has several ladders"`
-	Rate     float64         `json:"rate" doc:"steps met in a session, as expected before anything is logged (part 7)"`
-	Own      *Origin         `json:"own,omitempty" doc:"a practice's own copy; absent: as shipped"`
-	Steps    []Step          `json:"steps"`
+	Key       string          `json:"key"`
+	Name      phrase.Slotted  `json:"name"`
+	Kind      Kind            `json:"kind" enum:"foundation,problem"`
+	For       []horse.Problem `json:"for,omitempty" doc:"the problems it serves"`
+	Schools   []horse.School  `json:"schools" doc:"the usual school first"`
+	Where     phrase.Slotted  `json:"where"`
+	StandsOn  []Need          `json:"stands_on,omitempty"`
+	Narrow    bool            `json:"narrow,omitempty" doc:"a narrow place: one risk point more"`
+	Care      horse.Care      `json:"care,omitzero" doc:"at least this grade of care"`
+	Watch     phrase.Slotted  `json:"watch,omitempty"`
+	From      string          `json:"stands_from,omitempty" doc:"the step from which it stands on them; empty: the first"`
+	Helper    phrase.Slotted  `json:"helper,omitempty" doc:"a second person at every step, and what they do"`
+	Ways      []horse.WayOut  `json:"ways_out,omitempty" doc:"ways out that are usual on it: they stand first among the chips"`
+	Suits     []horse.WayOut  `json:"suits,omitempty" doc:"ways out that it is made for, where a problem has several ladders"`
+	AtTrailer bool            `json:"at_trailer,omitempty" doc:"worked at the trailer, by its door"`
+	Bumps     bool            `json:"bumps,omitempty" doc:"a knock of the bit on the teeth is logged there"`
+	Rate      float64         `json:"rate" doc:"steps met in a session, as expected before anything is logged (part 7)"`
+	Own       *Origin         `json:"own,omitempty" doc:"a practice's own copy; absent: as shipped"`
+	Steps     []Step          `json:"steps"`
 }
 
 // Origin is where an own ladder comes from. Its keys are those of the ladder

@@ -24,10 +24,11 @@ func (c *Catalog) Fit(f Fitting) (*Catalog, error) {
 	fitted := &Catalog{Version: c.Version, Rules: c.Rules, Judging: c.Judging, Methods: c.Methods, past: f.Past}
 	for _, l := range c.Ladders {
 		if i := slices.IndexFunc(f.Own, func(o Ladder) bool { return o.Key == l.Key }); i >= 0 {
-			l = f.Own[i]
+			l = f.Own[i].inherits(l)
 			fitted.Version += fmt.Sprintf("+%s.%d", l.Key, l.Own.Version)
+		} else {
+			l.Steps = slices.Clone(l.Steps)
 		}
-		l.Steps = slices.Clone(l.Steps)
 		fitted.Ladders = append(fitted.Ladders, l)
 	}
 	changed := len(f.Own) > 0

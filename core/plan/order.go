@@ -46,7 +46,7 @@ func (b *builder) remarks(order []string) {
 	if f.Spiral && has(func(s catalog.Step) bool { return s.Ridden }) {
 		b.note("spiral", nil)
 	}
-	alone := has(func(s catalog.Step) bool { return s.Key == "load.alone" })
+	alone := has(func(s catalog.Step) bool { return s.Is(catalog.OwnerAlone) })
 	if f.Alone != "" && trailer && !alone {
 		b.note("alone", phrase.Args{"who": f.Alone})
 	}

@@ -138,7 +138,7 @@ type Spell struct {
 // companion on a way away from them, and away from the trailer's door.
 func (p Spell) WrongPlace(c *catalog.Catalog) bool {
 	step, _ := c.Step(p.Step)
-	if step.Trailer || step.Ladder == "load" {
+	if ladder, _ := c.Ladder(step.Ladder); step.Trailer || ladder.AtTrailer {
 		return p.Place == Away
 	}
 	return p.Place == NearHome || p.Place == ByTheOther

@@ -231,3 +231,29 @@ func TestStopsAreDrawnAnew(t *testing.T) {
 	}
 	assert.Greater(t, len(drawn), 20, "it does not learn to unload itself")
 }
+
+// What a step is to the rules is not the practice's to change: an own copy made
+// before a role was given, or without it, has it all the same.
+func TestAnOwnLadderKeepsTheRolesOfItsSteps(t *testing.T) {
+	load := copied(t)
+	load.AtTrailer = false
+	for i := range load.Steps {
+		load.Steps[i].Roles = nil
+	}
+	load.Steps[0].Roles = []catalog.Role{catalog.Backs}
+	c := fit(t, catalog.Fitting{Own: []catalog.Ladder{load}})
+	require.Len(t, c.With(catalog.OwnerAlone), 1)
+	assert.Equal(t, "load.alone", c.With(catalog.OwnerAlone)[0].Key)
+	assert.Len(t, c.With(catalog.Backs), 1, "and none that it took for itself")
+	fitted, _ := c.Ladder("load")
+	assert.True(t, fitted.AtTrailer)
+	assert.Equal(t, catalog.Backs, load.Steps[0].Roles[0], "the practice's copy is left as it is")
+
+	mount, _ := fit(t, catalog.Fitting{}).Ladder("mount")
+	mount.Own = &catalog.Origin{ID: "2", Version: 1}
+	added := mount.Steps[0]
+	added.Key, added.Roles = "mount.bale", nil
+	mount.Steps = append([]catalog.Step{added}, mount.Steps...)
+	bale, _ := fit(t, catalog.Fitting{Own: []catalog.Ladder{mount}}).Step("mount.bale")
+	assert.True(t, bale.Is(catalog.BearsWeight), "where every step puts weight on the back, an added one does")
+}

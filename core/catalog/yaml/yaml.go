@@ -145,22 +145,24 @@ type houseRules struct {
 }
 
 type ladder struct {
-	Key      string          `yaml:"ladder"`
-	Name     phrase.Slotted  `yaml:"name"`
-	Kind     catalog.Kind    `yaml:"kind"`
-	For      []horse.Problem `yaml:"for"`
-	Schools  []horse.School  `yaml:"schools"`
-	Where    phrase.Slotted  `yaml:"where"`
-	StandsOn []string        `yaml:"stands on"`
-	Narrow   bool            `yaml:"narrow"`
-	Care     horse.Care      `yaml:"care"`
-	Watch    phrase.Slotted  `yaml:"watch"`
-	From     string          `yaml:"stands from"`
-	Helper   phrase.Slotted  `yaml:"helper"`
-	Suits    []horse.WayOut  `yaml:"suits"`
-	Ways     []horse.WayOut  `yaml:"ways out"`
-	Rate     float64         `yaml:"rate"`
-	Steps    []step          `yaml:"steps"`
+	Key       string          `yaml:"ladder"`
+	Name      phrase.Slotted  `yaml:"name"`
+	Kind      catalog.Kind    `yaml:"kind"`
+	For       []horse.Problem `yaml:"for"`
+	Schools   []horse.School  `yaml:"schools"`
+	Where     phrase.Slotted  `yaml:"where"`
+	StandsOn  []string        `yaml:"stands on"`
+	Narrow    bool            `yaml:"narrow"`
+	Care      horse.Care      `yaml:"care"`
+	Watch     phrase.Slotted  `yaml:"watch"`
+	From      string          `yaml:"stands from"`
+	Helper    phrase.Slotted  `yaml:"helper"`
+	Suits     []horse.WayOut  `yaml:"suits"`
+	Ways      []horse.WayOut  `yaml:"ways out"`
+	Rate      float64         `yaml:"rate"`
+	Steps     []step          `yaml:"steps"`
+	AtTrailer bool            `yaml:"at the trailer"`
+	Bumps     bool            `yaml:"bit on the teeth"`
 }
 
 type step struct {
@@ -188,6 +190,7 @@ type step struct {
 	Opens    bool              `yaml:"opens riding"`
 	Before   bool              `yaml:"before every foundation"`
 	Helper   phrase.Slotted    `yaml:"helper"`
+	Roles    []catalog.Role    `yaml:"is"`
 }
 
 // pass is a written pass mark; what it leaves out is the usual one.
@@ -242,7 +245,7 @@ func (doc ladder) ladder(rules catalog.HouseRules) (catalog.Ladder, error) {
 	l := catalog.Ladder{
 		Key: doc.Key, Name: doc.Name, Kind: doc.Kind, For: doc.For, Schools: doc.Schools, Where: doc.Where,
 		Narrow: doc.Narrow, Care: doc.Care, Watch: doc.Watch,
-		From: doc.From, Helper: doc.Helper, Suits: doc.Suits, Ways: doc.Ways, Rate: cmp.Or(doc.Rate, nominalRate),
+		From: doc.From, Helper: doc.Helper, Suits: doc.Suits, Ways: doc.Ways, AtTrailer: doc.AtTrailer, Bumps: doc.Bumps, Rate: cmp.Or(doc.Rate, nominalRate),
 	}
 	var err error
 	if l.StandsOn, err = needs(doc.StandsOn); err != nil {
@@ -263,7 +266,7 @@ func (doc step) step(rules catalog.HouseRules) (catalog.Step, error) {
 		Key: doc.Key, Name: doc.Name, Ask: doc.Ask, Plain: doc.Plain, Release: doc.Release, Watch: doc.Watch,
 		Measures: doc.Measure, Variants: doc.Variants, Blocked: doc.Blocked, Kit: doc.Kit,
 		Link: doc.Link, Tied: doc.Tied, Ridden: doc.Ridden, Means: doc.Means, Trailer: doc.Trailer, Bars: doc.Bars,
-		Instead: doc.Instead, Calm: doc.Calm, First: doc.First, Opens: doc.Opens, Before: doc.Before, Helper: doc.Helper,
+		Instead: doc.Instead, Calm: doc.Calm, First: doc.First, Opens: doc.Opens, Before: doc.Before, Helper: doc.Helper, Roles: doc.Roles,
 	}
 	if doc.Pass != nil {
 		s.Pass = doc.Pass.pass(s, rules)

@@ -2334,6 +2334,10 @@ export interface components {
             swap_sides: "after the step" | "after each dose";
         };
         CatalogLadder: {
+            /** @description worked at the trailer, by its door */
+            at_trailer?: boolean;
+            /** @description a knock of the bit on the teeth is logged there */
+            bumps?: boolean;
             /**
              * @description at least this grade of care
              * @enum {string}
@@ -2527,6 +2531,8 @@ export interface components {
             release?: string;
             /** @description asked from the saddle */
             ridden?: boolean;
+            /** @description what it is to the rules */
+            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back")[];
             /** @description being tied is the ask */
             tied?: boolean;
             /** @description done on or in the trailer */
