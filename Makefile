@@ -96,6 +96,7 @@ generate: bin/ivorybridge
 	cd store && go tool -modfile=../tools/go.mod sqlc generate
 	bin/ivorybridge openapi > bin/openapi.json
 	cd web && npx --no-install openapi-typescript ../bin/openapi.json --output src/api/schema.d.ts
+	bin/ivorybridge rules --describe > docs/rules-keys.md
 
 # What the rules say over made-up tracks, once their version has changed.
 golden:

@@ -19,7 +19,7 @@ var floor = map[string]int{
 	"core/track": 2, "core/assess": 2, "core/arena": 3, "core/desk": 4, "core/history": 4, "core/clearance": 5, "core/progress": 5, "core/plan": 6,
 	"core/attention": 7,
 	"core/casefile":  8, "core/report": 8,
-	"docs": 9, "store": 9, "store/sqlc": 9, "server": 10, "web": 10, "demo": 11, "cmd/ivorybridge": 12, "cmd/corewasm": 12,
+	"docs": 9, "store": 9, "store/sqlc": 9, "server": 10, "web": 10, "cmd/ivorybridge/describe": 11, "demo": 11, "cmd/ivorybridge": 12, "cmd/corewasm": 12,
 }
 
 // Arrows point down only, and the rules of the job reach for nothing outside:

@@ -6,11 +6,14 @@ import (
 	"fmt"
 	"io"
 	"maps"
+	"reflect"
 	"slices"
 	"strings"
 
 	"github.com/spf13/cobra"
 
+	"ivorybridge/cmd/ivorybridge/describe"
+	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
@@ -21,36 +24,74 @@ import (
 	"ivorybridge/core/plan"
 )
 
-// rulebook holds what can be asked with rules NAME.
-var rulebook = map[string]func(*catalog.Catalog, *json.Decoder) (any, error){
-	"advise":   adviseRules,
-	"assess":   assessRules,
-	"plan":     planRules,
-	"forecast": forecastRules,
+// A question is what can be asked with rules NAME.
+type question struct {
+	ask     func(*catalog.Catalog, *json.Decoder) (any, error)
+	in, out reflect.Type
+}
+
+func rulebook() map[string]question {
+	return map[string]question{
+		"advise":   {adviseRules, reflect.TypeFor[desk.Document](), reflect.TypeFor[arena.Advice]()},
+		"assess":   {assessRules, reflect.TypeFor[assessDocument](), reflect.TypeFor[assess.Result]()},
+		"plan":     {planRules, reflect.TypeFor[planDocument](), reflect.TypeFor[planned]()},
+		"forecast": {forecastRules, reflect.TypeFor[forecastDocument](), reflect.TypeFor[plan.Forecast]()},
+	}
 }
 
 func rulesCommand() *cobra.Command {
-	return &cobra.Command{
-		Use: "rules NAME", Short: "Read one JSON document and print what the rules answer (docs/rules.md)", Args: cobra.ExactArgs(1),
-		ValidArgs: slices.Sorted(maps.Keys(rulebook)),
+	var tell bool
+	book := rulebook()
+	names := slices.Sorted(maps.Keys(book))
+	c := &cobra.Command{
+		Use: "rules NAME", Short: "Read one JSON document and print what the rules answer (docs/rules.md)", Args: cobra.MaximumNArgs(1),
+		ValidArgs: names,
 		RunE: func(cmd *cobra.Command, args []string) error {
-			return askRules(args[0], cmd.InOrStdin(), cmd.OutOrStdout())
+			if len(args) == 0 && tell {
+				return describeRules(names, cmd.OutOrStdout())
+			}
+			name := strings.Join(args, "")
+			q, ok := book[name]
+			switch {
+			case !ok:
+				return fmt.Errorf("there are no rules %q; there are: %s", name, strings.Join(names, ", "))
+			case tell:
+				return describeRules(args, cmd.OutOrStdout())
+			}
+			return askRules(q, cmd.InOrStdin(), cmd.OutOrStdout())
 		},
 	}
+	c.Flags().BoolVar(&tell, "describe", false, "tell what goes in and what comes out, as Markdown; without NAME, of all")
+	return c
 }
 
-func askRules(name string, in io.Reader, out io.Writer) error {
-	ask, ok := rulebook[name]
-	if !ok {
-		return fmt.Errorf("there are no rules %q; there are: %s", name, strings.Join(slices.Sorted(maps.Keys(rulebook)), ", "))
+// parts are the documents of the rules named, in their order.
+func parts(names []string) []describe.Part {
+	var list []describe.Part
+	for _, name := range names {
+		q := rulebook()[name]
+		list = append(list,
+			describe.Part{Title: "What `" + name + "` reads", Of: q.in},
+			describe.Part{Title: "What `" + name + "` answers", Of: q.out})
 	}
+	return list
+}
+
+func describeRules(names []string, out io.Writer) error {
+	if _, err := fmt.Fprintln(out, "# Keys of the rules"); err != nil {
+		return fmt.Errorf("writing the title: %w", err)
+	}
+	return describe.Markdown(out, parts(names)...)
+}
+
+func askRules(q question, in io.Reader, out io.Writer) error {
 	c, err := yaml.Shipped()
 	if err != nil {
 		return err
 	}
 	dec := json.NewDecoder(in)
 	dec.DisallowUnknownFields()
-	answer, err := ask(c, dec)
+	answer, err := q.ask(c, dec)
 	if err != nil {
 		return err
 	}
@@ -82,7 +123,7 @@ func adviseRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
 // assessDocument is the input of rules assess.
 type assessDocument struct {
 	assess.Case
-	Words phrase.Words `json:"words"`
+	Words phrase.Words `json:"words" doc:"the reader's words"`
 }
 
 func assessRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
@@ -108,14 +149,14 @@ func assessRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
 // planDocument is the input of rules plan: all that is known of a case.
 type planDocument struct {
 	casefile.Document
-	Words phrase.Words `json:"words"`
+	Words phrase.Words `json:"words" doc:"the reader's words"`
 }
 
 // planned is what rules plan answers.
 type planned struct {
 	plan.Plan
-	Alternatives []casefile.Alternative `json:"alternatives"`
-	Clearance    []clearance.State      `json:"clearance"`
+	Alternatives []casefile.Alternative `json:"alternatives" doc:"other ladders for the same problem"`
+	Clearance    []clearance.State      `json:"clearance" doc:"who may do which step alone"`
 }
 
 func planRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
@@ -166,7 +207,7 @@ func (doc planDocument) check(c *catalog.Catalog) error {
 // forecastDocument is the input of rules forecast.
 type forecastDocument struct {
 	plan.Work
-	Words phrase.Words `json:"words"`
+	Words phrase.Words `json:"words" doc:"the reader's words"`
 }
 
 func forecastRules(_ *catalog.Catalog, dec *json.Decoder) (any, error) {

@@ -16,7 +16,7 @@ const Version = "2026.1"
 // Known is what is known of an ask before the session: how far it has come.
 type Known struct {
 	horse.Ask
-	State horse.StepState `json:"state"`
+	State horse.StepState `json:"state" doc:"how far it had come"`
 	Value int             `json:"value,omitempty" doc:"furthest hold, count or distance accepted"`
 	Soft  bool            `json:"soft,omitempty" doc:"was accepted at least once"`
 	Level horse.Level     `json:"level,omitzero" doc:"lowest level at which the pass mark was reached"`
@@ -42,8 +42,8 @@ func (k Known) Passed() bool { return k.State == horse.Met || k.State == horse.K
 
 // A Handler is someone who holds the rope.
 type Handler struct {
-	Owner    bool     `json:"owner,omitempty"`
-	Beginner bool     `json:"beginner,omitempty"`
+	Owner    bool     `json:"owner,omitempty" doc:"a first accepted answer on a step that failed before ends the session"`
+	Beginner bool     `json:"beginner,omitempty" doc:"no firm levels: 6 at most"`
 	Failed   []string `json:"failed,omitempty" doc:"steps that failed with this person before"`
 }
 
@@ -51,7 +51,7 @@ type Handler struct {
 type Horse struct {
 	Young        bool `json:"young,omitempty" doc:"under 3 years or 10 rides"`
 	GuardsItself bool `json:"guards_itself,omitempty" doc:"level ceiling 4"`
-	FearLikely   bool `json:"fear_likely,omitempty"`
+	FearLikely   bool `json:"fear_likely,omitempty" doc:"a cleared rear is danger all the same"`
 	BodyClear    bool `json:"body_clear,omitempty" doc:"all relevant body items clear or cleared"`
 }
 
@@ -62,15 +62,15 @@ type Input struct {
 	Ask      horse.Ask               `json:"ask" doc:"where the work begins"`
 	Started  int64                   `json:"started" doc:"start of the session, ms"`
 	Now      int64                   `json:"now" doc:"the clock, ms"`
-	Horse    Horse                   `json:"horse,omitzero"`
+	Horse    Horse                   `json:"horse,omitzero" doc:"what the rules read of the horse"`
 	Known    []Known                 `json:"known,omitempty" doc:"steps before this session"`
 	Blocked  []string                `json:"blocked,omitempty" doc:"keys of steps that a fact blocks"`
 	Levels   map[string]int          `json:"levels,omitempty" doc:"pass level by step, where the plan asks for lighter"`
 	Limits   map[string]int          `json:"limits,omitempty" doc:"the last value by step, where a fact allows no more"`
 	Handler  string                  `json:"handler,omitempty" doc:"who holds the rope unless a rep says"`
-	Handlers map[string]Handler      `json:"handlers,omitempty"`
+	Handlers map[string]Handler      `json:"handlers,omitempty" doc:"people who are no trainers, by the name used as handler"`
 	Mind     horse.Mind              `json:"mind,omitzero" doc:"the handler at readiness"`
-	Track    []track.Entry           `json:"track"`
+	Track    []track.Entry           `json:"track" doc:"the entries, in any order"`
 }
 
 // Next is the ask to come.
@@ -84,41 +84,41 @@ type Next struct {
 // Fired is a rule that spoke, with the numbers it used.
 type Fired struct {
 	Rule string         `json:"rule" doc:"number of the rule in part 6, or the warning's name"`
-	Why  phrase.Message `json:"why"`
+	Why  phrase.Message `json:"why" doc:"the reason as a sentence"`
 }
 
 // Numbers are the counts behind the advice.
 type Numbers struct {
 	N              int     `json:"n" doc:"counted reps of this ask in this session"`
-	Cycle          int     `json:"cycle"`
+	Cycle          int     `json:"cycle" doc:"reps to a cycle here"`
 	Dip            bool    `json:"dip" doc:"the last rep fell on a dip position"`
 	PassRun        int     `json:"pass_run" doc:"reps in a row towards the pass mark"`
-	PassNeeds      int     `json:"pass_needs"`
-	PassLevel      int     `json:"pass_level"`
-	BlockMinutes   float64 `json:"block_minutes"`
+	PassNeeds      int     `json:"pass_needs" doc:"answers in a row that pass this ask"`
+	PassLevel      int     `json:"pass_level" doc:"highest level that passes"`
+	BlockMinutes   float64 `json:"block_minutes" doc:"minutes in this block so far"`
 	BlockEnds      int     `json:"block_ends" doc:"minutes a block should take"`
-	SessionMinutes float64 `json:"session_minutes"`
-	SessionCap     int     `json:"session_cap"`
-	RepSeconds     float64 `json:"rep_seconds"`
+	SessionMinutes float64 `json:"session_minutes" doc:"minutes of the session so far"`
+	SessionCap     int     `json:"session_cap" doc:"minutes after which it ends"`
+	RepSeconds     float64 `json:"rep_seconds" doc:"seconds that a rep takes here"`
 	Arousal        int     `json:"arousal" doc:"as it was last noted or filled in"`
 }
 
 // Advice is one action, its reason, and what goes with it.
 type Advice struct {
-	Action   track.Action      `json:"action"`
+	Action   track.Action      `json:"action" doc:"what to do next"`
 	Then     []track.Action    `json:"then,omitempty" doc:"what follows once the action is done"`
-	Next     *Next             `json:"next,omitempty"`
+	Next     *Next             `json:"next,omitempty" doc:"the ask to go on with; absent: none"`
 	Easy     *horse.Ask        `json:"easy,omitempty" doc:"an easy known ask to finish on first"`
 	Release  horse.ReleaseSize `json:"release,omitzero" doc:"for the rep just logged"`
 	Rest     int               `json:"rest,omitempty" doc:"seconds left alone"`
 	Rule     string            `json:"rule" doc:"the rule that decided"`
-	Say      phrase.Message    `json:"say"`
-	Why      phrase.Message    `json:"why"`
-	Warnings []Fired           `json:"warnings,omitempty"`
+	Say      phrase.Message    `json:"say" doc:"the advice as a sentence"`
+	Why      phrase.Message    `json:"why" doc:"the reason as a sentence"`
+	Warnings []Fired           `json:"warnings,omitempty" doc:"what to mind beside it"`
 	Incident bool              `json:"incident,omitempty" doc:"an incident note is asked for"`
 	Stops    bool              `json:"stops,omitempty" doc:"what is being done stops, or nothing is added: the device says so by touch"`
 	Waits    bool              `json:"waits,omitempty" doc:"nothing is asked meanwhile: how the horse is stands by itself, and corrects no answer"`
-	Numbers  Numbers           `json:"numbers"`
+	Numbers  Numbers           `json:"numbers" doc:"where the session stands"`
 }
 
 // The actions at which something stops, and those during which nothing is asked.

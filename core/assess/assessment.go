@@ -41,11 +41,11 @@ type Assessment struct {
 
 // Account is what is told and tried of one problem: sections A, E and E2.
 type Account struct {
-	Story    Story                       `json:"story,omitzero"`
-	Baseline Baseline                    `json:"baseline,omitzero"`
-	Swap     map[SwapRun]Run             `json:"swap,omitempty"`
+	Story    Story                       `json:"story,omitzero" doc:"what the owner tells"`
+	Baseline Baseline                    `json:"baseline,omitzero" doc:"the problem as it was met"`
+	Swap     map[SwapRun]Run             `json:"swap,omitempty" doc:"the swap test, by who held the rope"`
 	Findings map[string]horse.Source     `json:"findings,omitempty" doc:"findings ticked in A, E and G, by key"`
-	Looked   map[horse.Look]horse.Source `json:"looked,omitempty"`
+	Looked   map[horse.Look]horse.Source `json:"looked,omitempty" doc:"looks taken that found nothing of their list"`
 }
 
 type begins struct{}
@@ -70,19 +70,19 @@ type Done = horse.Word[dones]
 type Story struct {
 	Description string `json:"description,omitempty" maxLength:"2000" doc:"what happens, in the owner's words"`
 	Since       string `json:"since,omitempty" maxLength:"10" doc:"YYYY-MM-DD"`
-	Began       Began  `json:"began,omitzero"`
-	Tries       *int   `json:"tries,omitempty"`
-	Successes   *int   `json:"successes,omitempty"`
-	UsualMin    *int   `json:"usual_minutes,omitempty"`
-	WorstMin    *int   `json:"worst_minutes,omitempty"`
-	WithWhom    string `json:"with_whom,omitempty" maxLength:"200"`
-	Where       string `json:"where,omitempty" maxLength:"200"`
-	Done        []Done `json:"done,omitempty" maxItems:"6"`
-	Tried       string `json:"tried,omitempty" maxLength:"1000"`
+	Began       Began  `json:"began,omitzero" doc:"when it began"`
+	Tries       *int   `json:"tries,omitempty" doc:"how often it was tried of late"`
+	Successes   *int   `json:"successes,omitempty" doc:"how often it went well"`
+	UsualMin    *int   `json:"usual_minutes,omitempty" doc:"minutes it usually takes"`
+	WorstMin    *int   `json:"worst_minutes,omitempty" doc:"minutes it took at worst"`
+	WithWhom    string `json:"with_whom,omitempty" maxLength:"200" doc:"with whom it happens"`
+	Where       string `json:"where,omitempty" maxLength:"200" doc:"where it happens"`
+	Done        []Done `json:"done,omitempty" maxItems:"6" doc:"what people did about it"`
+	Tried       string `json:"tried,omitempty" maxLength:"1000" doc:"what else was tried"`
 	Sent        string `json:"sent,omitempty" maxLength:"300" doc:"how it is lunged or sent"`
-	Helpers     *int   `json:"helpers,omitempty"`
+	Helpers     *int   `json:"helpers,omitempty" doc:"how many people helped"`
 	Goal        string `json:"goal,omitempty" maxLength:"300" doc:"one checkable sentence"`
-	NeededBy    string `json:"needed_by,omitempty" maxLength:"10"`
+	NeededBy    string `json:"needed_by,omitempty" maxLength:"10" doc:"day by which the owner needs it"`
 	WhoAlone    string `json:"who_alone,omitempty" maxLength:"200" doc:"who must be able to do it alone"`
 }
 
@@ -90,12 +90,12 @@ type Story struct {
 type Baseline struct {
 	Done     bool           `json:"done,omitempty" doc:"it was asked"`
 	Reached  string         `json:"reached,omitempty" maxLength:"60" doc:"last step of an unbroken run of accepted ones; empty: none"`
-	WaysOut  []horse.WayOut `json:"ways_out,omitempty" maxItems:"20"`
+	WaysOut  []horse.WayOut `json:"ways_out,omitempty" maxItems:"20" doc:"how it left the ask"`
 	Arousal  horse.Arousal  `json:"arousal,omitzero" doc:"peak"`
 	Recovery *int           `json:"recovery_s,omitempty" doc:"seconds from the peak until back at 1 or 0"`
 	Minutes  *int           `json:"minutes,omitempty" doc:"time in all"`
-	Tries    *int           `json:"tries,omitempty"`
-	Note     string         `json:"note,omitempty" maxLength:"1000"`
+	Tries    *int           `json:"tries,omitempty" doc:"how often it was tried"`
+	Note     string         `json:"note,omitempty" maxLength:"1000" doc:"anything else seen"`
 }
 
 // Asked reports whether the problem was asked once.
@@ -119,8 +119,8 @@ type Still = horse.Word[stills]
 
 // Mind is section F, beyond its findings.
 type Mind struct {
-	Look  LookGiven `json:"look,omitzero"`
-	Still Still     `json:"still,omitzero"`
+	Look  LookGiven `json:"look,omitzero" doc:"the look it gives"`
+	Still Still     `json:"still,omitzero" doc:"how it stands still"`
 	Down  *int      `json:"down_s,omitempty" doc:"comes down in so many seconds"`
 }
 
@@ -142,8 +142,8 @@ type Floor = horse.Word[floors]
 
 // Place is section G, beyond its findings.
 type Place struct {
-	Pulls   []Pull  `json:"pulls,omitempty" maxItems:"4"`
-	Floor   []Floor `json:"floor,omitempty" maxItems:"3"`
+	Pulls   []Pull  `json:"pulls,omitempty" maxItems:"4" doc:"what draws it away"`
+	Floor   []Floor `json:"floor,omitempty" maxItems:"3" doc:"the ground"`
 	Worse   string  `json:"worse,omitempty" maxLength:"300" doc:"where or when it is worse"`
 	Herd    string  `json:"herd,omitempty" maxLength:"300" doc:"herd and stable life"`
 	Changes string  `json:"changes,omitempty" maxLength:"300" doc:"changes lately"`
@@ -158,10 +158,10 @@ type Steadiness = horse.Word[steadies]
 
 // Handler is a person who will handle the horse (section H).
 type Handler struct {
-	Name       string           `json:"name,omitempty" maxLength:"120"`
+	Name       string           `json:"name,omitempty" maxLength:"120" doc:"who"`
 	Main       bool             `json:"main,omitempty" doc:"handles it most"`
-	Experience horse.Experience `json:"experience,omitzero"`
-	Steadiness Steadiness       `json:"steadiness,omitzero"`
+	Experience horse.Experience `json:"experience,omitzero" doc:"how much they have done with horses"`
+	Steadiness Steadiness       `json:"steadiness,omitzero" doc:"how they are with this horse"`
 	Shoulder   bool             `json:"shoulder,omitempty" doc:"a shoulder injury: no arm over the neck when bridling"`
 	Note       string           `json:"note,omitempty" maxLength:"300" doc:"strength, injuries that matter, what they do"`
 }
@@ -195,7 +195,7 @@ func (a Assessment) Main() horse.Experience {
 // Overruling is a result that the trainer judges otherwise; both are kept.
 type Overruling struct {
 	To     string `json:"to" maxLength:"60" doc:"the trainer's own judgement"`
-	Reason string `json:"reason" maxLength:"500"`
+	Reason string `json:"reason" maxLength:"500" doc:"why, in the trainer's words"`
 }
 
 // source is where a section's findings come from, as the section or else the

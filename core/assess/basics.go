@@ -20,8 +20,8 @@ type Prompt = horse.Word[prompts]
 type Basic struct {
 	Level   horse.Level  `json:"level,omitzero" doc:"level needed"`
 	Seconds *float64     `json:"seconds,omitempty" doc:"seconds to answer; stood, for a stand"`
-	Grade   horse.Answer `json:"grade,omitzero"`
-	Prompt  Prompt       `json:"prompt,omitzero"`
+	Grade   horse.Answer `json:"grade,omitzero" doc:"the horse's answer"`
+	Prompt  Prompt       `json:"prompt,omitzero" doc:"how soon it answered"`
 }
 
 // noted reports whether the test was made.
@@ -103,9 +103,9 @@ func (s *Spot) UnmarshalText(b []byte) error {
 
 // Touch is what touching a spot took, and how often the horse stepped out.
 type Touch struct {
-	Level    horse.Level  `json:"level,omitzero"`
-	Grade    horse.Answer `json:"grade,omitzero"`
-	StepOuts *int         `json:"step_outs,omitempty"`
+	Level    horse.Level  `json:"level,omitzero" doc:"level it took"`
+	Grade    horse.Answer `json:"grade,omitzero" doc:"the horse's answer"`
+	StepOuts *int         `json:"step_outs,omitempty" doc:"how often it stepped out"`
 }
 
 // Missing lists the steps that teach the basics that are missing, in ladder

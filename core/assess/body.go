@@ -14,13 +14,13 @@ import (
 
 // BodyNote is what is known of one body item (section B). Dates are YYYY-MM-DD.
 type BodyNote struct {
-	State     horse.BodyState    `json:"state,omitzero"`
-	Note      string             `json:"note,omitempty" maxLength:"300"`
+	State     horse.BodyState    `json:"state,omitzero" doc:"what is known of it"`
+	Note      string             `json:"note,omitempty" maxLength:"300" doc:"what was seen"`
 	Since     string             `json:"since,omitempty" maxLength:"10" doc:"suspect since"`
 	Begun     string             `json:"begun,omitempty" maxLength:"10" doc:"in treatment since"`
 	Days      *int               `json:"days,omitempty" doc:"length of the treatment"`
-	ClearedBy string             `json:"cleared_by,omitempty" maxLength:"120"`
-	ClearedOn string             `json:"cleared_on,omitempty" maxLength:"10"`
+	ClearedBy string             `json:"cleared_by,omitempty" maxLength:"120" doc:"who cleared it"`
+	ClearedOn string             `json:"cleared_on,omitempty" maxLength:"10" doc:"day it was cleared"`
 	Checks    map[string]Pressed `json:"checks,omitempty" doc:"repeated checks, by an id of the device"`
 	Released  map[string]Lifted  `json:"released,omitempty" doc:"steps that a vet released, by key"`
 	VetSaw    string             `json:"vet_saw,omitempty" maxLength:"10" doc:"hind leg: the day a vet has seen it"`
@@ -29,8 +29,8 @@ type BodyNote struct {
 
 // Lifted is a vet's release of a blocked step.
 type Lifted struct {
-	By string `json:"by" maxLength:"120"`
-	On string `json:"on" maxLength:"10"`
+	By string `json:"by" maxLength:"120" doc:"who took the block off"`
+	On string `json:"on" maxLength:"10" doc:"day"`
 }
 
 type presses struct{}
@@ -42,9 +42,9 @@ type Pressing = horse.Word[presses]
 
 // Pressed is one check of an item on a day and side.
 type Pressed struct {
-	On     string     `json:"on" maxLength:"10"`
-	Side   horse.Side `json:"side,omitzero"`
-	Answer Pressing   `json:"answer"`
+	On     string     `json:"on" maxLength:"10" doc:"day"`
+	Side   horse.Side `json:"side,omitzero" doc:"which side was pressed"`
+	Answer Pressing   `json:"answer" doc:"what the horse did"`
 }
 
 // Clear reports whether the check found nothing: ticklish is nothing.
@@ -52,9 +52,9 @@ func (p Pressed) Clear() bool { return p.Answer.Rank() == 1 || p.Answer.Rank() =
 
 // Checkups are the dates of the last care.
 type Checkups struct {
-	Dental string `json:"dental,omitempty" maxLength:"10"`
-	Back   string `json:"back,omitempty" maxLength:"10"`
-	Hoof   string `json:"hoof,omitempty" maxLength:"10"`
+	Dental string `json:"dental,omitempty" maxLength:"10" doc:"last day the teeth were seen to"`
+	Back   string `json:"back,omitempty" maxLength:"10" doc:"last day the back was seen to"`
+	Hoof   string `json:"hoof,omitempty" maxLength:"10" doc:"last day the feet were seen to"`
 }
 
 // BodyOf tells the state of an item; not noted is not looked at. A check of
@@ -109,11 +109,11 @@ func (a Assessment) BodyClear(j catalog.Judging, p horse.Problem) bool {
 
 // Block is a step that a fact blocks, and what lifts it.
 type Block struct {
-	Step  string         `json:"step"`
-	Name  string         `json:"name"`
-	Item  horse.BodyItem `json:"item"`
-	Why   phrase.Message `json:"why"`
-	Lifts phrase.Message `json:"lifts"`
+	Step  string         `json:"step" doc:"key of the step that is blocked"`
+	Name  string         `json:"name" doc:"name of the step"`
+	Item  horse.BodyItem `json:"item" doc:"part of the body that blocks it"`
+	Why   phrase.Message `json:"why" doc:"the reason as a sentence"`
+	Lifts phrase.Message `json:"lifts" doc:"what lifts it, as a sentence"`
 
 	Earliest string `json:"earliest,omitempty" doc:"the earliest day it can lift, where one is known"`
 	Never    bool   `json:"never,omitempty" doc:"it stays: the step is neither planned nor offered"`
@@ -170,11 +170,11 @@ func (a Assessment) backing() int {
 
 // A Recheck is a check that a treatment asks for: half way and at its end.
 type Recheck struct {
-	Item  horse.BodyItem `json:"item"`
+	Item  horse.BodyItem `json:"item" doc:"part of the body"`
 	Day   int            `json:"day" doc:"day of the treatment"`
-	Due   string         `json:"due" format:"date"`
+	Due   string         `json:"due" format:"date" doc:"day it is due"`
 	Found []Pressed      `json:"found" doc:"what the checks of that time found"`
-	Reads phrase.Message `json:"reads"`
+	Reads phrase.Message `json:"reads" doc:"what to check, as a sentence"`
 }
 
 // earlyDays is how much too early a check half way may be to count, in days.

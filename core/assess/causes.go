@@ -30,17 +30,17 @@ var (
 
 // Evidence is a finding that bears on a cause.
 type Evidence struct {
-	Finding string         `json:"finding"`
-	Says    phrase.Slotted `json:"says"`
-	Source  horse.Source   `json:"source"`
+	Finding string         `json:"finding" doc:"key of the finding"`
+	Says    phrase.Slotted `json:"says" doc:"the finding in words"`
+	Source  horse.Source   `json:"source" doc:"where it comes from"`
 	Weight  float64        `json:"weight" doc:"what it adds to the log odds, its source counted"`
 }
 
 // Cause is what an assessment says of one cause.
 type Cause struct {
-	Cause   horse.Cause     `json:"cause"`
+	Cause   horse.Cause     `json:"cause" doc:"which"`
 	Says    phrase.Message  `json:"says" doc:"the cause in words"`
-	Belief  Belief          `json:"belief"`
+	Belief  Belief          `json:"belief" doc:"how far the evidence goes"`
 	Score   *float64        `json:"score,omitempty" doc:"probability; absent: not looked at"`
 	For     []Evidence      `json:"for" doc:"what spoke for it, largest first"`
 	Against []Evidence      `json:"against" doc:"what spoke against it, largest first"`
@@ -55,11 +55,11 @@ func (c Cause) open(j catalog.Judging) bool {
 
 // Telling is the skipped look that would settle most.
 type Telling struct {
-	Look    horse.Look     `json:"look"`
+	Look    horse.Look     `json:"look" doc:"what to look at"`
 	Cause   horse.Cause    `json:"cause" doc:"the cause it would settle"`
-	Finding string         `json:"finding"`
-	Weight  float64        `json:"weight"`
-	Say     phrase.Message `json:"say"`
+	Finding string         `json:"finding" doc:"key of the finding it would settle"`
+	Weight  float64        `json:"weight" doc:"how much it would tell"`
+	Say     phrase.Message `json:"say" doc:"the same as a sentence"`
 }
 
 func logistic(x float64) float64 { return 1 / (1 + math.Exp(-x)) }

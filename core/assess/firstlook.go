@@ -53,15 +53,15 @@ type (
 
 // FirstLook is the horse with its usual person, tack and task (section C).
 type FirstLook struct {
-	Head      Head              `json:"head,omitzero"`
-	Ears      Ears              `json:"ears,omitzero"`
-	Mouth     Mouth             `json:"mouth,omitzero"`
-	Nose      Nose              `json:"nose,omitzero"`
-	Contact   []Contact         `json:"contact,omitempty" maxItems:"5"`
-	Turn      []Turn            `json:"turn,omitempty" maxItems:"3"`
-	Leg       Leg               `json:"leg,omitzero"`
-	Attention []Attention       `json:"attention,omitempty" maxItems:"3"`
-	Mounting  []Mounting        `json:"mounting,omitempty" maxItems:"7"`
+	Head      Head              `json:"head,omitzero" doc:"how it carries its head"`
+	Ears      Ears              `json:"ears,omitzero" doc:"what its ears say"`
+	Mouth     Mouth             `json:"mouth,omitzero" doc:"what its mouth does"`
+	Nose      Nose              `json:"nose,omitzero" doc:"where its nose is"`
+	Contact   []Contact         `json:"contact,omitempty" maxItems:"5" doc:"what it does when the rein is taken"`
+	Turn      []Turn            `json:"turn,omitempty" maxItems:"3" doc:"how it turns"`
+	Leg       Leg               `json:"leg,omitzero" doc:"how it answers the leg"`
+	Attention []Attention       `json:"attention,omitempty" maxItems:"3" doc:"where its attention is"`
+	Mounting  []Mounting        `json:"mounting,omitempty" maxItems:"7" doc:"what it does while somebody gets on"`
 	Gait      string            `json:"gait,omitempty" maxLength:"120" doc:"as the rider names it"`
 	RiderLeg  map[Gait]RiderLeg `json:"rider_leg,omitempty" doc:"the person's leg per gait"`
 }

@@ -11,10 +11,10 @@ import (
 
 // Case is what an assessment is judged with.
 type Case struct {
-	Today      string                   `json:"today" format:"date"`
+	Today      string                   `json:"today" format:"date" doc:"the day that counts as today"`
 	On         string                   `json:"on,omitempty" maxLength:"10" doc:"day of the assessment; empty: today"`
-	Record     Record                   `json:"record"`
-	Assessment Assessment               `json:"assessment"`
+	Record     Record                   `json:"record" doc:"what is on the horse's record"`
+	Assessment Assessment               `json:"assessment" doc:"what was seen, told and measured"`
 	Logged     []Event                  `json:"logged,omitempty" doc:"dangerous things that sessions logged, or earlier assessments saw"`
 	Before     *Assessment              `json:"before,omitempty" doc:"the assessment it was begun from: what stood there is of an earlier day"`
 	NeededBy   string                   `json:"needed_by,omitempty" maxLength:"10" doc:"date needed, where the story has none"`
@@ -24,29 +24,29 @@ type Case struct {
 
 // Result is what the rules make of an assessment.
 type Result struct {
-	Problems    []ProblemResult  `json:"problems"`
-	Risk        Risk             `json:"risk"`
-	Precautions []phrase.Message `json:"precautions"`
+	Problems    []ProblemResult  `json:"problems" doc:"what each problem comes to"`
+	Risk        Risk             `json:"risk" doc:"risk points and the care they ask for"`
+	Precautions []phrase.Message `json:"precautions" doc:"what to mind at the visit"`
 	Care        horse.Care       `json:"care" doc:"the grade that the precautions follow: never below the computed one"`
-	Referrals   []Referral       `json:"referrals"`
-	Rechecks    []Recheck        `json:"rechecks"`
+	Referrals   []Referral       `json:"referrals" doc:"who should look first"`
+	Rechecks    []Recheck        `json:"rechecks" doc:"checks that a treatment asks for"`
 	Blocks      []Block          `json:"blocks" doc:"steps that the body blocks on the ladders of these problems, and under them"`
 	First       []StepRef        `json:"first" doc:"what comes before the problem ladders"`
-	Mismatch    *phrase.Message  `json:"mismatch,omitempty"`
+	Mismatch    *phrase.Message  `json:"mismatch,omitempty" doc:"a horse of high energy with a person who is still learning, as a sentence"`
 	Tack        []phrase.Message `json:"tack" doc:"what to change of the tack"`
 	Stops       []phrase.Message `json:"stops" doc:"what nobody does until it is cleared"`
 	Forbidden   []phrase.Message `json:"forbidden" doc:"what leads every page of this horse until it is lifted"`
 	InHand      bool             `json:"in_hand_only,omitempty" doc:"it went over backwards: nobody's weight on its back"`
-	Basis       Basis            `json:"basis"`
-	Doubts      []Doubt          `json:"doubts"`
+	Basis       Basis            `json:"basis" doc:"what it rests on"`
+	Doubts      []Doubt          `json:"doubts" doc:"values that look unlikely"`
 }
 
 // StepRef names a step of the catalogue.
 type StepRef struct {
-	Key     string         `json:"key"`
-	Variant horse.Variant  `json:"variant,omitzero"`
-	Name    string         `json:"name"`
-	Ask     phrase.Slotted `json:"ask"`
+	Key     string         `json:"key" doc:"key of a step"`
+	Variant horse.Variant  `json:"variant,omitzero" doc:"which one"`
+	Name    string         `json:"name" doc:"name of the step"`
+	Ask     phrase.Slotted `json:"ask" doc:"what is asked of the horse"`
 }
 
 func refOf(c *catalog.Catalog, a horse.Ask) *StepRef {
@@ -95,31 +95,31 @@ func (s *StepRef) key() string {
 
 // ProblemResult is what the rules make of one problem.
 type ProblemResult struct {
-	Problem  horse.Problem    `json:"problem"`
-	Ladder   string           `json:"ladder,omitempty"`
-	Causes   []Cause          `json:"causes"`
-	Telling  *Telling         `json:"telling,omitempty"`
-	Swap     *Swap            `json:"swap,omitempty"`
+	Problem  horse.Problem    `json:"problem" doc:"which"`
+	Ladder   string           `json:"ladder,omitempty" doc:"key of the ladder for it"`
+	Causes   []Cause          `json:"causes" doc:"likely causes, the likeliest first"`
+	Telling  *Telling         `json:"telling,omitempty" doc:"what to look at next, because it would tell most"`
+	Swap     *Swap            `json:"swap,omitempty" doc:"what the swap test says"`
 	Start    *StepRef         `json:"start,omitempty" doc:"the step to begin the ladder at; absent: no ladder, or nothing open"`
 	Computed *StepRef         `json:"start_computed,omitempty" doc:"as computed, where the trainer overruled it"`
-	School   School           `json:"school"`
+	School   School           `json:"school" doc:"the way of working that fits"`
 	Against  Against          `json:"-"`
 	Unlooked []phrase.Message `json:"unlooked" doc:"what was not looked at; never to be shown as clear"`
 }
 
 // Basis says what the judgement stands on.
 type Basis struct {
-	Seen  int            `json:"seen"`
-	Video int            `json:"video"`
-	Told  int            `json:"told"`
-	Known int            `json:"on_record"`
-	Say   phrase.Message `json:"say"`
+	Seen  int            `json:"seen" doc:"findings seen at the visit"`
+	Video int            `json:"video" doc:"findings seen on video"`
+	Told  int            `json:"told" doc:"findings told by the owner"`
+	Known int            `json:"on_record" doc:"findings that are on the record"`
+	Say   phrase.Message `json:"say" doc:"the same as a sentence"`
 }
 
 // Doubt is a value that contradicts another, with its place.
 type Doubt struct {
-	Path string `json:"path"`
-	Say  string `json:"say"`
+	Path string `json:"path" doc:"place of the value in the document"`
+	Say  string `json:"say" doc:"what is unlikely about it"`
 }
 
 // Judge makes the result of an assessment.

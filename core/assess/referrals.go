@@ -20,24 +20,24 @@ type Professional = horse.Word[pros]
 // Asked is what was asked of a professional, and what came of it.
 type Asked struct {
 	Who       Professional `json:"who,omitzero" doc:"empty: as suggested"`
-	Name      string       `json:"name,omitempty" maxLength:"120"`
-	Question  string       `json:"question,omitempty" maxLength:"500"`
-	Due       string       `json:"due,omitempty" maxLength:"10"`
-	SentOn    string       `json:"sent_on,omitempty" maxLength:"10"`
-	Outcome   string       `json:"outcome,omitempty" maxLength:"1000"`
-	OutcomeOn string       `json:"outcome_on,omitempty" maxLength:"10"`
+	Name      string       `json:"name,omitempty" maxLength:"120" doc:"who was asked"`
+	Question  string       `json:"question,omitempty" maxLength:"500" doc:"what they were asked"`
+	Due       string       `json:"due,omitempty" maxLength:"10" doc:"day an answer is due"`
+	SentOn    string       `json:"sent_on,omitempty" maxLength:"10" doc:"day it was sent"`
+	Outcome   string       `json:"outcome,omitempty" maxLength:"1000" doc:"what they found"`
+	OutcomeOn string       `json:"outcome_on,omitempty" maxLength:"10" doc:"day they found it"`
 }
 
 // Referral is somebody to be asked before training goes on, with why, what,
 // and by when.
 type Referral struct {
 	Key      string         `json:"key" doc:"a body item, or what was found"`
-	Item     horse.BodyItem `json:"item,omitzero"`
-	Who      string         `json:"who"`
-	Why      phrase.Message `json:"why"`
+	Item     horse.BodyItem `json:"item,omitzero" doc:"part of the body"`
+	Who      string         `json:"who" doc:"who should look"`
+	Why      phrase.Message `json:"why" doc:"the reason as a sentence"`
 	Question phrase.Message `json:"question" doc:"as the product would ask"`
-	Due      string         `json:"due" format:"date"`
-	Asked    Asked          `json:"asked,omitzero"`
+	Due      string         `json:"due" format:"date" doc:"day it is due"`
+	Asked    Asked          `json:"asked,omitzero" doc:"what was asked and found so far"`
 	Done     bool           `json:"done" doc:"an outcome is written down"`
 }
 

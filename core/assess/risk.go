@@ -24,8 +24,8 @@ type EventKind = horse.Word[eventKinds]
 
 // Event is a dangerous thing that happened on a day, told or logged.
 type Event struct {
-	Kind EventKind `json:"kind"`
-	On   string    `json:"on" format:"date"`
+	Kind EventKind `json:"kind" doc:"what happened"`
+	On   string    `json:"on" format:"date" doc:"day"`
 }
 
 // EventOf tells what kind of event a dangerous way out is.
@@ -62,15 +62,15 @@ type RiskInput struct {
 
 // Line is one reason for points.
 type Line struct {
-	Points int            `json:"points"`
-	Why    phrase.Message `json:"why"`
+	Points int            `json:"points" doc:"points of this line"`
+	Why    phrase.Message `json:"why" doc:"what gives them, as a sentence"`
 }
 
 // Risk is the risk grade with what it comes from.
 type Risk struct {
-	Points int        `json:"points"`
-	Care   horse.Care `json:"care"`
-	Lines  []Line     `json:"lines,omitempty"`
+	Points int        `json:"points" doc:"all points together"`
+	Care   horse.Care `json:"care" doc:"the care they ask for"`
+	Lines  []Line     `json:"lines,omitempty" doc:"where the points come from"`
 }
 
 // RiskOf adds the points of part 3 and gives their grade.

@@ -72,8 +72,8 @@ func First(c *catalog.Catalog, a Assessment) []horse.Ask {
 
 // School is the way of working that fits, with the reason.
 type School struct {
-	School horse.School   `json:"school"`
-	Why    phrase.Message `json:"why"`
+	School horse.School   `json:"school" doc:"which"`
+	Why    phrase.Message `json:"why" doc:"the reason as a sentence"`
 	Owner  bool           `json:"owner_waits,omitempty" doc:"the owner does not handle yet"`
 }
 

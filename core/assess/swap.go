@@ -21,8 +21,8 @@ type SwapRun = horse.Word[swapRuns]
 
 // Run is what the task took in one run of the swap.
 type Run struct {
-	Level horse.Level  `json:"level,omitzero"`
-	Grade horse.Answer `json:"grade,omitzero"`
+	Level horse.Level  `json:"level,omitzero" doc:"level it took"`
+	Grade horse.Answer `json:"grade,omitzero" doc:"the horse's answer"`
 }
 
 func (r Run) whole() bool { return r.Level.Noted() && !r.Grade.IsZero() }
@@ -42,7 +42,7 @@ type Swap struct {
 	Tack     float64          `json:"tack" doc:"levels easier in changed tack"`
 	Horse    float64          `json:"horse" doc:"levels that are left above offered at 1"`
 	Shares   [3]int           `json:"shares" doc:"percent that is person, tack, horse; they add up to 100"`
-	Says     []phrase.Message `json:"says"`
+	Says     []phrase.Message `json:"says" doc:"what the runs show, as sentences"`
 	personUp bool
 	tackUp   bool
 }

@@ -64,14 +64,14 @@ type Strap = horse.Word[straps]
 
 // Tack is what is on the horse (section C).
 type Tack struct {
-	Bit        Bit                `json:"bit,omitzero"`
+	Bit        Bit                `json:"bit,omitzero" doc:"which bit"`
 	Mouthpiece string             `json:"mouthpiece,omitempty" maxLength:"200" doc:"material and joints"`
 	Rings      string             `json:"rings,omitempty" maxLength:"200" doc:"cheekpiece and rein ring used"`
-	BitFit     Fit                `json:"bit_fit,omitzero"`
-	Noseband   Noseband           `json:"noseband,omitzero"`
-	Aids       []RunningAid       `json:"aids,omitempty" maxItems:"4"`
-	Extras     []Extra            `json:"extras,omitempty" maxItems:"3"`
-	Saddle     Fit                `json:"saddle,omitzero"`
+	BitFit     Fit                `json:"bit_fit,omitzero" doc:"whether the bit fits"`
+	Noseband   Noseband           `json:"noseband,omitzero" doc:"the noseband"`
+	Aids       []RunningAid       `json:"aids,omitempty" maxItems:"4" doc:"running aids in use"`
+	Extras     []Extra            `json:"extras,omitempty" maxItems:"3" doc:"whip, spurs and the like in use"`
+	Saddle     Fit                `json:"saddle,omitzero" doc:"whether the saddle fits"`
 	Bridles    map[string]Bridle  `json:"bridles,omitempty" doc:"by an id of the device"`
 	Reasons    map[Setting]string `json:"reasons,omitempty" doc:"why a strong or tight setting is used"`
 	Trials     map[string]Trial   `json:"trials,omitempty" doc:"one change at a time, by an id of the device"`
@@ -79,14 +79,14 @@ type Tack struct {
 
 // Bridle is the hole of each strap of one bridle, counted from the buckle.
 type Bridle struct {
-	Name  string              `json:"name,omitempty" maxLength:"60"`
-	Holes map[Strap]BothSides `json:"holes,omitempty"`
+	Name  string              `json:"name,omitempty" maxLength:"60" doc:"what it is called"`
+	Holes map[Strap]BothSides `json:"holes,omitempty" doc:"hole of each strap, near and off"`
 }
 
 // BothSides is a hole near and off; a strap with one buckle uses near.
 type BothSides struct {
-	Near *int `json:"near,omitempty"`
-	Off  *int `json:"off,omitempty"`
+	Near *int `json:"near,omitempty" doc:"on the near side"`
+	Off  *int `json:"off,omitempty" doc:"on the off side"`
 }
 
 type verdicts struct{}
@@ -98,12 +98,12 @@ type Verdict = horse.Word[verdicts]
 
 // Trial is one change of tack, tried.
 type Trial struct {
-	Changed string  `json:"changed,omitempty" maxLength:"200"`
+	Changed string  `json:"changed,omitempty" maxLength:"200" doc:"the one thing changed"`
 	Milder  bool    `json:"milder,omitempty" doc:"milder than what was on"`
-	Minutes *int    `json:"minutes,omitempty"`
-	Saw     string  `json:"saw,omitempty" maxLength:"300"`
-	Verdict Verdict `json:"verdict,omitzero"`
-	On      string  `json:"on,omitempty" maxLength:"10"`
+	Minutes *int    `json:"minutes,omitempty" doc:"how long it was tried"`
+	Saw     string  `json:"saw,omitempty" maxLength:"300" doc:"what was seen"`
+	Verdict Verdict `json:"verdict,omitzero" doc:"whether it was better"`
+	On      string  `json:"on,omitempty" maxLength:"10" doc:"day"`
 }
 
 // strong lists the strong or tight settings in use.

@@ -13,19 +13,19 @@ import (
 
 // An Alternative is another way to the case's goal, beside the chosen one.
 type Alternative struct {
-	Ladder  string            `json:"ladder"`
-	Name    phrase.Slotted    `json:"name"`
+	Ladder  string            `json:"ladder" doc:"key of the ladder"`
+	Name    phrase.Slotted    `json:"name" doc:"name of the ladder"`
 	Setting map[string]string `json:"setting,omitempty" doc:"the standing disagreement decided otherwise"`
-	Says    phrase.Slotted    `json:"says,omitempty"`
-	School  horse.School      `json:"school"`
+	Says    phrase.Slotted    `json:"says,omitempty" doc:"what it is made for"`
+	School  horse.School      `json:"school" doc:"the way of working on it"`
 	Left    int               `json:"left" doc:"steps to go"`
 	Median  int               `json:"median" doc:"expected sessions"`
 	Ridden  int               `json:"ridden" doc:"ridden steps among them"`
 	Barred  int               `json:"barred" doc:"blocked steps among them"`
 	Points  int               `json:"points" doc:"risk points that the place itself adds"`
 	Missing []string          `json:"missing" doc:"foundations that it needs and that are not met"`
-	Helpers []phrase.Slotted  `json:"helpers"`
-	Chosen  bool              `json:"chosen"`
+	Helpers []phrase.Slotted  `json:"helpers" doc:"second persons it needs, and what they do"`
+	Chosen  bool              `json:"chosen" doc:"the plan works it"`
 	Suits   []string          `json:"suits,omitempty" doc:"ways out at baseline that it is made for"`
 }
 

@@ -24,24 +24,24 @@ import (
 
 // Dated is an assessment with its day, YYYY-MM-DD.
 type Dated struct {
-	On  string            `json:"on" format:"date"`
-	Doc assess.Assessment `json:"assessment"`
+	On  string            `json:"on" format:"date" doc:"day"`
+	Doc assess.Assessment `json:"assessment" doc:"the assessment as it stood"`
 }
 
 // Input is what is known of a case. Assessments and ladders stand oldest first.
 type Input struct {
-	Today       string                `json:"today" format:"date"`
-	Record      assess.Record         `json:"record"`
+	Today       string                `json:"today" format:"date" doc:"the day that counts as today"`
+	Record      assess.Record         `json:"record" doc:"what is on the horse's record"`
 	Problem     horse.Problem         `json:"problem" doc:"of the case"`
 	Ladder      string                `json:"ladder,omitempty" doc:"of the case; empty: the problem's usual one"`
-	NeededBy    string                `json:"needed_by,omitempty" maxLength:"10"`
-	Finished    string                `json:"finished,omitempty" maxLength:"10"`
-	Assessments []Dated               `json:"assessments,omitempty"`
+	NeededBy    string                `json:"needed_by,omitempty" maxLength:"10" doc:"day by which the owner needs it"`
+	Finished    string                `json:"finished,omitempty" maxLength:"10" doc:"day the case was finished; empty: it is not"`
+	Assessments []Dated               `json:"assessments,omitempty" doc:"the assessments, the newest last"`
 	History     history.History       `json:"-"` // what the sessions came to
 	Owners      []string              `json:"owners,omitempty" doc:"names under which owners hold the rope"`
 	Visits      int                   `json:"lay_out,omitempty" doc:"how many visits to lay out; 0: 3"`
-	Choices     plan.Choices          `json:"choices,omitzero"`
-	Rehearsals  []clearance.Rehearsal `json:"rehearsals,omitempty"`
+	Choices     plan.Choices          `json:"choices,omitzero" doc:"what the trainer chose"`
+	Rehearsals  []clearance.Rehearsal `json:"rehearsals,omitempty" doc:"rehearsals of people without the horse"`
 	Used        []history.Used        `json:"used,omitempty" doc:"own ladders that the plans brought into use"`
 }
 

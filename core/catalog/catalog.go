@@ -64,18 +64,18 @@ var (
 
 // A Step is one rung of a ladder.
 type Step struct {
-	Key      string           `json:"key"`
+	Key      string           `json:"key" doc:"its key"`
 	Name     string           `json:"name" doc:"short name, on the plank"`
-	Ask      phrase.Slotted   `json:"ask"`
+	Ask      phrase.Slotted   `json:"ask" doc:"what is asked of the horse"`
 	Plain    phrase.Slotted   `json:"plain" doc:"the ask as an owner understands it, as what the horse is doing"`
 	Release  phrase.Slotted   `json:"release,omitempty" doc:"what earns the release"`
 	Watch    phrase.Slotted   `json:"watch,omitempty" doc:"mistakes and cautions"`
-	Measures []Measure        `json:"measures,omitempty"`
-	Pass     Pass             `json:"pass"`
+	Measures []Measure        `json:"measures,omitempty" doc:"what is measured"`
+	Pass     Pass             `json:"pass" doc:"when it is met"`
 	Variants []horse.Variant  `json:"variants,omitempty" doc:"sides, zones, directions or places, each passed apart"`
 	Needs    []Need           `json:"needs,omitempty" doc:"beyond the step before it"`
 	Blocked  []horse.BodyItem `json:"blocked,omitempty" doc:"body items that block it while suspect or in treatment"`
-	Kit      []string         `json:"kit,omitempty"`
+	Kit      []string         `json:"kit,omitempty" doc:"what to bring"`
 	Link     string           `json:"link,omitempty" doc:"the ladder this step stands for"`
 	Tied     bool             `json:"tied,omitempty" doc:"being tied is the ask"`
 	Ridden   bool             `json:"ridden,omitempty" doc:"asked from the saddle"`
@@ -156,16 +156,16 @@ func (s Step) Asks() []horse.Ask {
 
 // A Ladder is an ordered list of steps.
 type Ladder struct {
-	Key       string          `json:"key"`
-	Name      phrase.Slotted  `json:"name"`
-	Kind      Kind            `json:"kind" enum:"foundation,problem"`
+	Key       string          `json:"key" doc:"its key"`
+	Name      phrase.Slotted  `json:"name" doc:"its name"`
+	Kind      Kind            `json:"kind" enum:"foundation,problem" doc:"a foundation, or for a problem"`
 	For       []horse.Problem `json:"for,omitempty" doc:"the problems it serves"`
 	Schools   []horse.School  `json:"schools" doc:"the usual school first"`
-	Where     phrase.Slotted  `json:"where"`
-	StandsOn  []Need          `json:"stands_on,omitempty"`
+	Where     phrase.Slotted  `json:"where" doc:"where it is worked"`
+	StandsOn  []Need          `json:"stands_on,omitempty" doc:"what comes before it"`
 	Narrow    bool            `json:"narrow,omitempty" doc:"a narrow place: one risk point more"`
 	Care      horse.Care      `json:"care,omitzero" doc:"at least this grade of care"`
-	Watch     phrase.Slotted  `json:"watch,omitempty"`
+	Watch     phrase.Slotted  `json:"watch,omitempty" doc:"mistakes and cautions"`
 	From      string          `json:"stands_from,omitempty" doc:"the step from which it stands on them; empty: the first"`
 	Helper    phrase.Slotted  `json:"helper,omitempty" doc:"a second person at every step, and what they do"`
 	Ways      []horse.WayOut  `json:"ways_out,omitempty" doc:"ways out that are usual on it: they stand first among the chips"`
@@ -174,14 +174,14 @@ type Ladder struct {
 	Bumps     bool            `json:"bumps,omitempty" doc:"a knock of the bit on the teeth is logged there"`
 	Rate      float64         `json:"rate" doc:"steps met in a session, as expected before anything is logged (part 7)"`
 	Own       *Origin         `json:"own,omitempty" doc:"a practice's own copy; absent: as shipped"`
-	Steps     []Step          `json:"steps"`
+	Steps     []Step          `json:"steps" doc:"its steps, in order"`
 }
 
 // Origin is where an own ladder comes from. Its keys are those of the ladder
 // that it was copied from, so that progress carries over.
 type Origin struct {
-	ID      string `json:"id"`
-	Version int64  `json:"version"`
+	ID      string `json:"id" doc:"the own ladder's id"`
+	Version int64  `json:"version" doc:"its version, from 1"`
 	From    string `json:"from" doc:"version of the catalogue it was copied from"`
 }
 
@@ -192,15 +192,15 @@ type HouseRules struct {
 	PassRun           int    `json:"pass_run" minimum:"1" maximum:"10" doc:"in a row for the usual pass mark"`
 	PassLevel         int    `json:"pass_level" minimum:"1" maximum:"10" doc:"peak level of the usual pass mark"`
 	Refusals          int    `json:"refusals" minimum:"1" maximum:"10" doc:"refusals in a row before down"`
-	BlockMinutes      int    `json:"block_minutes" minimum:"1" maximum:"120"`
+	BlockMinutes      int    `json:"block_minutes" minimum:"1" maximum:"120" doc:"length of a block, in minutes"`
 	BlockMinutesYoung int    `json:"block_minutes_young" minimum:"1" maximum:"120" doc:"under 3 years or 10 rides"`
-	BlockCap          int    `json:"block_cap" minimum:"1" maximum:"180"`
-	BlockCapYoung     int    `json:"block_cap_young" minimum:"1" maximum:"180"`
-	SessionCap        int    `json:"session_cap" minimum:"1" maximum:"240"`
-	SessionCapYoung   int    `json:"session_cap_young" minimum:"1" maximum:"240"`
+	BlockCap          int    `json:"block_cap" minimum:"1" maximum:"180" doc:"minutes after which a block ends"`
+	BlockCapYoung     int    `json:"block_cap_young" minimum:"1" maximum:"180" doc:"the same for a young horse"`
+	SessionCap        int    `json:"session_cap" minimum:"1" maximum:"240" doc:"minutes after which a session ends"`
+	SessionCapYoung   int    `json:"session_cap_young" minimum:"1" maximum:"240" doc:"the same for a young horse"`
 	RepSeconds        int    `json:"rep_seconds" minimum:"5" maximum:"600" doc:"rep time while there are under 4 reps"`
 	OpenTime          int    `json:"open_time,omitempty" minimum:"0" maximum:"240" doc:"minutes that waiting it out may take; 0: 60"`
-	SwapSides         string `json:"swap_sides" enum:"after the step,after each dose"`
+	SwapSides         string `json:"swap_sides" enum:"after the step,after each dose" doc:"when sides are swapped"`
 }
 
 // A Catalog is a checked set of ladders with the house rules it ships.

@@ -89,12 +89,12 @@ func (m Methods) Method(s horse.School) (Method, bool) {
 // A Cue is how one ask is given: body, word and aid, the same in hand and
 // ridden.
 type Cue struct {
-	Key    string         `json:"key"`
-	Name   phrase.Slotted `json:"name"`
-	Body   phrase.Slotted `json:"body"`
-	Word   phrase.Slotted `json:"word"`
-	InHand phrase.Slotted `json:"in_hand"`
-	Ridden phrase.Slotted `json:"ridden,omitempty"`
+	Key    string         `json:"key" doc:"its key"`
+	Name   phrase.Slotted `json:"name" doc:"what is asked"`
+	Body   phrase.Slotted `json:"body" doc:"what the body does"`
+	Word   phrase.Slotted `json:"word" doc:"what is said"`
+	InHand phrase.Slotted `json:"in_hand" doc:"what the hands do on the ground"`
+	Ridden phrase.Slotted `json:"ridden,omitempty" doc:"what the rider does"`
 	Steps  []string       `json:"steps" doc:"the steps that ask for it"`
 }
 

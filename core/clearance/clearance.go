@@ -55,8 +55,8 @@ var (
 // A Try is one pull of the rope: the level that was meant, and the level that
 // the partner felt.
 type Try struct {
-	Meant horse.Level `json:"meant"`
-	Felt  horse.Level `json:"felt"`
+	Meant horse.Level `json:"meant" doc:"level the person meant to give"`
+	Felt  horse.Level `json:"felt" doc:"level the partner felt"`
 }
 
 // Fainter reports whether the partner felt two levels less, or more, than was
@@ -68,14 +68,14 @@ func (t Try) Fainter() bool {
 // A Rehearsal of a step by a person. A clip holds the answers seen on it in
 // place of the items.
 type Rehearsal struct {
-	Person  string         `json:"person" maxLength:"60"`
-	Step    string         `json:"step" maxLength:"60"`
-	On      string         `json:"on" format:"date"`
-	Place   Place          `json:"place"`
-	Items   map[Item]Said  `json:"items,omitempty"`
-	Tries   []Try          `json:"tries,omitempty" maxItems:"20"`
+	Person  string         `json:"person" maxLength:"60" doc:"who"`
+	Step    string         `json:"step" maxLength:"60" doc:"key of the step"`
+	On      string         `json:"on" format:"date" doc:"day"`
+	Place   Place          `json:"place" doc:"with what it was rehearsed"`
+	Items   map[Item]Said  `json:"items,omitempty" doc:"what was looked at, and how it went"`
+	Tries   []Try          `json:"tries,omitempty" maxItems:"20" doc:"levels meant and felt"`
 	Answers []horse.Answer `json:"answers,omitempty" maxItems:"20" doc:"of a clip: the horse's answers, in order"`
-	Note    string         `json:"note,omitempty" maxLength:"500"`
+	Note    string         `json:"note,omitempty" maxLength:"500" doc:"anything else"`
 }
 
 // Cleared reports whether the rehearsal clears its leg: 6 yes and none no.
@@ -132,11 +132,11 @@ type Input struct {
 
 // State is how far a person is with a step.
 type State struct {
-	Person    string           `json:"person"`
-	Step      string           `json:"step"`
+	Person    string           `json:"person" doc:"who"`
+	Step      string           `json:"step" doc:"key of the step"`
 	Rehearsed bool             `json:"rehearsed" doc:"the first leg: on a person or in the practice pen"`
 	Watched   int              `json:"watched" doc:"the second leg: accepted or offered in a row on the horse; 3 clear it"`
-	Cleared   bool             `json:"cleared"`
+	Cleared   bool             `json:"cleared" doc:"they may do it alone"`
 	Why       []phrase.Message `json:"why" doc:"what is missing, or why it lapsed"`
 	Fainter   bool             `json:"fainter,omitempty" doc:"at the last rehearsal the partner felt 2 or more lower than was meant"`
 }

@@ -94,8 +94,8 @@ func (d *Desk) card(in CardAsked) (catalog.Now, error) {
 // are not the shipped ones.
 type Document struct {
 	arena.Input
-	Rules *catalog.HouseRules `json:"rules,omitempty"`
-	Words phrase.Words        `json:"words"`
+	Rules *catalog.HouseRules `json:"rules,omitempty" doc:"house rules where they are not the shipped ones; pass marks of shipped steps are written out, so pass_run and pass_level change nothing for them"`
+	Words phrase.Words        `json:"words" doc:"the reader's words"`
 }
 
 var errNothingOpen = errors.New("no session is open here")

@@ -9,7 +9,7 @@ import (
 // Used are the own ladders that a plan brought into use.
 type Used struct {
 	Since   int64            `json:"since" doc:"ms; a session begun later is worked by them"`
-	Ladders []catalog.Ladder `json:"ladders"`
+	Ladders []catalog.Ladder `json:"ladders" doc:"the practice's own ladders"`
 }
 
 // After is the history after one more session, which is read by the ladders that

@@ -117,8 +117,8 @@ func take[V Vocabulary](s string, into *Word[V]) string {
 
 // An Ask is a step plus its variant, if it has one.
 type Ask struct {
-	Step    string  `json:"step" maxLength:"60"`
-	Variant Variant `json:"variant,omitzero" maxLength:"60"`
+	Step    string  `json:"step" maxLength:"60" doc:"key of a step of the catalogue"`
+	Variant Variant `json:"variant,omitzero" maxLength:"60" doc:"which one: near or off, a zone, a foot, a direction or a place"`
 }
 
 // IsZero reports whether there is no ask.

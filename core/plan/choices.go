@@ -32,9 +32,9 @@ type Choices struct {
 // Aid is a tack aid as a temporary safety measure; the plan carries the day on
 // which it comes off (part 4).
 type Aid struct {
-	What   string `json:"what" maxLength:"120"`
-	Reason string `json:"reason" maxLength:"500"`
-	Until  string `json:"until" maxLength:"10"`
+	What   string `json:"what" maxLength:"120" doc:"what is used"`
+	Reason string `json:"reason" maxLength:"500" doc:"why, in the trainer's words"`
+	Until  string `json:"until" maxLength:"10" doc:"day by which it is laid aside"`
 }
 
 // Wanted is what is wanted of one problem.
@@ -46,22 +46,22 @@ type Wanted struct {
 
 // Used is a version of an own ladder.
 type Used struct {
-	ID      string `json:"id" maxLength:"36"`
-	Version int64  `json:"version" minimum:"1"`
+	ID      string `json:"id" maxLength:"36" doc:"the own ladder's id"`
+	Version int64  `json:"version" minimum:"1" doc:"its version"`
 }
 
 // CueText is how one cue is given to this horse; what is empty is as shipped.
 type CueText struct {
-	Body   string `json:"body,omitempty" maxLength:"200"`
-	Word   string `json:"word,omitempty" maxLength:"60"`
-	InHand string `json:"in_hand,omitempty" maxLength:"200"`
-	Ridden string `json:"ridden,omitempty" maxLength:"200"`
+	Body   string `json:"body,omitempty" maxLength:"200" doc:"what the body does"`
+	Word   string `json:"word,omitempty" maxLength:"60" doc:"what is said"`
+	InHand string `json:"in_hand,omitempty" maxLength:"200" doc:"what the hands do on the ground"`
+	Ridden string `json:"ridden,omitempty" maxLength:"200" doc:"what the rider does"`
 }
 
 // Exception lets ridden problem work with a young horse go on for a time.
 type Exception struct {
-	Reason string `json:"reason" maxLength:"500"`
-	Until  string `json:"until" maxLength:"10"`
+	Reason string `json:"reason" maxLength:"500" doc:"why, in the trainer's words"`
+	Until  string `json:"until" maxLength:"10" doc:"day after which it no longer holds"`
 	By     string `json:"by,omitempty" maxLength:"120" doc:"the lead trainer's name; set by the server"`
 }
 

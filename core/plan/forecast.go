@@ -26,15 +26,15 @@ const (
 
 // Work is what a forecast is made of: what is left, and how it went so far.
 type Work struct {
-	Today     string  `json:"today" format:"date"`
+	Today     string  `json:"today" format:"date" doc:"the day that counts as today"`
 	Remaining int     `json:"remaining" minimum:"0" maximum:"1000" doc:"steps to go"`
 	Met       int     `json:"met" minimum:"0" maximum:"100000" doc:"steps met so far, those met again counted again"`
-	Slips     int     `json:"slips" minimum:"0" maximum:"100000"`
+	Slips     int     `json:"slips" minimum:"0" maximum:"100000" doc:"steps that slipped"`
 	Sessions  int     `json:"sessions" minimum:"0" maximum:"100000" doc:"sessions so far"`
 	Practised int     `json:"homework_sessions,omitempty" minimum:"0" maximum:"100000" doc:"homework sessions of a cleared owner so far"`
 	Rate      float64 `json:"rate,omitempty" doc:"nominal steps met in a session; 0: the shipped 0.8"`
 	Since     string  `json:"since,omitempty" maxLength:"10" doc:"the habit is there since; empty: not known"`
-	PerWeek   int     `json:"visits_per_week" minimum:"0" maximum:"14"`
+	PerWeek   int     `json:"visits_per_week" minimum:"0" maximum:"14" doc:"visits a week"`
 	Homework  int     `json:"homework_per_week,omitempty" minimum:"0" maximum:"14" doc:"homework sessions a week by a cleared owner"`
 	By        string  `json:"by,omitempty" maxLength:"10" doc:"the date needed; empty: none"`
 	CanClear  bool    `json:"can_clear,omitempty" doc:"an owner is cleared for homework, or may be"`
@@ -44,8 +44,8 @@ type Work struct {
 
 // Step names a step.
 type Step struct {
-	Key  string `json:"key"`
-	Name string `json:"name"`
+	Key  string `json:"key" doc:"key of the step"`
+	Name string `json:"name" doc:"name of the step"`
 }
 
 // Held is a step that a fact blocks.
@@ -57,7 +57,7 @@ type Held struct {
 // Forecast says how many sessions the work will take, and whether the date
 // will be met (part 7).
 type Forecast struct {
-	Remaining int            `json:"remaining"`
+	Remaining int            `json:"remaining" doc:"steps still to be met"`
 	Steps     int            `json:"steps_with_slips" doc:"steps to go, slips included"`
 	A         float64        `json:"a" doc:"prior and steps met"`
 	B         float64        `json:"b" doc:"prior and sessions"`
@@ -69,24 +69,24 @@ type Forecast struct {
 	Visits    int            `json:"visits" doc:"visits before the date"`
 	Sessions  float64        `json:"sessions" doc:"visits and homework before the date, in sessions"`
 	Done      float64        `json:"p" doc:"chance that it is done by the date"`
-	Word      string         `json:"word,omitempty" enum:"on course,likely,in doubt,unlikely"`
+	Word      string         `json:"word,omitempty" enum:"on course,likely,in doubt,unlikely" doc:"the chance in a word"`
 	Until     string         `json:"blocked_until,omitempty" doc:"the earliest day the last block can lift"`
-	Says      phrase.Message `json:"says"`
+	Says      phrase.Message `json:"says" doc:"the same as a sentence"`
 	Curve     []Chance       `json:"curve" doc:"chance of being done, by days"`
 	Help      []Help         `json:"help" doc:"what would help, where the date is in doubt or worse"`
 }
 
 // Days are the days of the median and of the 80 % interval.
 type Days struct {
-	Low    string `json:"low" format:"date"`
-	Median string `json:"median" format:"date"`
-	High   string `json:"high" format:"date"`
+	Low    string `json:"low" format:"date" doc:"day by which 1 in 10 is done"`
+	Median string `json:"median" format:"date" doc:"day by which half are done"`
+	High   string `json:"high" format:"date" doc:"day by which 9 in 10 are done"`
 }
 
 // Chance of being done by a day, at the visits and the homework a week.
 type Chance struct {
-	On   string  `json:"on" format:"date"`
-	Done float64 `json:"p"`
+	On   string  `json:"on" format:"date" doc:"day"`
+	Done float64 `json:"p" doc:"chance that it is done by then, 0 to 1"`
 }
 
 type helps struct{}
@@ -108,15 +108,15 @@ var (
 
 // Help is something that would help, and by how much.
 type Help struct {
-	Kind     HelpKind       `json:"kind"`
-	PerWeek  int            `json:"visits_per_week,omitempty"`
-	Homework int            `json:"homework_per_week,omitempty"`
+	Kind     HelpKind       `json:"kind" doc:"what would help"`
+	PerWeek  int            `json:"visits_per_week,omitempty" doc:"visits a week with it"`
+	Homework int            `json:"homework_per_week,omitempty" doc:"homework a week with it"`
 	Steps    int            `json:"steps,omitempty" doc:"steps of the smaller goal"`
 	Until    string         `json:"until,omitempty" doc:"the last step of the smaller goal"`
 	By       string         `json:"by,omitempty" doc:"the later date"`
-	Done     float64        `json:"p"`
-	Word     string         `json:"word"`
-	Says     phrase.Message `json:"says"`
+	Done     float64        `json:"p" doc:"chance with it, 0 to 1"`
+	Word     string         `json:"word" doc:"that chance in a word"`
+	Says     phrase.Message `json:"says" doc:"the same as a sentence"`
 }
 
 // Days of a habit.

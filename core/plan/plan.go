@@ -50,40 +50,40 @@ type Goal struct {
 
 // An Item is a step to do, in the plan's order.
 type Item struct {
-	Step    string          `json:"step"`
-	Ladder  string          `json:"ladder"`
-	Name    string          `json:"name"`
-	Ask     phrase.Slotted  `json:"ask"`
-	State   horse.StepState `json:"state"`
+	Step    string          `json:"step" doc:"key of the step"`
+	Ladder  string          `json:"ladder" doc:"key of its ladder"`
+	Name    string          `json:"name" doc:"name of the step"`
+	Ask     phrase.Slotted  `json:"ask" doc:"what is asked of the horse"`
+	State   horse.StepState `json:"state" doc:"how far it has come"`
 	Level   int             `json:"level,omitempty" doc:"the level it is needed at, where lighter than its own pass mark"`
 	Open    bool            `json:"open" doc:"all it stands on is met and nothing blocks it"`
 	Needs   []string        `json:"needs,omitempty" doc:"names of the steps it waits for"`
 	Warns   []string        `json:"warns,omitempty" doc:"names of the foundations that are missing, where that only warns"`
-	Blocked *phrase.Message `json:"blocked,omitempty"`
-	Lifts   *phrase.Message `json:"lifts,omitempty"`
+	Blocked *phrase.Message `json:"blocked,omitempty" doc:"why it is blocked, as a sentence; absent: it is not"`
+	Lifts   *phrase.Message `json:"lifts,omitempty" doc:"what lifts the block, as a sentence"`
 	Lift    string          `json:"lift,omitempty" doc:"the earliest day the block can lift; empty: not known"`
 	Minutes int             `json:"minutes" doc:"about how long until the pass mark, at this horse's pace"`
 	Seen    bool            `json:"seen,omitempty" doc:"below where the work starts"`
 	Below   *phrase.Message `json:"below,omitempty" doc:"why it lies below where the work starts"`
 	Met     bool            `json:"met,omitempty" doc:"met, and still to be kept on a later day"`
 	For     []horse.Problem `json:"for" doc:"the problems that need it"`
-	Ridden  bool            `json:"ridden,omitempty"`
+	Ridden  bool            `json:"ridden,omitempty" doc:"worked from the saddle"`
 }
 
 // A Way is a ladder of the plan with its school.
 type Way struct {
-	Ladder  string         `json:"ladder"`
-	Name    phrase.Slotted `json:"name"`
-	Kind    catalog.Kind   `json:"kind"`
+	Ladder  string         `json:"ladder" doc:"key of the ladder"`
+	Name    phrase.Slotted `json:"name" doc:"name of the ladder"`
+	Kind    catalog.Kind   `json:"kind" doc:"a foundation, or for a problem"`
 	Problem horse.Problem  `json:"problem,omitzero" doc:"the problem it mends; absent: a foundation"`
 	Until   string         `json:"until,omitempty" doc:"last step wanted; absent: the whole ladder"`
-	School  horse.School   `json:"school"`
-	Why     phrase.Message `json:"why"`
+	School  horse.School   `json:"school" doc:"the way of working on it"`
+	Why     phrase.Message `json:"why" doc:"the reason as a sentence"`
 	Chosen  bool           `json:"chosen,omitempty" doc:"the trainer's own choice"`
 	Options []SchoolOption `json:"options" doc:"the schools it can be worked in, with what speaks against each now"`
-	Where   phrase.Slotted `json:"where"`
-	Watch   phrase.Slotted `json:"watch,omitempty"`
-	Helper  phrase.Slotted `json:"helper,omitempty"`
+	Where   phrase.Slotted `json:"where" doc:"where it is worked"`
+	Watch   phrase.Slotted `json:"watch,omitempty" doc:"mistakes and cautions"`
+	Helper  phrase.Slotted `json:"helper,omitempty" doc:"a second person, and what they do"`
 	Left    int            `json:"left" doc:"steps of it to go"`
 	Barred  int            `json:"barred" doc:"steps of it that a fact blocks"`
 }
@@ -91,31 +91,31 @@ type Way struct {
 // A Plan is the work to come.
 type Plan struct {
 	Ladder   string           `json:"ladder" doc:"of the goal that comes first"`
-	Name     phrase.Slotted   `json:"name"`
+	Name     phrase.Slotted   `json:"name" doc:"name of the plan"`
 	Items    []Item           `json:"items" doc:"steps to do; what is kept is left out"`
 	Done     []string         `json:"done,omitempty" doc:"keys of the steps already kept"`
 	Next     string           `json:"next,omitempty" doc:"the step the work begins at"`
 	Levels   map[string]int   `json:"levels,omitempty" doc:"pass level by step, where lighter is needed"`
 	Ways     []Way            `json:"ways" doc:"the ladders, foundations first, then the goals in their order"`
-	Visits   []Visit          `json:"visits"`
+	Visits   []Visit          `json:"visits" doc:"the next visits"`
 	Notes    []phrase.Message `json:"notes" doc:"what a choice does not do here, and why"`
 	Homework []Homework       `json:"homework" doc:"steps that somebody is cleared for, met and open"`
 	Forecast []GoalForecast   `json:"forecast" doc:"one for each goal, in the plan's order"`
-	Cues     []catalog.Cue    `json:"cues"`
+	Cues     []catalog.Cue    `json:"cues" doc:"one cue for each thing asked"`
 }
 
 // Homework is a step that a person may do between the visits.
 type Homework struct {
-	Person string `json:"person"`
-	Step   string `json:"step"`
-	Name   string `json:"name"`
+	Person string `json:"person" doc:"who"`
+	Step   string `json:"step" doc:"key of the step"`
+	Name   string `json:"name" doc:"name of the step"`
 }
 
 // GoalForecast is the forecast of one goal, with all that comes before it.
 type GoalForecast struct {
-	Problem horse.Problem `json:"problem"`
-	Ladder  string        `json:"ladder"`
-	By      string        `json:"by,omitempty"`
+	Problem horse.Problem `json:"problem" doc:"which"`
+	Ladder  string        `json:"ladder" doc:"key of the ladder"`
+	By      string        `json:"by,omitempty" doc:"day by which it is needed"`
 	Forecast
 }
 

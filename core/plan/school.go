@@ -28,7 +28,7 @@ type Extra struct{ Item, With string }
 
 // SchoolOption is a school that a ladder can be worked in.
 type SchoolOption struct {
-	School horse.School     `json:"school"`
+	School horse.School     `json:"school" doc:"which"`
 	Usual  bool             `json:"usual,omitempty" doc:"the ladder's usual one"`
 	Named  bool             `json:"named" doc:"the ladder names it"`
 	Avoid  []phrase.Message `json:"avoid" doc:"what speaks against it with this horse now"`

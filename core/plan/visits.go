@@ -24,20 +24,20 @@ const (
 
 // A Part of a visit.
 type Part struct {
-	Kind    PartKind     `json:"kind"`
+	Kind    PartKind     `json:"kind" doc:"what kind of part"`
 	Steps   []string     `json:"steps,omitempty" doc:"keys"`
-	Names   []string     `json:"names,omitempty"`
-	School  horse.School `json:"school,omitzero"`
+	Names   []string     `json:"names,omitempty" doc:"names of its steps"`
+	School  horse.School `json:"school,omitzero" doc:"the way of working"`
 	Warns   []string     `json:"warns,omitempty" doc:"foundations that are missing"`
-	Minutes int          `json:"minutes"`
+	Minutes int          `json:"minutes" doc:"how long it takes"`
 }
 
 // A Visit is laid out, not dated.
 type Visit struct {
-	N       int              `json:"n"`
-	Parts   []Part           `json:"parts"`
-	Minutes int              `json:"minutes"`
-	Kit     []string         `json:"kit"`
+	N       int              `json:"n" doc:"number of the visit, from 1"`
+	Parts   []Part           `json:"parts" doc:"what is done, in order"`
+	Minutes int              `json:"minutes" doc:"how long it takes"`
+	Kit     []string         `json:"kit" doc:"what to bring"`
 	Helpers []phrase.Slotted `json:"helpers" doc:"second persons that its steps need, and what they do"`
 }
 

@@ -43,16 +43,16 @@ type Entry struct {
 	Device   string `json:"device,omitempty" maxLength:"60" doc:"which device wrote it"`
 	Seq      int64  `json:"seq,omitempty" minimum:"0" doc:"the device's own count of entries"`
 	Replaces string `json:"replaces,omitempty" maxLength:"60" doc:"id of the entry it undoes or corrects"`
-	Rep      *Rep   `json:"rep,omitempty"`
-	Mark     *Mark  `json:"mark,omitempty"`
-	Shown    *Shown `json:"shown,omitempty"`
+	Rep      *Rep   `json:"rep,omitempty" doc:"with kind rep: one ask"`
+	Mark     *Mark  `json:"mark,omitempty" doc:"with kind mark: what was seen between asks"`
+	Shown    *Shown `json:"shown,omitempty" doc:"with kind advice: what was shown"`
 
-	Dose         *Dose         `json:"dose,omitempty"`
-	Offer        *Offer        `json:"offer,omitempty"`
-	Spell        *Spell        `json:"spell,omitempty"`
-	Burst        *Burst        `json:"burst,omitempty"`
-	Interruption *Interruption `json:"interruption,omitempty"`
-	Memory       *Memory       `json:"memory,omitempty"`
+	Dose         *Dose         `json:"dose,omitempty" doc:"with kind dose: a stimulus on until it stands; without an answer, one that had to go on while the horse moved is refused, any other accepted"`
+	Offer        *Offer        `json:"offer,omitempty" doc:"with kind offer: a question in ask and listen"`
+	Spell        *Spell        `json:"spell,omitempty" doc:"with kind spell: work or rest in a place"`
+	Burst        *Burst        `json:"burst,omitempty" doc:"with kind burst: many asks seconds apart"`
+	Interruption *Interruption `json:"interruption,omitempty" doc:"with kind interruption: an unasked behaviour that was stopped"`
+	Memory       *Memory       `json:"memory,omitempty" doc:"with kind memory: one ask written down afterwards; it tells how far the ask came and that it was worked, and is not counted"`
 
 	Note string `json:"note,omitempty" maxLength:"2000" doc:"how it ended, or anything else"`
 }
@@ -63,9 +63,9 @@ type Rep struct {
 	horse.Ask
 	Answer      horse.Answer      `json:"answer" doc:"what the horse did"`
 	Manner      horse.Manner      `json:"manner,omitzero" doc:"how it was tolerated; else by face and ears"`
-	Aid         horse.Aid         `json:"aid,omitzero"`
+	Aid         horse.Aid         `json:"aid,omitzero" doc:"what asked"`
 	Means       int               `json:"means,omitempty" minimum:"0" maximum:"9" doc:"which of the step's means, from 1"`
-	Form        horse.Form        `json:"form,omitzero"`
+	Form        horse.Form        `json:"form,omitzero" doc:"how the pressure was put on"`
 	Seconds     float64           `json:"seconds,omitempty" minimum:"0" maximum:"7200" doc:"seconds of pressure"`
 	ToTry       *float64          `json:"to_try,omitempty" minimum:"0" maximum:"7200" doc:"seconds to the first try"`
 	Brought     horse.Level       `json:"brought,omitzero" doc:"level the horse brings"`
@@ -75,29 +75,29 @@ type Rep struct {
 	InWords     bool              `json:"in_words,omitempty" doc:"entered as light, medium or firm"`
 	Target      int               `json:"target,omitempty" minimum:"0" maximum:"10000000" doc:"the hold, count or distance asked, in the step's unit"`
 	Reached     *int              `json:"reached,omitempty" minimum:"0" maximum:"10000000" doc:"what it came to, in the same unit"`
-	Corrections int               `json:"corrections,omitempty" minimum:"0" maximum:"99"`
-	Pulses      horse.Pulses      `json:"pulses,omitzero"`
+	Corrections int               `json:"corrections,omitempty" minimum:"0" maximum:"99" doc:"corrections during a hold"`
+	Pulses      horse.Pulses      `json:"pulses,omitzero" doc:"pulses until the try"`
 	Tries       []Try             `json:"tries,omitempty" maxItems:"200" doc:"small releases inside a held ask"`
 	Kicks       *int              `json:"kicks,omitempty" minimum:"0" maximum:"10" doc:"kicks at the tool, per 10 touches"`
 	Release     horse.Release     `json:"release,omitzero" doc:"when; empty: on the try"`
 	Released    horse.ReleaseSize `json:"released,omitzero" doc:"how big"`
 	Arousal     horse.Arousal     `json:"arousal,omitzero" doc:"after the rep; empty: as before"`
-	Face        horse.Face        `json:"face,omitzero"`
-	Signs       []horse.Sign      `json:"signs,omitempty" maxItems:"20"`
-	WaysOut     []horse.WayOut    `json:"ways_out,omitempty" maxItems:"20"`
-	Held        horse.Held        `json:"held,omitzero"`
+	Face        horse.Face        `json:"face,omitzero" doc:"0 easy, 1 turns to look, 2 ears tip back, 3 muzzle towards the person, 4 bites"`
+	Signs       []horse.Sign      `json:"signs,omitempty" maxItems:"20" doc:"what was seen of its mind"`
+	WaysOut     []horse.WayOut    `json:"ways_out,omitempty" maxItems:"20" doc:"how it left the ask"`
+	Held        horse.Held        `json:"held,omitzero" doc:"how the horse was held"`
 	From        horse.CameFrom    `json:"came_from,omitzero" doc:"from where it was come to the horse"`
-	EndedBy     horse.EndedBy     `json:"ended_by,omitzero"`
+	EndedBy     horse.EndedBy     `json:"ended_by,omitzero" doc:"who ended it"`
 	Handler     string            `json:"handler,omitempty" maxLength:"60" doc:"who holds the rope"`
-	Flags       []horse.Flag      `json:"flags,omitempty" maxItems:"6"`
+	Flags       []horse.Flag      `json:"flags,omitempty" maxItems:"6" doc:"why it may not count"`
 }
 
 // A Mark is anything that is no rep: how the horse is, a stop reason, a new
 // ask, easy time, a bump (part 6).
 type Mark struct {
-	Arousal     horse.Arousal  `json:"arousal,omitzero"`
-	Signs       []horse.Sign   `json:"signs,omitempty" maxItems:"20"`
-	WaysOut     []horse.WayOut `json:"ways_out,omitempty" maxItems:"20"`
+	Arousal     horse.Arousal  `json:"arousal,omitzero" doc:"from now on"`
+	Signs       []horse.Sign   `json:"signs,omitempty" maxItems:"20" doc:"what was seen of its mind"`
+	WaysOut     []horse.WayOut `json:"ways_out,omitempty" maxItems:"20" doc:"what it did unasked"`
 	Stop        horse.Stop     `json:"stop,omitzero" doc:"a reason that ends the session"`
 	Ask         *horse.Ask     `json:"ask,omitempty" doc:"the ask is changed to this"`
 	EasyMinutes int            `json:"easy_minutes,omitempty" minimum:"0" maximum:"600" doc:"easy riding or handling, not schooling"`
@@ -112,10 +112,10 @@ type Mark struct {
 // Shown is a piece of advice as it was shown, and whether it was overruled.
 type Shown struct {
 	After     string    `json:"after,omitempty" maxLength:"60" doc:"id of the entry it followed"`
-	Action    Action    `json:"action"`
-	Rule      string    `json:"rule" maxLength:"20"`
-	Next      horse.Ask `json:"next,omitzero"`
+	Action    Action    `json:"action" doc:"what was advised"`
+	Rule      string    `json:"rule" maxLength:"20" doc:"number or name of the rule that advised it"`
+	Next      horse.Ask `json:"next,omitzero" doc:"the ask it was advised for"`
 	Otherwise bool      `json:"otherwise,omitempty" doc:"the trainer did otherwise"`
 	Known     int       `json:"known,omitempty" minimum:"0" doc:"how many answers and marks stood when it was shown"`
-	Reason    string    `json:"reason,omitempty" maxLength:"500"`
+	Reason    string    `json:"reason,omitempty" maxLength:"500" doc:"why the trainer did otherwise"`
 }

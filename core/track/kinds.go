@@ -68,14 +68,14 @@ var (
 type Offer struct {
 	horse.Ask
 	From    string         `json:"from,omitempty" maxLength:"60" doc:"distance or object"`
-	To      string         `json:"to,omitempty" maxLength:"60"`
+	To      string         `json:"to,omitempty" maxLength:"60" doc:"distance or object it went to"`
 	Quarter horse.CameFrom `json:"came_from,omitzero" doc:"from where it was come to the horse"`
-	Answer  Offered        `json:"answer"`
+	Answer  Offered        `json:"answer" doc:"what the horse did"`
 	Arousal horse.Arousal  `json:"arousal,omitzero" doc:"after it"`
-	Signs   []horse.Sign   `json:"signs,omitempty" maxItems:"20"`
-	WaysOut []horse.WayOut `json:"ways_out,omitempty" maxItems:"20"`
-	Handler string         `json:"handler,omitempty" maxLength:"60"`
-	Flags   []horse.Flag   `json:"flags,omitempty" maxItems:"6"`
+	Signs   []horse.Sign   `json:"signs,omitempty" maxItems:"20" doc:"what was seen of its mind"`
+	WaysOut []horse.WayOut `json:"ways_out,omitempty" maxItems:"20" doc:"how it left the ask"`
+	Handler string         `json:"handler,omitempty" maxLength:"60" doc:"who held the rope; empty: who began the session"`
+	Flags   []horse.Flag   `json:"flags,omitempty" maxItems:"6" doc:"why it may not count"`
 }
 
 func (o Offer) rep() Rep {
@@ -121,17 +121,17 @@ var AskedTo = horse.MustWord[comings]("asked")
 // A Spell is work or rest in a place (relief place).
 type Spell struct {
 	horse.Ask
-	Place   SpellPlace     `json:"place"`
+	Place   SpellPlace     `json:"place" doc:"where it was"`
 	Rest    bool           `json:"rest,omitempty" doc:"rest; else work"`
 	Level   horse.Level    `json:"level,omitzero" doc:"of the work"`
-	Seconds int            `json:"seconds" minimum:"0" maximum:"36000"`
-	Came    Coming         `json:"came,omitzero"`
-	EndedBy horse.EndedBy  `json:"ended_by,omitzero"`
-	FeetIn  int            `json:"feet_in,omitempty" minimum:"0" maximum:"4"`
+	Seconds int            `json:"seconds" minimum:"0" maximum:"36000" doc:"how long"`
+	Came    Coming         `json:"came,omitzero" doc:"how it came there"`
+	EndedBy horse.EndedBy  `json:"ended_by,omitzero" doc:"who ended it"`
+	FeetIn  int            `json:"feet_in,omitempty" minimum:"0" maximum:"4" doc:"feet in the trailer, 0 to 4"`
 	Arousal horse.Arousal  `json:"arousal,omitzero" doc:"at its end"`
-	Signs   []horse.Sign   `json:"signs,omitempty" maxItems:"20"`
-	WaysOut []horse.WayOut `json:"ways_out,omitempty" maxItems:"20"`
-	Handler string         `json:"handler,omitempty" maxLength:"60"`
+	Signs   []horse.Sign   `json:"signs,omitempty" maxItems:"20" doc:"what was seen of its mind"`
+	WaysOut []horse.WayOut `json:"ways_out,omitempty" maxItems:"20" doc:"how it left the place"`
+	Handler string         `json:"handler,omitempty" maxLength:"60" doc:"who held the rope; empty: who began the session"`
 }
 
 // WrongPlace reports rest where there should be work: at home or with the
@@ -169,15 +169,15 @@ func RestFor(step catalog.Step) int {
 // A Burst is many asks seconds apart, mostly mounted; it counts as one rep.
 type Burst struct {
 	horse.Ask
-	Asks    int            `json:"asks,omitempty" minimum:"0" maximum:"1000"`
+	Asks    int            `json:"asks,omitempty" minimum:"0" maximum:"1000" doc:"how many"`
 	OnTouch int            `json:"on_touch,omitempty" minimum:"0" maximum:"1000" doc:"answered on the touch"`
-	Most    horse.Pulses   `json:"most_pulses,omitzero"`
+	Most    horse.Pulses   `json:"most_pulses,omitzero" doc:"most pulses that one took"`
 	Last    horse.Answer   `json:"last,omitzero" doc:"the last answer"`
 	Each    []int          `json:"each,omitempty" maxItems:"1000" doc:"in place of the four above: the pulses that each ask took, 0 on the touch, -1 for no answer"`
-	Arousal horse.Arousal  `json:"arousal,omitzero"`
-	Signs   []horse.Sign   `json:"signs,omitempty" maxItems:"20"`
-	WaysOut []horse.WayOut `json:"ways_out,omitempty" maxItems:"20"`
-	Handler string         `json:"handler,omitempty" maxLength:"60"`
+	Arousal horse.Arousal  `json:"arousal,omitzero" doc:"after the last; empty: as before"`
+	Signs   []horse.Sign   `json:"signs,omitempty" maxItems:"20" doc:"what was seen of its mind"`
+	WaysOut []horse.WayOut `json:"ways_out,omitempty" maxItems:"20" doc:"how it left the asks"`
+	Handler string         `json:"handler,omitempty" maxLength:"60" doc:"who held the rope; empty: who began the session"`
 }
 
 // counted is the burst with its asks counted, where each was tapped.
@@ -214,12 +214,12 @@ func (b Burst) rep() Rep {
 // An Interruption is an unasked behaviour that is stopped; it is counted, and
 // is no answer.
 type Interruption struct {
-	Behaviour horse.WayOut  `json:"behaviour"`
+	Behaviour horse.WayOut  `json:"behaviour" doc:"what was stopped"`
 	Heading   string        `json:"heading,omitempty" maxLength:"60" doc:"towards what"`
-	Level     horse.Level   `json:"level,omitzero"`
+	Level     horse.Level   `json:"level,omitzero" doc:"the pressure that stopped it"`
 	Seconds   float64       `json:"seconds,omitempty" minimum:"0" maximum:"3600" doc:"to its end"`
-	Arousal   horse.Arousal `json:"arousal,omitzero"`
-	Handler   string        `json:"handler,omitempty" maxLength:"60"`
+	Arousal   horse.Arousal `json:"arousal,omitzero" doc:"after it; empty: as before"`
+	Handler   string        `json:"handler,omitempty" maxLength:"60" doc:"who held the rope; empty: who began the session"`
 }
 
 // A Memory is one ask of a session written down afterwards, as it is remembered.
@@ -227,12 +227,12 @@ type Interruption struct {
 // towards a pass mark, nor used for seconds, cycle or trends (part 6).
 type Memory struct {
 	horse.Ask
-	Tries   int          `json:"tries" minimum:"1" maximum:"200"`
-	Worst   horse.Answer `json:"worst,omitzero"`
+	Tries   int          `json:"tries" minimum:"1" maximum:"200" doc:"how many, 1 or more"`
+	Worst   horse.Answer `json:"worst,omitzero" doc:"the worst answer"`
 	Last    horse.Answer `json:"last" doc:"the last answer"`
 	Worked  string       `json:"worked,omitempty" maxLength:"300" doc:"what worked"`
-	Minutes int          `json:"minutes,omitempty" minimum:"0" maximum:"600"`
-	Handler string       `json:"handler,omitempty" maxLength:"60"`
+	Minutes int          `json:"minutes,omitempty" minimum:"0" maximum:"600" doc:"how long"`
+	Handler string       `json:"handler,omitempty" maxLength:"60" doc:"who held the rope; empty: who began the session"`
 }
 
 // AsRep is what an entry counts as; false for one that is no answer.

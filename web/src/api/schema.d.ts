@@ -888,13 +888,18 @@ export interface components {
             yard: string;
         };
         ArenaAdvice: {
-            /** @enum {string} */
+            /**
+             * @description what to do next
+             * @enum {string}
+             */
             action: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
             /** @description an easy known ask to finish on first */
             easy?: components["schemas"]["HorseAsk"];
             /** @description an incident note is asked for */
             incident?: boolean;
+            /** @description the ask to go on with; absent: none */
             next?: components["schemas"]["ArenaNext"];
+            /** @description where the session stands */
             numbers: components["schemas"]["ArenaNumbers"];
             /**
              * @description for the rep just logged
@@ -908,6 +913,7 @@ export interface components {
             rest?: number;
             /** @description the rule that decided */
             rule: string;
+            /** @description the advice as a sentence */
             say: components["schemas"]["PhraseMessage"];
             /** @description what is being done stops, or nothing is added: the device says so by touch */
             stops?: boolean;
@@ -915,7 +921,9 @@ export interface components {
             then?: ("" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session")[];
             /** @description nothing is asked meanwhile: how the horse is stands by itself, and corrects no answer */
             waits?: boolean;
+            /** @description what to mind beside it */
             warnings?: components["schemas"]["ArenaFired"][];
+            /** @description the reason as a sentence */
             why: components["schemas"]["PhraseMessage"];
         };
         ArenaBeginning: {
@@ -998,6 +1006,7 @@ export interface components {
         ArenaFired: {
             /** @description number of the rule in part 6, or the warning's name */
             rule: string;
+            /** @description the reason as a sentence */
             why: components["schemas"]["PhraseMessage"];
         };
         ArenaFollowed: {
@@ -1007,14 +1016,17 @@ export interface components {
             of: number;
         };
         ArenaHandler: {
+            /** @description no firm levels: 6 at most */
             beginner?: boolean;
             /** @description steps that failed with this person before */
             failed?: string[];
+            /** @description a first accepted answer on a step that failed before ends the session */
             owner?: boolean;
         };
         ArenaHorse: {
             /** @description all relevant body items clear or cleared */
             body_clear?: boolean;
+            /** @description a cleared rear is danger all the same */
             fear_likely?: boolean;
             /** @description level ceiling 4 */
             guards_itself?: boolean;
@@ -1028,9 +1040,11 @@ export interface components {
             blocked?: string[];
             /** @description who holds the rope unless a rep says */
             handler?: string;
+            /** @description people who are no trainers, by the name used as handler */
             handlers?: {
                 [key: string]: components["schemas"]["ArenaHandler"];
             };
+            /** @description what the rules read of the horse */
             horse?: components["schemas"]["ArenaHorse"];
             /** @description steps before this session */
             known?: components["schemas"]["ArenaKnown"][];
@@ -1066,6 +1080,7 @@ export interface components {
              * @description start of the session, ms
              */
             started: number;
+            /** @description the entries, in any order */
             track: components["schemas"]["TrackEntry"][];
         };
         ArenaKnown: {
@@ -1078,8 +1093,12 @@ export interface components {
             level?: number | null;
             /** @description was accepted at least once */
             soft?: boolean;
-            /** @enum {string} */
+            /**
+             * @description how far it had come
+             * @enum {string}
+             */
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
+            /** @description key of a step of the catalogue */
             step: string;
             /** @description 2 of the last 3 answers were a try or better, at level 6 or less */
             understood?: boolean;
@@ -1088,6 +1107,7 @@ export interface components {
              * @description furthest hold, count or distance accepted
              */
             value?: number;
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
         };
         ArenaNewest: {
@@ -1108,12 +1128,14 @@ export interface components {
              * @description always 1
              */
             start_level: number;
+            /** @description key of a step of the catalogue */
             step: string;
             /**
              * Format: int64
              * @description hold, count or distance to ask for
              */
             target?: number;
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
         };
         ArenaNumbers: {
@@ -1127,9 +1149,15 @@ export interface components {
              * @description minutes a block should take
              */
             block_ends: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description minutes in this block so far
+             */
             block_minutes: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description reps to a cycle here
+             */
             cycle: number;
             /** @description the last rep fell on a dip position */
             dip: boolean;
@@ -1138,20 +1166,35 @@ export interface components {
              * @description counted reps of this ask in this session
              */
             n: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description highest level that passes
+             */
             pass_level: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description answers in a row that pass this ask
+             */
             pass_needs: number;
             /**
              * Format: int64
              * @description reps in a row towards the pass mark
              */
             pass_run: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description seconds that a rep takes here
+             */
             rep_seconds: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description minutes after which it ends
+             */
             session_cap: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description minutes of the session so far
+             */
             session_minutes: number;
         };
         ArenaPicture: {
@@ -1279,7 +1322,10 @@ export interface components {
             wrong: number;
         };
         ArenaTold: {
-            /** @enum {string} */
+            /**
+             * @description what asked
+             * @enum {string}
+             */
             aid?: "" | "rope" | "hand" | "leg" | "rein" | "stick" | "voice" | "other tool";
             /**
              * @description what the horse did
@@ -1302,17 +1348,28 @@ export interface components {
              * @enum {string}
              */
             came_from?: "" | "front" | "shoulder" | "behind";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description corrections during a hold
+             */
             corrections?: number;
             counted: boolean;
             dip: boolean;
-            /** @enum {string} */
+            /**
+             * @description who ended it
+             * @enum {string}
+             */
             ended_by?: "" | "handler" | "horse";
+            /** @description 0 easy, 1 turns to look, 2 ears tip back, 3 muzzle towards the person, 4 bites */
             face?: number | null;
             /** @description level at the first sign */
             first?: number | null;
+            /** @description why it may not count */
             flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
-            /** @enum {string} */
+            /**
+             * @description how the pressure was put on
+             * @enum {string}
+             */
             form?: "" | "building" | "steady" | "pulsed";
             /** @description a success in that school: a soft answer, a quiet stand, a chosen rest, a released try, a yes */
             good: boolean;
@@ -1323,7 +1380,10 @@ export interface components {
             graded: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
             /** @description who holds the rope */
             handler?: string;
-            /** @enum {string} */
+            /**
+             * @description how the horse was held
+             * @enum {string}
+             */
             held?: "" | "free" | "loose line" | "slack rope" | "held" | "tied" | "ridden";
             id: string;
             /** @description entered as light, medium or firm */
@@ -1357,6 +1417,7 @@ export interface components {
             name: string;
             /** @description level at the finish */
             peak?: number | null;
+            /** @description pulses until the try */
             pulses?: number | null;
             /**
              * Format: int64
@@ -1383,9 +1444,11 @@ export interface components {
              * @description seconds of pressure
              */
             seconds?: number;
+            /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             /** @description level the ask began at */
             start?: number | null;
+            /** @description key of a step of the catalogue */
             step: string;
             /**
              * Format: int64
@@ -1399,7 +1462,9 @@ export interface components {
             to_try?: number;
             /** @description small releases inside a held ask */
             tries?: components["schemas"]["TrackTry"][];
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
+            /** @description how it left the ask */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         ArenaWorked: {
@@ -1431,6 +1496,7 @@ export interface components {
             school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
             /** @description wait it out: seconds to soft, the first and the last */
             seconds?: number[];
+            /** @description key of a step of the catalogue */
             step: string;
             /** @description level of the last */
             to?: number | null;
@@ -1439,6 +1505,7 @@ export interface components {
              * @description small releases inside held asks
              */
             tries?: number;
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
         };
         ArenaWould: {
@@ -1463,25 +1530,35 @@ export interface components {
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
         };
         AssessAccount: {
+            /** @description the problem as it was met */
             baseline?: components["schemas"]["AssessBaseline"];
             /** @description findings ticked in A, E and G, by key */
             findings?: {
                 [key: string]: "" | "seen" | "video" | "told" | "on record";
             };
+            /** @description looks taken that found nothing of their list */
             looked?: {
                 [key: string]: "" | "seen" | "video" | "told" | "on record";
             };
+            /** @description what the owner tells */
             story?: components["schemas"]["AssessStory"];
+            /** @description the swap test, by who held the rope */
             swap?: {
                 [key: string]: components["schemas"]["AssessRun"];
             };
         };
         AssessAsked: {
+            /** @description day an answer is due */
             due?: string;
+            /** @description who was asked */
             name?: string;
+            /** @description what they found */
             outcome?: string;
+            /** @description day they found it */
             outcome_on?: string;
+            /** @description what they were asked */
             question?: string;
+            /** @description day it was sent */
             sent_on?: string;
             /**
              * @description empty: as suggested
@@ -1566,6 +1643,7 @@ export interface components {
              * @description time in all
              */
             minutes?: number;
+            /** @description anything else seen */
             note?: string;
             /** @description last step of an unbroken run of accepted ones; empty: none */
             reached?: string;
@@ -1574,16 +1652,26 @@ export interface components {
              * @description seconds from the peak until back at 1 or 0
              */
             recovery_s?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how often it was tried
+             */
             tries?: number;
+            /** @description how it left the ask */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         AssessBasic: {
-            /** @enum {string} */
+            /**
+             * @description the horse's answer
+             * @enum {string}
+             */
             grade?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
             /** @description level needed */
             level?: number | null;
-            /** @enum {string} */
+            /**
+             * @description how soon it answered
+             * @enum {string}
+             */
             prompt?: "" | "at once" | "in a moment" | "slow";
             /**
              * Format: double
@@ -1592,26 +1680,46 @@ export interface components {
             seconds?: number;
         };
         AssessBasis: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description findings that are on the record
+             */
             on_record: number;
+            /** @description the same as a sentence */
             say: components["schemas"]["PhraseMessage"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description findings seen at the visit
+             */
             seen: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description findings told by the owner
+             */
             told: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description findings seen on video
+             */
             video: number;
         };
         AssessBlock: {
             /** @description the earliest day it can lift, where one is known */
             earliest?: string;
-            /** @enum {string} */
+            /**
+             * @description part of the body that blocks it
+             * @enum {string}
+             */
             item: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
+            /** @description what lifts it, as a sentence */
             lifts: components["schemas"]["PhraseMessage"];
+            /** @description name of the step */
             name: string;
             /** @description it stays: the step is neither planned nor offered */
             never?: boolean;
+            /** @description key of the step that is blocked */
             step: string;
+            /** @description the reason as a sentence */
             why: components["schemas"]["PhraseMessage"];
         };
         AssessBodyNote: {
@@ -1621,7 +1729,9 @@ export interface components {
             checks?: {
                 [key: string]: components["schemas"]["AssessPressed"];
             };
+            /** @description who cleared it */
             cleared_by?: string;
+            /** @description day it was cleared */
             cleared_on?: string;
             /**
              * Format: int64
@@ -1630,6 +1740,7 @@ export interface components {
             days?: number;
             /** @description hind leg: it has locked */
             locked?: boolean;
+            /** @description what was seen */
             note?: string;
             /** @description steps that a vet released, by key */
             released?: {
@@ -1637,31 +1748,48 @@ export interface components {
             };
             /** @description suspect since */
             since?: string;
-            /** @enum {string} */
+            /**
+             * @description what is known of it
+             * @enum {string}
+             */
             state?: "" | "not looked at" | "clear" | "suspect" | "in treatment" | "cleared";
             /** @description hind leg: the day a vet has seen it */
             vet_saw?: string;
         };
         AssessBothSides: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description on the near side
+             */
             near?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description on the off side
+             */
             off?: number;
         };
         AssessBridle: {
+            /** @description hole of each strap, near and off */
             holes?: {
                 [key: string]: components["schemas"]["AssessBothSides"];
             };
+            /** @description what it is called */
             name?: string;
         };
         AssessCause: {
             /** @description what spoke against it, largest first */
             against: components["schemas"]["AssessEvidence"][];
-            /** @enum {string} */
+            /**
+             * @description how far the evidence goes
+             * @enum {string}
+             */
             belief: "" | "likely" | "possible" | "unlikely" | "not enough seen" | "not looked at";
             /** @description why the word is not what the score says */
             bound?: components["schemas"]["PhraseMessage"];
-            /** @enum {string} */
+            /**
+             * @description which
+             * @enum {string}
+             */
             cause: "" | "body" | "fear" | "untaught" | "learned_out" | "dulled" | "sharpened" | "attachment" | "tack" | "handler" | "management";
             /** @description what spoke for it, largest first */
             for: components["schemas"]["AssessEvidence"][];
@@ -1684,8 +1812,11 @@ export interface components {
             what: components["schemas"]["PhraseMessage"];
         };
         AssessCheckups: {
+            /** @description last day the back was seen to */
             back?: string;
+            /** @description last day the teeth were seen to */
             dental?: string;
+            /** @description last day the feet were seen to */
             hoof?: string;
         };
         AssessChoice: {
@@ -1705,19 +1836,32 @@ export interface components {
             on: string;
         };
         AssessDoubt: {
+            /** @description place of the value in the document */
             path: string;
+            /** @description what is unlikely about it */
             say: string;
         };
         AssessEvent: {
-            /** @enum {string} */
+            /**
+             * @description what happened
+             * @enum {string}
+             */
             kind: "" | "kicked at a person" | "struck" | "reared" | "charged" | "bucked someone off" | "bolted" | "fell with a rider" | "ran over a person or broke loose" | "went over backwards" | "bit";
-            /** Format: date */
+            /**
+             * Format: date
+             * @description day
+             */
             on: string;
         };
         AssessEvidence: {
+            /** @description key of the finding */
             finding: string;
+            /** @description the finding in words */
             says: string;
-            /** @enum {string} */
+            /**
+             * @description where it comes from
+             * @enum {string}
+             */
             source: "" | "seen" | "video" | "told" | "on record";
             /**
              * Format: double
@@ -1726,47 +1870,79 @@ export interface components {
             weight: number;
         };
         AssessFirstLook: {
+            /** @description where its attention is */
             attention?: ("" | "the person" | "home or herd" | "objects")[];
+            /** @description what it does when the rein is taken */
             contact?: ("" | "soft" | "grabs" | "leans" | "tosses" | "hides")[];
-            /** @enum {string} */
+            /**
+             * @description what its ears say
+             * @enum {string}
+             */
             ears?: "" | "forward" | "moving" | "back";
             /** @description as the rider names it */
             gait?: string;
-            /** @enum {string} */
+            /**
+             * @description how it carries its head
+             * @enum {string}
+             */
             head?: "" | "high" | "level" | "low";
-            /** @enum {string} */
+            /**
+             * @description how it answers the leg
+             * @enum {string}
+             */
             leg?: "" | "answers" | "dull" | "explodes";
+            /** @description what it does while somebody gets on */
             mounting?: ("" | "still" | "moves" | "hollow" | "ears back" | "mouth open" | "hind leg unweighted" | "must be held")[];
-            /** @enum {string} */
+            /**
+             * @description what its mouth does
+             * @enum {string}
+             */
             mouth?: "" | "quiet" | "busy" | "gapes";
-            /** @enum {string} */
+            /**
+             * @description where its nose is
+             * @enum {string}
+             */
             nose?: "" | "poked out" | "easy" | "tucked";
             /** @description the person's leg per gait */
             rider_leg?: {
                 [key: string]: "" | "relaxed and close" | "held away" | "stiff" | "bouncing" | "spur touching";
             };
+            /** @description how it turns */
             turn?: ("" | "follows" | "dragged" | "head tips in")[];
         };
         AssessHandler: {
-            /** @enum {string} */
+            /**
+             * @description how much they have done with horses
+             * @enum {string}
+             */
             experience?: "" | "beginner" | "improving" | "sound" | "professional";
             /** @description handles it most */
             main?: boolean;
+            /** @description who */
             name?: string;
             /** @description strength, injuries that matter, what they do */
             note?: string;
             /** @description a shoulder injury: no arm over the neck when bridling */
             shoulder?: boolean;
-            /** @enum {string} */
+            /**
+             * @description how they are with this horse
+             * @enum {string}
+             */
             steadiness?: "" | "steady" | "unsteady";
         };
         AssessLifted: {
+            /** @description who took the block off */
             by: string;
+            /** @description day */
             on: string;
         };
         AssessLine: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description points of this line
+             */
             points: number;
+            /** @description what gives them, as a sentence */
             why: components["schemas"]["PhraseMessage"];
         };
         AssessMark: {
@@ -1790,12 +1966,19 @@ export interface components {
              * @description comes down in so many seconds
              */
             down_s?: number;
-            /** @enum {string} */
+            /**
+             * @description the look it gives
+             * @enum {string}
+             */
             look?: "" | "soft look" | "warning look";
-            /** @enum {string} */
+            /**
+             * @description how it stands still
+             * @enum {string}
+             */
             still?: "" | "when held only" | "when free";
         };
         AssessOverruling: {
+            /** @description why, in the trainer's words */
             reason: string;
             /** @description the trainer's own judgement */
             to: string;
@@ -1803,31 +1986,48 @@ export interface components {
         AssessPlace: {
             /** @description changes lately */
             changes?: string;
+            /** @description the ground */
             floor?: ("" | "hollow sound" | "gives way" | "neither matters")[];
             /** @description herd and stable life */
             herd?: string;
+            /** @description what draws it away */
             pulls?: ("" | "place" | "feed" | "one companion" | "group")[];
             /** @description where or when it is worse */
             worse?: string;
         };
         AssessPressed: {
-            /** @enum {string} */
+            /**
+             * @description what the horse did
+             * @enum {string}
+             */
             answer: "" | "nothing" | "ticklish" | "tightens" | "kicks";
+            /** @description day */
             on: string;
-            /** @enum {string} */
+            /**
+             * @description which side was pressed
+             * @enum {string}
+             */
             side?: "" | "near" | "off";
         };
         AssessProblemResult: {
+            /** @description likely causes, the likeliest first */
             causes: components["schemas"]["AssessCause"][];
+            /** @description key of the ladder for it */
             ladder?: string;
-            /** @enum {string} */
+            /**
+             * @description which
+             * @enum {string}
+             */
             problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
+            /** @description the way of working that fits */
             school: components["schemas"]["AssessSchool"];
             /** @description the step to begin the ladder at; absent: no ladder, or nothing open */
             start?: components["schemas"]["AssessStepRef"];
             /** @description as computed, where the trainer overruled it */
             start_computed?: components["schemas"]["AssessStepRef"];
+            /** @description what the swap test says */
             swap?: components["schemas"]["AssessSwap"];
+            /** @description what to look at next, because it would tell most */
             telling?: components["schemas"]["AssessTelling"];
             /** @description what was not looked at; never to be shown as clear */
             unlooked: components["schemas"]["PhraseMessage"][];
@@ -1853,73 +2053,126 @@ export interface components {
              * @description day of the treatment
              */
             day: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description day it is due
+             */
             due: string;
             /** @description what the checks of that time found */
             found: components["schemas"]["AssessPressed"][];
-            /** @enum {string} */
+            /**
+             * @description part of the body
+             * @enum {string}
+             */
             item: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
+            /** @description what to check, as a sentence */
             reads: components["schemas"]["PhraseMessage"];
         };
         AssessRecord: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description day it came to this owner
+             */
             arrived?: string;
-            /** @enum {string} */
+            /**
+             * @description how the bit hangs at the corner of the lips
+             * @enum {string}
+             */
             bit_hung?: "" | "no wrinkle" | "one wrinkle" | "two wrinkles";
             /**
              * Format: date
              * @description date of birth; the year's first day if only the year is known
              */
             born?: string;
+            /** @description breed, as the owner calls it */
             breed?: string;
-            /** @enum {string} */
+            /**
+             * @description how much it wants to move
+             * @enum {string}
+             */
             energy?: "" | "low" | "usual" | "high";
-            /** @enum {string} */
+            /**
+             * @description whether food is given
+             * @enum {string}
+             */
             food?: "" | "yes" | "no" | "only after standing";
+            /** @description has a gait beside walk, trot and canter */
             gaited?: boolean;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description day of gelding
+             */
             gelded?: string;
             /** @description tight, head high, no move at people */
             guards_itself?: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description height at the withers, in millimetres
+             */
             height_mm?: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description last day of work, as told
+             */
             last_worked?: string;
             /** @description stable, field, herd, hours out */
             living?: string;
-            /** @enum {string} */
+            /**
+             * @description whether it has been ridden
+             * @enum {string}
+             */
             ridden_past?: "" | "none" | "ordinary" | "unhappy" | "unknown";
             /**
              * Format: int64
              * @description rides so far; empty: not known
              */
             rides?: number;
-            /** @enum {string} */
+            /**
+             * @description how much it takes to be noticed
+             * @enum {string}
+             */
             sensitivity?: "" | "low" | "usual" | "high";
-            /** @enum {string} */
+            /**
+             * @description its sex
+             * @enum {string}
+             */
             sex?: "" | "mare" | "gelding" | "stallion";
+            /** @description who started it under saddle */
             started_by?: string;
             /** @description an unhandled adult */
             unhandled?: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description weight in grams
+             */
             weight_g?: number;
         };
         AssessReferral: {
+            /** @description what was asked and found so far */
             asked?: components["schemas"]["AssessAsked"];
             /** @description an outcome is written down */
             done: boolean;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description day it is due
+             */
             due: string;
-            /** @enum {string} */
+            /**
+             * @description part of the body
+             * @enum {string}
+             */
             item?: "" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight";
             /** @description a body item, or what was found */
             key: string;
             /** @description as the product would ask */
             question: components["schemas"]["PhraseMessage"];
+            /** @description who should look */
             who: string;
+            /** @description the reason as a sentence */
             why: components["schemas"]["PhraseMessage"];
         };
         AssessResult: {
+            /** @description what it rests on */
             basis: components["schemas"]["AssessBasis"];
             /** @description steps that the body blocks on the ladders of these problems, and under them */
             blocks: components["schemas"]["AssessBlock"][];
@@ -1928,6 +2181,7 @@ export interface components {
              * @enum {string}
              */
             care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
+            /** @description values that look unlikely */
             doubts: components["schemas"]["AssessDoubt"][];
             /** @description what comes before the problem ladders */
             first: components["schemas"]["AssessStepRef"][];
@@ -1935,11 +2189,17 @@ export interface components {
             forbidden: components["schemas"]["PhraseMessage"][];
             /** @description it went over backwards: nobody's weight on its back */
             in_hand_only?: boolean;
+            /** @description a horse of high energy with a person who is still learning, as a sentence */
             mismatch?: components["schemas"]["PhraseMessage"];
+            /** @description what to mind at the visit */
             precautions: components["schemas"]["PhraseMessage"][];
+            /** @description what each problem comes to */
             problems: components["schemas"]["AssessProblemResult"][];
+            /** @description checks that a treatment asks for */
             rechecks: components["schemas"]["AssessRecheck"][];
+            /** @description who should look first */
             referrals: components["schemas"]["AssessReferral"][];
+            /** @description risk points and the care they ask for */
             risk: components["schemas"]["AssessRisk"];
             /** @description what nobody does until it is cleared */
             stops: components["schemas"]["PhraseMessage"][];
@@ -1947,22 +2207,37 @@ export interface components {
             tack: components["schemas"]["PhraseMessage"][];
         };
         AssessRisk: {
-            /** @enum {string} */
+            /**
+             * @description the care they ask for
+             * @enum {string}
+             */
             care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
+            /** @description where the points come from */
             lines?: components["schemas"]["AssessLine"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description all points together
+             */
             points: number;
         };
         AssessRun: {
-            /** @enum {string} */
+            /**
+             * @description the horse's answer
+             * @enum {string}
+             */
             grade?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /** @description level it took */
             level?: number | null;
         };
         AssessSchool: {
             /** @description the owner does not handle yet */
             owner_waits?: boolean;
-            /** @enum {string} */
+            /**
+             * @description which
+             * @enum {string}
+             */
             school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description the reason as a sentence */
             why: components["schemas"]["PhraseMessage"];
         };
         AssessSection: {
@@ -1979,38 +2254,65 @@ export interface components {
             title: components["schemas"]["PhraseMessage"];
         };
         AssessStepRef: {
+            /** @description what is asked of the horse */
             ask: string;
+            /** @description key of a step */
             key: string;
+            /** @description name of the step */
             name: string;
+            /** @description which one */
             variant?: string;
         };
         AssessStory: {
-            /** @enum {string} */
+            /**
+             * @description when it began
+             * @enum {string}
+             */
             began?: "" | "always" | "gradually" | "suddenly" | "after an event" | "after a change of tack or rider" | "after time off";
             /** @description what happens, in the owner's words */
             description?: string;
+            /** @description what people did about it */
             done?: ("" | "put away" | "given a rest" | "the person gives up" | "got free by itself" | "kept at it" | "called somebody")[];
             /** @description one checkable sentence */
             goal?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how many people helped
+             */
             helpers?: number;
+            /** @description day by which the owner needs it */
             needed_by?: string;
             /** @description how it is lunged or sent */
             sent?: string;
             /** @description YYYY-MM-DD */
             since?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how often it went well
+             */
             successes?: number;
+            /** @description what else was tried */
             tried?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how often it was tried of late
+             */
             tries?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description minutes it usually takes
+             */
             usual_minutes?: number;
+            /** @description where it happens */
             where?: string;
             /** @description who must be able to do it alone */
             who_alone?: string;
+            /** @description with whom it happens */
             with_whom?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description minutes it took at worst
+             */
             worst_minutes?: number;
         };
         AssessSwap: {
@@ -2024,6 +2326,7 @@ export interface components {
              * @description levels easier with the trainer, same tack
              */
             person: number;
+            /** @description what the runs show, as sentences */
             says: components["schemas"]["PhraseMessage"][];
             /** @description percent that is person, tack, horse; they add up to 100 */
             shares: number[];
@@ -2034,19 +2337,30 @@ export interface components {
             tack: number;
         };
         AssessTack: {
+            /** @description running aids in use */
             aids?: ("" | "none" | "martingale" | "draw rein" | "other")[];
-            /** @enum {string} */
+            /**
+             * @description which bit
+             * @enum {string}
+             */
             bit?: "" | "none" | "direct ring" | "leverage" | "gag" | "mixed";
-            /** @enum {string} */
+            /**
+             * @description whether the bit fits
+             * @enum {string}
+             */
             bit_fit?: "" | "fits" | "does not fit";
             /** @description by an id of the device */
             bridles?: {
                 [key: string]: components["schemas"]["AssessBridle"];
             };
+            /** @description whip, spurs and the like in use */
             extras?: ("" | "curb" | "spurs" | "whip")[];
             /** @description material and joints */
             mouthpiece?: string;
-            /** @enum {string} */
+            /**
+             * @description the noseband
+             * @enum {string}
+             */
             noseband?: "" | "none" | "loose" | "tight" | "crossed";
             /** @description why a strong or tight setting is used */
             reasons?: {
@@ -2054,7 +2368,10 @@ export interface components {
             };
             /** @description cheekpiece and rein ring used */
             rings?: string;
-            /** @enum {string} */
+            /**
+             * @description whether the saddle fits
+             * @enum {string}
+             */
             saddle?: "" | "fits" | "does not fit";
             /** @description one change at a time, by an id of the device */
             trials?: {
@@ -2067,29 +2384,53 @@ export interface components {
              * @enum {string}
              */
             cause: "" | "body" | "fear" | "untaught" | "learned_out" | "dulled" | "sharpened" | "attachment" | "tack" | "handler" | "management";
+            /** @description key of the finding it would settle */
             finding: string;
-            /** @enum {string} */
+            /**
+             * @description what to look at
+             * @enum {string}
+             */
             look: "" | "A.began" | "A.history" | "A.what_is_done" | "A.with_whom" | "A.where" | "B" | "B.history" | "C.tack" | "C.horse" | "C.person" | "D" | "E" | "E.recovery" | "E2" | "F.pressure_off" | "F.curiosity" | "G.days_off" | "G.place" | "G.stable";
+            /** @description the same as a sentence */
             say: components["schemas"]["PhraseMessage"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description how much it would tell
+             */
             weight: number;
         };
         AssessTouch: {
-            /** @enum {string} */
+            /**
+             * @description the horse's answer
+             * @enum {string}
+             */
             grade?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /** @description level it took */
             level?: number | null;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how often it stepped out
+             */
             step_outs?: number;
         };
         AssessTrial: {
+            /** @description the one thing changed */
             changed?: string;
             /** @description milder than what was on */
             milder?: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how long it was tried
+             */
             minutes?: number;
+            /** @description day */
             on?: string;
+            /** @description what was seen */
             saw?: string;
-            /** @enum {string} */
+            /**
+             * @description whether it was better
+             * @enum {string}
+             */
             verdict?: "" | "better" | "the same" | "worse";
         };
         Assessment: {
@@ -2196,8 +2537,11 @@ export interface components {
              * @description blocked steps among them
              */
             barred: number;
+            /** @description the plan works it */
             chosen: boolean;
+            /** @description second persons it needs, and what they do */
             helpers: string[];
+            /** @description key of the ladder */
             ladder: string;
             /**
              * Format: int64
@@ -2211,6 +2555,7 @@ export interface components {
             median: number;
             /** @description foundations that it needs and that are not met */
             missing: string[];
+            /** @description name of the ladder */
             name: string;
             /**
              * Format: int64
@@ -2222,8 +2567,12 @@ export interface components {
              * @description ridden steps among them
              */
             ridden: number;
+            /** @description what it is made for */
             says?: string;
-            /** @enum {string} */
+            /**
+             * @description the way of working on it
+             * @enum {string}
+             */
             school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
             /** @description the standing disagreement decided otherwise */
             setting?: {
@@ -2258,13 +2607,19 @@ export interface components {
             why: string;
         };
         CatalogCue: {
+            /** @description what the body does */
             body: string;
+            /** @description what the hands do on the ground */
             in_hand: string;
+            /** @description its key */
             key: string;
+            /** @description what is asked */
             name: string;
+            /** @description what the rider does */
             ridden?: string;
             /** @description the steps that ask for it */
             steps: string[];
+            /** @description what is said */
             word: string;
         };
         CatalogFitting: {
@@ -2285,11 +2640,20 @@ export interface components {
             };
         };
         CatalogHouseRules: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description minutes after which a block ends
+             */
             block_cap: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description the same for a young horse
+             */
             block_cap_young: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description length of a block, in minutes
+             */
             block_minutes: number;
             /**
              * Format: int64
@@ -2326,11 +2690,20 @@ export interface components {
              * @description rep time while there are under 4 reps
              */
             rep_seconds: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description minutes after which a session ends
+             */
             session_cap: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description the same for a young horse
+             */
             session_cap_young: number;
-            /** @enum {string} */
+            /**
+             * @description when sides are swapped
+             * @enum {string}
+             */
             swap_sides: "after the step" | "after each dose";
         };
         CatalogLadder: {
@@ -2347,9 +2720,14 @@ export interface components {
             for?: ("" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy")[];
             /** @description a second person at every step, and what they do */
             helper?: string;
+            /** @description its key */
             key: string;
-            /** @enum {string} */
+            /**
+             * @description a foundation, or for a problem
+             * @enum {string}
+             */
             kind: "foundation" | "problem";
+            /** @description its name */
             name: string;
             /** @description a narrow place: one risk point more */
             narrow?: boolean;
@@ -2364,13 +2742,17 @@ export interface components {
             schools: ("" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses")[];
             /** @description the step from which it stands on them; empty: the first */
             stands_from?: string;
+            /** @description what comes before it */
             stands_on?: components["schemas"]["CatalogNeed"][];
+            /** @description its steps, in order */
             steps: components["schemas"]["CatalogStep"][];
             /** @description ways out that it is made for, where a problem has several ladders */
             suits?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+            /** @description mistakes and cautions */
             watch?: string;
             /** @description ways out that are usual on it: they stand first among the chips */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+            /** @description where it is worked */
             where: string;
         };
         CatalogLine: {
@@ -2446,8 +2828,12 @@ export interface components {
         CatalogOrigin: {
             /** @description version of the catalogue it was copied from */
             from: string;
+            /** @description the own ladder's id */
             id: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description its version, from 1
+             */
             version: number;
         };
         CatalogPass: {
@@ -2489,6 +2875,7 @@ export interface components {
             name: string;
         };
         CatalogStep: {
+            /** @description what is asked of the horse */
             ask: string;
             /** @description a bar or divider is closed: never alone at the yard */
             bars?: boolean;
@@ -2504,7 +2891,9 @@ export interface components {
             helper?: string;
             /** @description its needs stand in place of the step before it */
             instead?: boolean;
+            /** @description its key */
             key: string;
+            /** @description what to bring */
             kit?: string[];
             /** @description key of its ladder */
             ladder: string;
@@ -2512,6 +2901,7 @@ export interface components {
             link?: string;
             /** @description aids that escalate inside one ask */
             means?: string[];
+            /** @description what is measured */
             measures?: string[];
             /** @description short name, on the plank */
             name: string;
@@ -2519,6 +2909,7 @@ export interface components {
             needs?: components["schemas"]["CatalogNeed"][];
             /** @description a horse not yet ridden is ridden on other ladders only once it is met */
             opens_riding?: boolean;
+            /** @description when it is met */
             pass: components["schemas"]["CatalogPass"];
             /**
              * Format: int64
@@ -2566,25 +2957,39 @@ export interface components {
         ClearanceRehearsal: {
             /** @description of a clip: the horse's answers, in order */
             answers?: ("" | "refused" | "try" | "tolerated" | "accepted" | "offered")[];
+            /** @description what was looked at, and how it went */
             items?: {
                 [key: string]: "" | "yes" | "nearly" | "no";
             };
+            /** @description anything else */
             note?: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description day
+             */
             on: string;
+            /** @description who */
             person: string;
-            /** @enum {string} */
+            /**
+             * @description with what it was rehearsed
+             * @enum {string}
+             */
             place: "" | "person" | "practice pen" | "clip";
+            /** @description key of the step */
             step: string;
+            /** @description levels meant and felt */
             tries?: components["schemas"]["ClearanceTry"][];
         };
         ClearanceState: {
+            /** @description they may do it alone */
             cleared: boolean;
             /** @description at the last rehearsal the partner felt 2 or more lower than was meant */
             fainter?: boolean;
+            /** @description who */
             person: string;
             /** @description the first leg: on a person or in the practice pen */
             rehearsed: boolean;
+            /** @description key of the step */
             step: string;
             /**
              * Format: int64
@@ -2595,7 +3000,9 @@ export interface components {
             why: components["schemas"]["PhraseMessage"][];
         };
         ClearanceTry: {
+            /** @description level the partner felt */
             felt: number | null;
+            /** @description level the person meant to give */
             meant: number | null;
         };
         Clearances: {
@@ -2853,7 +3260,9 @@ export interface components {
             yard_id?: string;
         };
         HorseAsk: {
+            /** @description key of a step of the catalogue */
             step: string;
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
         };
         HorseChangeBody: {
@@ -3145,14 +3554,23 @@ export interface components {
             young: boolean;
         };
         PlanAid: {
+            /** @description why, in the trainer's words */
             reason: string;
+            /** @description day by which it is laid aside */
             until: string;
+            /** @description what is used */
             what: string;
         };
         PlanChance: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description day
+             */
             on: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description chance that it is done by then, 0 to 1
+             */
             p: number;
         };
         PlanChoices: {
@@ -3196,23 +3614,38 @@ export interface components {
             visits_per_week?: number;
         };
         PlanCueText: {
+            /** @description what the body does */
             body?: string;
+            /** @description what the hands do on the ground */
             in_hand?: string;
+            /** @description what the rider does */
             ridden?: string;
+            /** @description what is said */
             word?: string;
         };
         PlanDays: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description day by which 9 in 10 are done
+             */
             high: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description day by which 1 in 10 is done
+             */
             low: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description day by which half are done
+             */
             median: string;
         };
         PlanException: {
             /** @description the lead trainer's name; set by the server */
             by?: string;
+            /** @description why, in the trainer's words */
             reason: string;
+            /** @description day after which it no longer holds */
             until: string;
         };
         PlanGoalForecast: {
@@ -3228,6 +3661,7 @@ export interface components {
             b: number;
             /** @description the earliest day the last block can lift */
             blocked_until?: string;
+            /** @description day by which it is needed */
             by?: string;
             /** @description chance of being done, by days */
             curve: components["schemas"]["PlanChance"][];
@@ -3240,6 +3674,7 @@ export interface components {
              * @description sessions at 90 %
              */
             high: number;
+            /** @description key of the ladder */
             ladder: string;
             /**
              * Format: int64
@@ -3256,10 +3691,17 @@ export interface components {
              * @description chance that it is done by the date
              */
             p: number;
-            /** @enum {string} */
+            /**
+             * @description which
+             * @enum {string}
+             */
             problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description steps still to be met
+             */
             remaining: number;
+            /** @description the same as a sentence */
             says: components["schemas"]["PhraseMessage"];
             /**
              * Format: double
@@ -3281,18 +3723,31 @@ export interface components {
              * @description visits before the date
              */
             visits: number;
-            /** @enum {string} */
+            /**
+             * @description the chance in a word
+             * @enum {string}
+             */
             word?: "on course" | "likely" | "in doubt" | "unlikely";
         };
         PlanHelp: {
             /** @description the later date */
             by?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description homework a week with it
+             */
             homework_per_week?: number;
-            /** @enum {string} */
+            /**
+             * @description what would help
+             * @enum {string}
+             */
             kind: "" | "more visits" | "owner homework" | "smaller goal" | "later date";
-            /** Format: double */
+            /**
+             * Format: double
+             * @description chance with it, 0 to 1
+             */
             p: number;
+            /** @description the same as a sentence */
             says: components["schemas"]["PhraseMessage"];
             /**
              * Format: int64
@@ -3301,13 +3756,20 @@ export interface components {
             steps?: number;
             /** @description the last step of the smaller goal */
             until?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description visits a week with it
+             */
             visits_per_week?: number;
+            /** @description that chance in a word */
             word: string;
         };
         PlanHomework: {
+            /** @description name of the step */
             name: string;
+            /** @description who */
             person: string;
+            /** @description key of the step */
             step: string;
         };
         PlanHomeworkStep: {
@@ -3326,12 +3788,15 @@ export interface components {
             reason: string;
         };
         PlanItem: {
+            /** @description what is asked of the horse */
             ask: string;
             /** @description why it lies below where the work starts */
             below?: components["schemas"]["PhraseMessage"];
+            /** @description why it is blocked, as a sentence; absent: it is not */
             blocked?: components["schemas"]["PhraseMessage"];
             /** @description the problems that need it */
             for: ("" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy")[];
+            /** @description key of its ladder */
             ladder: string;
             /**
              * Format: int64
@@ -3340,6 +3805,7 @@ export interface components {
             level?: number;
             /** @description the earliest day the block can lift; empty: not known */
             lift?: string;
+            /** @description what lifts the block, as a sentence */
             lifts?: components["schemas"]["PhraseMessage"];
             /** @description met, and still to be kept on a later day */
             met?: boolean;
@@ -3348,16 +3814,22 @@ export interface components {
              * @description about how long until the pass mark, at this horse's pace
              */
             minutes: number;
+            /** @description name of the step */
             name: string;
             /** @description names of the steps it waits for */
             needs?: string[];
             /** @description all it stands on is met and nothing blocks it */
             open: boolean;
+            /** @description worked from the saddle */
             ridden?: boolean;
             /** @description below where the work starts */
             seen?: boolean;
-            /** @enum {string} */
+            /**
+             * @description how far it has come
+             * @enum {string}
+             */
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
+            /** @description key of the step */
             step: string;
             /** @description names of the foundations that are missing, where that only warns */
             warns?: string[];
@@ -3378,11 +3850,19 @@ export interface components {
             steps: string[];
         };
         PlanPart: {
+            /** @description what kind of part */
             kind: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how long it takes
+             */
             minutes: number;
+            /** @description names of its steps */
             names?: string[];
-            /** @enum {string} */
+            /**
+             * @description the way of working
+             * @enum {string}
+             */
             school?: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
             /** @description keys */
             steps?: string[];
@@ -3390,6 +3870,7 @@ export interface components {
             warns?: string[];
         };
         PlanPlan: {
+            /** @description one cue for each thing asked */
             cues: components["schemas"]["CatalogCue"][];
             /** @description keys of the steps already kept */
             done?: string[];
@@ -3405,11 +3886,13 @@ export interface components {
             levels?: {
                 [key: string]: number;
             };
+            /** @description name of the plan */
             name: string;
             /** @description the step the work begins at */
             next?: string;
             /** @description what a choice does not do here, and why */
             notes: components["schemas"]["PhraseMessage"][];
+            /** @description the next visits */
             visits: components["schemas"]["PlanVisit"][];
             /** @description the ladders, foundations first, then the goals in their order */
             ways: components["schemas"]["PlanWay"][];
@@ -3419,24 +3902,39 @@ export interface components {
             avoid: components["schemas"]["PhraseMessage"][];
             /** @description the ladder names it */
             named: boolean;
-            /** @enum {string} */
+            /**
+             * @description which
+             * @enum {string}
+             */
             school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
             /** @description the ladder's usual one */
             usual?: boolean;
         };
         PlanUsed: {
+            /** @description the own ladder's id */
             id: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description its version
+             */
             version: number;
         };
         PlanVisit: {
             /** @description second persons that its steps need, and what they do */
             helpers: string[];
+            /** @description what to bring */
             kit: string[];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how long it takes
+             */
             minutes: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description number of the visit, from 1
+             */
             n: number;
+            /** @description what is done, in order */
             parts: components["schemas"]["PlanPart"][];
         };
         PlanWanted: {
@@ -3455,14 +3953,18 @@ export interface components {
             barred: number;
             /** @description the trainer's own choice */
             chosen?: boolean;
+            /** @description a second person, and what they do */
             helper?: string;
+            /** @description a foundation, or for a problem */
             kind: string;
+            /** @description key of the ladder */
             ladder: string;
             /**
              * Format: int64
              * @description steps of it to go
              */
             left: number;
+            /** @description name of the ladder */
             name: string;
             /** @description the schools it can be worked in, with what speaks against each now */
             options: components["schemas"]["PlanSchoolOption"][];
@@ -3471,12 +3973,18 @@ export interface components {
              * @enum {string}
              */
             problem?: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
-            /** @enum {string} */
+            /**
+             * @description the way of working on it
+             * @enum {string}
+             */
             school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
             /** @description last step wanted; absent: the whole ladder */
             until?: string;
+            /** @description mistakes and cautions */
             watch?: string;
+            /** @description where it is worked */
             where: string;
+            /** @description the reason as a sentence */
             why: components["schemas"]["PhraseMessage"];
         };
         PracticeView: {
@@ -3594,16 +4102,27 @@ export interface components {
             /** @description for each try: felt 2 or more lower than was meant */
             fainter: boolean[];
             id: string;
+            /** @description what was looked at, and how it went */
             items?: {
                 [key: string]: "" | "yes" | "nearly" | "no";
             };
+            /** @description anything else */
             note?: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description day
+             */
             on: string;
+            /** @description who */
             person: string;
-            /** @enum {string} */
+            /**
+             * @description with what it was rehearsed
+             * @enum {string}
+             */
             place: "" | "person" | "practice pen" | "clip";
+            /** @description key of the step */
             step: string;
+            /** @description levels meant and felt */
             tries?: components["schemas"]["ClearanceTry"][];
         };
         Report: {
@@ -3833,30 +4352,43 @@ export interface components {
             review: components["schemas"]["ArenaReview"];
         };
         TrackBurst: {
+            /** @description after the last; empty: as before */
             arousal?: number | null;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how many
+             */
             asks?: number;
             /** @description in place of the four above: the pulses that each ask took, 0 on the touch, -1 for no answer */
             each?: number[];
+            /** @description who held the rope; empty: who began the session */
             handler?: string;
             /**
              * @description the last answer
              * @enum {string}
              */
             last?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /** @description most pulses that one took */
             most_pulses?: number | null;
             /**
              * Format: int64
              * @description answered on the touch
              */
             on_touch?: number;
+            /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            /** @description key of a step of the catalogue */
             step: string;
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
+            /** @description how it left the asks */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         TrackDose: {
-            /** @enum {string} */
+            /**
+             * @description what asked
+             * @enum {string}
+             */
             aid?: "" | "rope" | "hand" | "leg" | "rein" | "stick" | "voice" | "other tool";
             /**
              * @description what the horse did
@@ -3872,15 +4404,26 @@ export interface components {
              * @enum {string}
              */
             came_from?: "" | "front" | "shoulder" | "behind";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description corrections during a hold
+             */
             corrections?: number;
-            /** @enum {string} */
+            /**
+             * @description who ended it
+             * @enum {string}
+             */
             ended_by?: "" | "handler" | "horse";
+            /** @description 0 easy, 1 turns to look, 2 ears tip back, 3 muzzle towards the person, 4 bites */
             face?: number | null;
             /** @description level at the first sign */
             first?: number | null;
+            /** @description why it may not count */
             flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
-            /** @enum {string} */
+            /**
+             * @description how the pressure was put on
+             * @enum {string}
+             */
             form?: "" | "building" | "steady" | "pulsed";
             /**
              * Format: int64
@@ -3889,7 +4432,10 @@ export interface components {
             given?: number;
             /** @description who holds the rope */
             handler?: string;
-            /** @enum {string} */
+            /**
+             * @description how the horse was held
+             * @enum {string}
+             */
             held?: "" | "free" | "loose line" | "slack rope" | "held" | "tied" | "ridden";
             /** @description entered as light, medium or firm */
             in_words?: boolean;
@@ -3910,6 +4456,7 @@ export interface components {
             means?: number;
             /** @description level at the finish */
             peak?: number | null;
+            /** @description pulses until the try */
             pulses?: number | null;
             /**
              * Format: int64
@@ -3931,9 +4478,11 @@ export interface components {
              * @description seconds of pressure
              */
             seconds?: number;
+            /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             /** @description level the ask began at */
             start?: number | null;
+            /** @description key of a step of the catalogue */
             step: string;
             /**
              * Format: int64
@@ -3957,7 +4506,9 @@ export interface components {
             to_try?: number;
             /** @description small releases inside a held ask */
             tries?: components["schemas"]["TrackTry"][];
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
+            /** @description how it left the ask */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         TrackEntry: {
@@ -3966,26 +4517,33 @@ export interface components {
              * @description when, milliseconds since 1970 UTC, by the device's clock
              */
             at: number;
+            /** @description with kind burst: many asks seconds apart */
             burst?: components["schemas"]["TrackBurst"];
             /** @description which device wrote it */
             device?: string;
+            /** @description with kind dose: a stimulus on until it stands; without an answer, one that had to go on while the horse moved is refused, any other accepted */
             dose?: components["schemas"]["TrackDose"];
             /**
              * Format: uuid
              * @description made by the device, UUIDv7
              */
             id: string;
+            /** @description with kind interruption: an unasked behaviour that was stopped */
             interruption?: components["schemas"]["TrackInterruption"];
             /**
              * @description what the entry is
              * @enum {string}
              */
             kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption" | "memory";
+            /** @description with kind mark: what was seen between asks */
             mark?: components["schemas"]["TrackMark"];
+            /** @description with kind memory: one ask written down afterwards; it tells how far the ask came and that it was worked, and is not counted */
             memory?: components["schemas"]["TrackMemory"];
             /** @description how it ended, or anything else */
             note?: string;
+            /** @description with kind offer: a question in ask and listen */
             offer?: components["schemas"]["TrackOffer"];
+            /** @description with kind rep: one ask */
             rep?: components["schemas"]["TrackRep"];
             /** @description id of the entry it undoes or corrects */
             replaces?: string;
@@ -3994,16 +4552,24 @@ export interface components {
              * @description the device's own count of entries
              */
             seq?: number;
+            /** @description with kind advice: what was shown */
             shown?: components["schemas"]["TrackShown"];
+            /** @description with kind spell: work or rest in a place */
             spell?: components["schemas"]["TrackSpell"];
         };
         TrackInterruption: {
+            /** @description after it; empty: as before */
             arousal?: number | null;
-            /** @enum {string} */
+            /**
+             * @description what was stopped
+             * @enum {string}
+             */
             behaviour: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance";
+            /** @description who held the rope; empty: who began the session */
             handler?: string;
             /** @description towards what */
             heading?: string;
+            /** @description the pressure that stopped it */
             level?: number | null;
             /**
              * Format: double
@@ -4012,6 +4578,7 @@ export interface components {
             seconds?: number;
         };
         TrackMark: {
+            /** @description from now on */
             arousal?: number | null;
             /** @description the ask is changed to this */
             ask?: components["schemas"]["HorseAsk"];
@@ -4028,6 +4595,7 @@ export interface components {
             halter?: boolean;
             /** @description the note is an incident note */
             incident?: boolean;
+            /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             /**
              * @description a reason that ends the session
@@ -4038,28 +4606,44 @@ export interface components {
             tack?: string;
             /** @description who holds the rope from here on */
             turn?: string;
+            /** @description what it did unasked */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         TrackMemory: {
+            /** @description who held the rope; empty: who began the session */
             handler?: string;
             /**
              * @description the last answer
              * @enum {string}
              */
             last: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how long
+             */
             minutes?: number;
+            /** @description key of a step of the catalogue */
             step: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how many, 1 or more
+             */
             tries: number;
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
             /** @description what worked */
             worked?: string;
-            /** @enum {string} */
+            /**
+             * @description the worst answer
+             * @enum {string}
+             */
             worst?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
         };
         TrackOffer: {
-            /** @enum {string} */
+            /**
+             * @description what the horse did
+             * @enum {string}
+             */
             answer: "" | "came" | "stayed" | "hesitated" | "left";
             /** @description after it */
             arousal?: number | null;
@@ -4068,18 +4652,28 @@ export interface components {
              * @enum {string}
              */
             came_from?: "" | "front" | "shoulder" | "behind";
+            /** @description why it may not count */
             flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
             /** @description distance or object */
             from?: string;
+            /** @description who held the rope; empty: who began the session */
             handler?: string;
+            /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            /** @description key of a step of the catalogue */
             step: string;
+            /** @description distance or object it went to */
             to?: string;
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
+            /** @description how it left the ask */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         TrackRep: {
-            /** @enum {string} */
+            /**
+             * @description what asked
+             * @enum {string}
+             */
             aid?: "" | "rope" | "hand" | "leg" | "rein" | "stick" | "voice" | "other tool";
             /**
              * @description what the horse did
@@ -4095,19 +4689,33 @@ export interface components {
              * @enum {string}
              */
             came_from?: "" | "front" | "shoulder" | "behind";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description corrections during a hold
+             */
             corrections?: number;
-            /** @enum {string} */
+            /**
+             * @description who ended it
+             * @enum {string}
+             */
             ended_by?: "" | "handler" | "horse";
+            /** @description 0 easy, 1 turns to look, 2 ears tip back, 3 muzzle towards the person, 4 bites */
             face?: number | null;
             /** @description level at the first sign */
             first?: number | null;
+            /** @description why it may not count */
             flags?: ("" | "not noticed" | "outside cause" | "not finished" | "fed" | "rear cleared")[];
-            /** @enum {string} */
+            /**
+             * @description how the pressure was put on
+             * @enum {string}
+             */
             form?: "" | "building" | "steady" | "pulsed";
             /** @description who holds the rope */
             handler?: string;
-            /** @enum {string} */
+            /**
+             * @description how the horse was held
+             * @enum {string}
+             */
             held?: "" | "free" | "loose line" | "slack rope" | "held" | "tied" | "ridden";
             /** @description entered as light, medium or firm */
             in_words?: boolean;
@@ -4128,6 +4736,7 @@ export interface components {
             means?: number;
             /** @description level at the finish */
             peak?: number | null;
+            /** @description pulses until the try */
             pulses?: number | null;
             /**
              * Format: int64
@@ -4149,9 +4758,11 @@ export interface components {
              * @description seconds of pressure
              */
             seconds?: number;
+            /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             /** @description level the ask began at */
             start?: number | null;
+            /** @description key of a step of the catalogue */
             step: string;
             /**
              * Format: int64
@@ -4165,11 +4776,16 @@ export interface components {
             to_try?: number;
             /** @description small releases inside a held ask */
             tries?: components["schemas"]["TrackTry"][];
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
+            /** @description how it left the ask */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         TrackShown: {
-            /** @enum {string} */
+            /**
+             * @description what was advised
+             * @enum {string}
+             */
             action: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
             /** @description id of the entry it followed */
             after?: string;
@@ -4178,33 +4794,56 @@ export interface components {
              * @description how many answers and marks stood when it was shown
              */
             known?: number;
+            /** @description the ask it was advised for */
             next?: components["schemas"]["HorseAsk"];
             /** @description the trainer did otherwise */
             otherwise?: boolean;
+            /** @description why the trainer did otherwise */
             reason?: string;
+            /** @description number or name of the rule that advised it */
             rule: string;
         };
         TrackSpell: {
             /** @description at its end */
             arousal?: number | null;
-            /** @enum {string} */
+            /**
+             * @description how it came there
+             * @enum {string}
+             */
             came?: "" | "by itself" | "asked";
-            /** @enum {string} */
+            /**
+             * @description who ended it
+             * @enum {string}
+             */
             ended_by?: "" | "handler" | "horse";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description feet in the trailer, 0 to 4
+             */
             feet_in?: number;
+            /** @description who held the rope; empty: who began the session */
             handler?: string;
             /** @description of the work */
             level?: number | null;
-            /** @enum {string} */
+            /**
+             * @description where it was
+             * @enum {string}
+             */
             place: "" | "away" | "beside left" | "beside right" | "at the door" | "front feet in" | "in" | "near home" | "companion";
             /** @description rest; else work */
             rest?: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how long
+             */
             seconds: number;
+            /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            /** @description key of a step of the catalogue */
             step: string;
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
+            /** @description how it left the place */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         TrackTry: {
