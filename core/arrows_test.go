@@ -17,9 +17,9 @@ import (
 var floor = map[string]int{
 	"core/horse": 0, "core/phrase": 0, "core/phrase/aloud": 1, "core/catalog": 1, "core/catalog/yaml": 2,
 	"core/track": 2, "core/assess": 2, "core/arena": 3, "core/desk": 4, "core/history": 4, "core/clearance": 5, "core/progress": 5, "core/plan": 6,
-	"core/attention": 7,
-	"core/casefile":  8, "core/report": 8,
-	"docs": 9, "store": 9, "store/sqlc": 9, "server": 10, "web": 10, "cmd/ivorybridge/describe": 11, "demo": 11, "cmd/ivorybridge": 12, "cmd/corewasm": 12,
+	"core/attention": 7, "core/judging": 7, "core/outlook": 8, "core/briefing": 8, "core/alternative": 9,
+	"core/casefile": 10, "core/report": 10,
+	"docs": 11, "store": 11, "store/sqlc": 11, "server": 12, "web": 12, "cmd/ivorybridge/describe": 13, "demo": 13, "cmd/ivorybridge": 14, "cmd/corewasm": 14,
 }
 
 // Arrows point down only, and the rules of the job reach for nothing outside:

@@ -10,6 +10,7 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/judging"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/track"
 	"ivorybridge/store"
@@ -58,7 +59,7 @@ func (t *teller) file(day string) (*casefile.File, error) {
 		in.NeededBy = t.day(-t.neededIn)
 	}
 	for _, a := range t.assessments {
-		in.Assessments = append(in.Assessments, casefile.Dated{On: t.day(t.takenOn - 1), Doc: a})
+		in.Assessments = append(in.Assessments, judging.Dated{On: t.day(t.takenOn - 1), Doc: a})
 	}
 	return casefile.Document{Input: in, Days: t.days}.Read(t.cat)
 }
@@ -94,7 +95,7 @@ func (t *teller) oneSession(i, ago int) (bool, error) {
 	}
 	ready := arena.Readiness{Arousal: horse.ArousalOf(1), Handler: horse.Calm, Tack: true, Body: true, Weather: "dry, light wind"}
 	brief := f.Brief()
-	_, ask := brief.Gate(f.Catalog(), day, ready, true)
+	_, ask := brief.Gate(f.Catalog, day, ready, true)
 	start := time.Date(t.now.Year(), t.now.Month(), t.now.Day(), 9, 10+i%20, 0, 0, time.UTC).AddDate(0, 0, -ago)
 	who := t.who
 	who.At = start.UnixMilli()
@@ -110,7 +111,7 @@ func (t *teller) oneSession(i, ago int) (bool, error) {
 	}
 	s := &telling{
 		teller: t, file: f, today: track.Day{Date: day, Started: who.At, Handler: who.User}, at: who.At,
-		in: brief.Session(f.Catalog(), arena.Beginning{Ask: ask, Started: who.At, Handler: who.User, Readiness: ready}),
+		in: brief.Session(f.Catalog, arena.Beginning{Ask: ask, Started: who.At, Handler: who.User, Readiness: ready}),
 	}
 	if err := s.run(t.notes[i%len(t.notes)]); err != nil {
 		return false, err

@@ -10,6 +10,7 @@ import (
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/judging"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/track"
 	"ivorybridge/store"
@@ -148,7 +149,7 @@ func (s *Server) judge(today string, r reading, past history.History) (*casefile
 		return nil, fmt.Errorf("reading the case's problem: %w", err)
 	}
 	for _, a := range r.assessments {
-		in.Assessments = append(in.Assessments, casefile.Dated{On: a.On, Doc: a.Doc})
+		in.Assessments = append(in.Assessments, judging.Dated{On: a.On, Doc: a.Doc})
 	}
 	for _, o := range r.horse.Owners {
 		in.Owners = append(in.Owners, o.ID)

@@ -261,7 +261,7 @@ func (l *caseload) join() error {
 func row(r reading) Row {
 	view := Row{
 		ID: r.horse.ID, Name: r.horse.Name, Yard: r.horse.Yard.Name, Owners: []string{}, Case: viewCase(r.kase),
-		Bridge: r.file.Bridge, Care: r.file.Risk.Care, LastWorked: r.file.LastWorked, DaysOff: r.file.DaysOff,
+		Bridge: r.file.Bridge, Care: r.file.Risk.Care, LastWorked: r.file.LastWorked(), DaysOff: r.file.DaysOff,
 		Attention: r.file.Attention(), Open: r.history.Open,
 	}
 	for _, u := range r.left() {

@@ -110,8 +110,8 @@ func (s *Server) clearance(ctx context.Context, c caller, in *caseInput) (Cleara
 			continue
 		}
 		seen[st.Step] = true
-		step, _ := r.file.Catalog().Step(st.Step)
-		ladder, _ := r.file.Catalog().Ladder(step.Ladder)
+		step, _ := r.file.Catalog.Step(st.Step)
+		ladder, _ := r.file.Catalog.Ladder(step.Ladder)
 		view.Steps = append(view.Steps, ClearStep{Step: st.Step, Name: step.Name, Ladder: ladder.Name, Ask: step.Ask, Ridden: step.Ridden})
 	}
 	for i := range kept {
@@ -130,7 +130,7 @@ func (s *Server) rehearse(ctx context.Context, c caller, in *rehearsalInput) (Cl
 	if err != nil {
 		return Clearances{}, err
 	}
-	wrong := faults("", in.Body.Check(r.file.Catalog(), c.today()))
+	wrong := faults("", in.Body.Check(r.file.Catalog, c.today()))
 	if !owns(r, in.Body.Person) {
 		wrong = append(wrong, FieldProblem{Field: "person", Say: "This person does not handle this horse. Choose somebody from the list."})
 	}
@@ -161,7 +161,7 @@ func (s *Server) homework(ctx context.Context, c caller, in *homeworkInput) (Hom
 		return HomeworkPage{}, store.ErrNotFound
 	}
 	page := HomeworkPage{
-		HomeworkCard: plan.HomeworkFor(r.file.Catalog(), r.file.Plan(), r.choices(), in.Person, r.horse.Record.Called(r.horse.Name)), Horse: HorseRef{r.horse.ID, r.horse.Name},
+		HomeworkCard: plan.HomeworkFor(r.file.Catalog, r.file.Plan(), r.choices(), in.Person, r.horse.Record.Called(r.horse.Name)), Horse: HorseRef{r.horse.ID, r.horse.Name},
 		Date: c.today(), By: c.Name, Practice: c.practice.Name, Contacts: []Contact{},
 	}
 	for _, o := range r.horse.Owners {

@@ -174,9 +174,9 @@ func (s *Server) viewFile(ctx context.Context, c caller, r reading) (File, error
 	f := r.file
 	plans, err := c.view.Plans(ctx, c.Practice, r.kase.ID)
 	view := File{
-		Horse: viewHorse(r.horse), Case: viewCase(r.kase), Bridge: f.Bridge, Risk: f.Risk, Precautions: f.Precautions,
-		Referrals: f.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Forbidden: f.Result.Forbidden, Unread: r.left(), Assessed: f.Assessed,
-		LastWorked: f.LastWorked, DaysOff: f.DaysOff, Sessions: r.history.Sessions(), Open: r.history.Open,
+		Horse: viewHorse(r.horse), Case: viewCase(r.kase), Bridge: f.Bridge, Risk: f.Risk, Precautions: f.Result.Precautions,
+		Referrals: f.Result.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Forbidden: f.Result.Forbidden, Unread: r.left(), Assessed: f.Assessed,
+		LastWorked: f.LastWorked(), DaysOff: f.DaysOff, Sessions: r.history.Sessions(), Open: r.history.Open,
 		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
 		Before: cmp.Or(f.Account().Baseline.Note, f.Account().Story.Description),
 	}

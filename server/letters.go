@@ -34,7 +34,7 @@ func (s *Server) letter(ctx context.Context, c caller, in *letterInput) (Letter,
 	if err != nil {
 		return Letter{}, err
 	}
-	for _, ref := range r.file.Referrals {
+	for _, ref := range r.file.Result.Referrals {
 		if ref.Key != in.Key {
 			continue
 		}

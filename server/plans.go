@@ -7,8 +7,8 @@ import (
 	"slices"
 	"strings"
 
+	"ivorybridge/core/alternative"
 	"ivorybridge/core/assess"
-	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -19,25 +19,25 @@ import (
 
 // Plan is the work to come as it stands today, and the plans that were made.
 type Plan struct {
-	Now          plan.Plan              `json:"now" doc:"computed from the choices and all that was logged since"`
-	Bridges      []progress.Bridge      `json:"bridges" doc:"one for each goal, in the plan's order"`
-	Choices      plan.Choices           `json:"choices" doc:"of the newest plan, or as tried"`
-	Settings     []Disagreement         `json:"settings" doc:"the standing disagreements that bear on it"`
-	Alternatives []casefile.Alternative `json:"alternatives" doc:"other ways to the case's goal, side by side"`
-	Owns         []OwnLadder            `json:"own_ladders" doc:"the practice's own ladders for what the plan has"`
-	Problems     []ProblemInPlan        `json:"problems" doc:"the problems taken on, in the plan or left for later"`
-	Mismatch     *phrase.Message        `json:"mismatch,omitempty" doc:"horse and main handler do not match"`
-	Safety       phrase.Message         `json:"safety"`
-	Care         horse.Care             `json:"care"`
-	Made         []PlanMade             `json:"made" doc:"newest first; empty: no plan was made yet"`
-	Changed      []phrase.Message       `json:"changed" doc:"what stands otherwise now than in the newest plan; of a trial, than now"`
-	Assessed     bool                   `json:"assessed" doc:"an assessment is there to plan from"`
-	Young        bool                   `json:"young" doc:"under 3 years or 10 rides"`
-	Lead         bool                   `json:"lead" doc:"the caller is a lead trainer"`
-	By           string                 `json:"by,omitempty" doc:"the date of the case"`
-	Horse        HorseRef               `json:"horse"`
-	Today        string                 `json:"today" format:"date"`
-	Handlers     []HandlerChoice        `json:"owners" doc:"who may be cleared"`
+	Now          plan.Plan         `json:"now" doc:"computed from the choices and all that was logged since"`
+	Bridges      []progress.Bridge `json:"bridges" doc:"one for each goal, in the plan's order"`
+	Choices      plan.Choices      `json:"choices" doc:"of the newest plan, or as tried"`
+	Settings     []Disagreement    `json:"settings" doc:"the standing disagreements that bear on it"`
+	Alternatives []alternative.Way `json:"alternatives" doc:"other ways to the case's goal, side by side"`
+	Owns         []OwnLadder       `json:"own_ladders" doc:"the practice's own ladders for what the plan has"`
+	Problems     []ProblemInPlan   `json:"problems" doc:"the problems taken on, in the plan or left for later"`
+	Mismatch     *phrase.Message   `json:"mismatch,omitempty" doc:"horse and main handler do not match"`
+	Safety       phrase.Message    `json:"safety"`
+	Care         horse.Care        `json:"care"`
+	Made         []PlanMade        `json:"made" doc:"newest first; empty: no plan was made yet"`
+	Changed      []phrase.Message  `json:"changed" doc:"what stands otherwise now than in the newest plan; of a trial, than now"`
+	Assessed     bool              `json:"assessed" doc:"an assessment is there to plan from"`
+	Young        bool              `json:"young" doc:"under 3 years or 10 rides"`
+	Lead         bool              `json:"lead" doc:"the caller is a lead trainer"`
+	By           string            `json:"by,omitempty" doc:"the date of the case"`
+	Horse        HorseRef          `json:"horse"`
+	Today        string            `json:"today" format:"date"`
+	Handlers     []HandlerChoice   `json:"owners" doc:"who may be cleared"`
 }
 
 // Disagreement is a standing one (part 4) with what is chosen.
@@ -104,7 +104,7 @@ func (s *Server) tryPlan(ctx context.Context, c caller, in *tryInput) (Plan, err
 	}
 	view, err := s.viewPlan(ctx, c, tried)
 	stands := plan.Made{Plan: r.file.Plan(), Choices: r.choices()}
-	view.Changed = plan.Changes(tried.file.Catalog(), stands, plan.Made{Plan: tried.file.Plan(), Choices: tried.choices()})
+	view.Changed = plan.Changes(tried.file.Catalog, stands, plan.Made{Plan: tried.file.Plan(), Choices: tried.choices()})
 	return view, err
 }
 
@@ -123,7 +123,7 @@ func (s *Server) chosen(ctx context.Context, c caller, r reading, choices plan.C
 		}
 		choices.Exception = &plan.Exception{Reason: strings.TrimSpace(x.Reason), Until: x.Until, By: by}
 	}
-	wrong := faults("choices.", choices.Check(r.file.Catalog(), c.today()))
+	wrong := faults("choices.", choices.Check(r.file.Catalog, c.today()))
 	for key, u := range choices.Own {
 		l, err := c.view.Ladder(ctx, c.Practice, u.ID, u.Version)
 		if err != nil || l.Key != key {
@@ -155,7 +155,7 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 			view.Bridges = append(view.Bridges, b)
 		}
 	}
-	for _, one := range f.Catalog().Methods.Choices {
+	for _, one := range f.Catalog.Methods.Choices {
 		if one.BearsOn(ladders) {
 			view.Settings = append(view.Settings, Disagreement{Choice: one, Chosen: choices.Decided(one, r.horse.Record)})
 		}
@@ -175,15 +175,15 @@ func (s *Server) viewPlan(ctx context.Context, c caller, r reading) (Plan, error
 	for i, p := range made {
 		m := PlanMade{Number: p.Number, On: p.MadeAt, By: p.MadeBy, Reason: p.Reason, Changes: []phrase.Message{}, Steps: []string{}}
 		if i+1 < len(made) {
-			m.Changes = plan.Changes(f.Catalog(), madeOf(made[i+1]), madeOf(p))
+			m.Changes = plan.Changes(f.Catalog, madeOf(made[i+1]), madeOf(p))
 		}
 		for _, item := range p.Doc.Items {
-			m.Steps = append(m.Steps, assess.NameOf(f.Catalog(), item.Step))
+			m.Steps = append(m.Steps, assess.NameOf(f.Catalog, item.Step))
 		}
 		view.Made = append(view.Made, m)
 	}
 	if len(made) > 0 {
-		view.Changed = plan.Changes(f.Catalog(), madeOf(made[0]), plan.Made{Plan: f.Plan(), Choices: choices})
+		view.Changed = plan.Changes(f.Catalog, madeOf(made[0]), plan.Made{Plan: f.Plan(), Choices: choices})
 	}
 	return view, nil
 }
@@ -208,7 +208,7 @@ func (s *Server) makePlan(ctx context.Context, c caller, in *planInput) (Plan, e
 	if i := slices.IndexFunc(r.file.Plan().Ways, func(w plan.Way) bool { return w.Ladder == r.file.Plan().Ladder }); i >= 0 {
 		school = r.file.Plan().Ways[i].School
 	}
-	p := store.Plan{School: school.String(), Reason: reason, Catalog: r.file.Catalog().Version, Doc: r.file.Plan(), Choices: r.choices()}
+	p := store.Plan{School: school.String(), Reason: reason, Catalog: r.file.Catalog.Version, Doc: r.file.Plan(), Choices: r.choices()}
 	if _, err := s.Store.AddPlan(ctx, c.who(), in.ID, p); err != nil {
 		return Plan{}, fmt.Errorf("keeping the plan: %w", err)
 	}

@@ -74,17 +74,17 @@ func (s *Server) document(ctx context.Context, c caller, r reading, t told) (rep
 			return report.Document{}, err
 		}
 	}
-	visit := t.visit.In(now.Catalog())
-	review, err := arena.ReviewOf(now.Catalog(), arena.Input{
+	visit := t.visit.In(now.Catalog)
+	review, err := arena.ReviewOf(now.Catalog, arena.Input{
 		School: t.School, Schools: now.Schools(), Ask: t.Begins, Started: t.day.Started, Handler: t.day.Handler, Known: visit.Before, Track: t.day.Track,
 	})
 	if err != nil {
 		return report.Document{}, err
 	}
 	in := report.Input{
-		Catalog: now.Catalog(), Horse: r.horse.Name, Record: r.horse.Record, Ladder: r.kase.Ladder, Goal: r.kase.Goal, NeededBy: r.kase.NeededBy,
-		Story: now.Account().Story, Forbidden: now.Result.Forbidden, Rechecks: now.Result.Rechecks, Referrals: now.Referrals, Care: now.Risk.Care, NotCaught: now.Assessment.NotYet,
-		Visit: visit, Review: review, Beads: arena.Beads(now.Catalog(), t.day, visit.Before, now.Schools()), Then: then(now, t.before), Baseline: now.Account().Baseline,
+		Catalog: now.Catalog, Horse: r.horse.Name, Record: r.horse.Record, Ladder: r.kase.Ladder, Goal: r.kase.Goal, NeededBy: r.kase.NeededBy,
+		Story: now.Account().Story, Forbidden: now.Result.Forbidden, Rechecks: now.Result.Rechecks, Referrals: now.Result.Referrals, Care: now.Risk.Care, NotCaught: now.Assessment.NotYet,
+		Visit: visit, Review: review, Beads: arena.Beads(now.Catalog, t.day, visit.Before, now.Schools()), Then: then(now, t.before), Baseline: now.Account().Baseline,
 		Bridge: now.Bridge, Next: now.Plan().Next, FirstVisit: t.before.Sessions() == 0,
 	}
 	if now.Assessed != "" && now.Assessed >= t.before.LastWorked() {
@@ -119,12 +119,12 @@ func (s *Server) document(ctx context.Context, c caller, r reading, t told) (rep
 // then is how each ask was on the first day it was asked: in the assessment, else
 // in the first session of those that came before.
 func then(now *casefile.File, before history.History) map[horse.Ask]report.Then {
-	first := map[horse.Ask]report.Then{}
+	first, schools := map[horse.Ask]report.Then{}, now.Schools()
 	for _, f := range before.Firsts {
-		step, _ := now.Catalog().Step(f.Step)
-		first[f.Ask] = report.Then{On: f.On, Reps: f.In(now.SchoolOf(step.Ladder))}
+		step, _ := now.Catalog.Step(f.Step)
+		first[f.Ask] = report.Then{On: f.On, Reps: f.In(schools[step.Ladder])}
 	}
-	for ask, level := range now.FeltFirst() {
+	for ask, level := range now.Levels() {
 		first[ask] = report.Then{On: now.Assessed, FirstDay: true, Reps: history.Reps{Level: float64(level), Noted: true}}
 	}
 	return first

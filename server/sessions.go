@@ -138,8 +138,8 @@ func owners(h store.Horse, f *casefile.File) []HandlerChoice {
 func askChoices(f *casefile.File) []AskChoice {
 	list := []AskChoice{}
 	add := func(key string, item plan.Item) {
-		step, _ := f.Catalog().Step(key)
-		ladder, _ := f.Catalog().Ladder(step.Ladder)
+		step, _ := f.Catalog.Step(key)
+		ladder, _ := f.Catalog.Ladder(step.Ladder)
 		list = append(list, AskChoice{
 			Ask: step.Asks()[0], Name: step.Name, Ladder: ladder.Name, State: item.State, Open: item.Open,
 			Needs: item.Needs, Blocked: item.Blocked, Lifts: item.Lifts,
@@ -194,14 +194,14 @@ func (s *Server) userNames(ctx context.Context, c caller) (map[string]string, er
 
 // beads are the session's reps, by the schools that the case is worked in.
 func (t told) beads(f *casefile.File) []arena.Told {
-	return arena.Beads(f.Catalog(), t.day, t.visit.Before, f.Schools())
+	return arena.Beads(f.Catalog, t.day, t.visit.Before, f.Schools())
 }
 
 func sessionRow(r reading, t told, names map[string]string) SessionRow {
 	beads := t.beads(r.file)
 	row := SessionRow{
 		ID: t.ID, Date: t.Date, By: names[t.StartedBy], Reps: history.Count(beads, nil),
-		Asks: []string{}, Changes: progress.Changes(r.file.Catalog(), t.visit), Events: []assess.Event{}, Beads: beads,
+		Asks: []string{}, Changes: progress.Changes(r.file.Catalog, t.visit), Events: []assess.Event{}, Beads: beads,
 	}
 	if beads == nil {
 		row.Beads = []arena.Told{}

@@ -124,7 +124,7 @@ func (s *Server) stageOf(ctx context.Context, c caller, n store.Session) (Stage,
 func (s *Server) stage(ctx context.Context, c caller, r reading, f *casefile.File) (Stage, error) {
 	view := Stage{
 		CaseID: r.kase.ID, Horse: HorseRef{r.horse.ID, r.horse.Name}, Yard: r.horse.Yard.Name, Owners: owners(r.horse, f), Care: f.Risk.Care,
-		Precautions: f.Precautions, Asks: askChoices(f), Cards: []Card{}, Address: r.horse.Yard.Address,
+		Precautions: f.Result.Precautions, Asks: askChoices(f), Cards: []Card{}, Address: r.horse.Yard.Address,
 		Arousals: arousals(), Feels: feels(), Signs: []SignOf{}, Stops: horse.Stop{}.All(), Brief: f.Brief(), Catalog: s.Catalog.Version,
 	}
 	for _, w := range (horse.WayOut{}).All() {
@@ -133,8 +133,9 @@ func (s *Server) stage(ctx context.Context, c caller, r reading, f *casefile.Fil
 	for _, s := range (horse.Sign{}).All() {
 		view.Signs = append(view.Signs, SignOf{Word: s, Kind: horse.SignKind(s)})
 	}
+	schools := f.Schools()
 	for _, ch := range view.Asks {
-		view.Cards = append(view.Cards, card(f, ch.Ask.Step))
+		view.Cards = append(view.Cards, card(f.Catalog, schools, ch.Ask.Step))
 	}
 	if !slices.ContainsFunc(view.Cards, func(c Card) bool { return c.Ridden }) {
 		view.Stops = slices.DeleteFunc(view.Stops, horse.AtTheBlock)
@@ -151,11 +152,10 @@ func (s *Server) stage(ctx context.Context, c caller, r reading, f *casefile.Fil
 	return view, err
 }
 
-func card(f *casefile.File, key string) Card {
-	c := f.Catalog()
+func card(c *catalog.Catalog, schools map[string]horse.School, key string) Card {
 	step, _ := c.Step(key)
 	ladder, _ := c.Ladder(step.Ladder)
-	school := f.SchoolOf(step.Ladder)
+	school := schools[step.Ladder]
 	method, _ := c.Methods.Method(school)
 	card := Card{
 		Key: key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation, Ridden: step.Ridden, Trailer: step.Bars || step.Trailer && step.Tied, Ask: step.Ask,

@@ -77,7 +77,7 @@ func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readyin
 	}
 	if len(r.file.Plan().Visits) > 0 {
 		view.Kit = r.file.Plan().Visits[0].Kit
-		view.Trailer = r.file.Plan().Visits[0].OnTrailer(r.file.Catalog())
+		view.Trailer = r.file.Plan().Visits[0].OnTrailer(r.file.Catalog)
 	}
 	return view, nil
 }
@@ -104,10 +104,10 @@ func (s *Server) pinned(f *casefile.File) catalog.HouseRules {
 
 // verdict asks the gate.
 func (s *Server) verdict(c caller, r reading, ready arena.Readiness) (desk.Verdict, error) {
-	if a := ready.Asked; !a.IsZero() && !r.file.Catalog().HasAsk(a) {
+	if a := ready.Asked; !a.IsZero() && !r.file.Catalog.HasAsk(a) {
 		return desk.Verdict{}, faulty(FieldProblem{Field: "readiness.ask", Say: "That is not an ask of the catalogue. Choose one from the list."})
 	}
-	return desk.VerdictOf(r.file.Catalog(), r.file.Brief(), c.today(), ready, c.Role == store.Lead), nil
+	return desk.VerdictOf(r.file.Catalog, r.file.Brief(), c.today(), ready, c.Role == store.Lead), nil
 }
 
 func (s *Server) gate(ctx context.Context, c caller, in *gateInput) (desk.Verdict, error) {
@@ -136,12 +136,12 @@ func (s *Server) start(ctx context.Context, c caller, in *startInput) (Arena, er
 	}
 	n := store.Session{
 		ID: b.ID, CaseID: in.ID, HorseID: r.horse.ID, StartedAt: track.Began(c.now.UnixMilli(), b.StartedAt, b.SentAt), Zone: b.Zone, School: horse.BuildAndRelease,
-		Handler: b.Handler, Readiness: b.Readiness, Catalog: r.file.Catalog().Version, Rules: s.pinned(r.file), Core: arena.Version,
+		Handler: b.Handler, Readiness: b.Readiness, Catalog: r.file.Catalog.Version, Rules: s.pinned(r.file), Core: arena.Version,
 	}
 	n.Date = time.UnixMilli(n.StartedAt).In(zone).Format(time.DateOnly)
 	holds := holders(c, owners(r.horse, r.file))
 	switch known := slices.ContainsFunc(r.horse.Owners, func(o store.OwnerOf) bool { return o.ID == b.Handler }); {
-	case b.Begun != nil && !r.file.Catalog().HasAsk(*b.Begun):
+	case b.Begun != nil && !r.file.Catalog.HasAsk(*b.Begun):
 		return Arena{}, faulty(FieldProblem{Field: "begun", Say: "That is not an ask of the catalogue. Choose one from the list."})
 	case b.Begun != nil && known: // it has happened
 	case !slices.ContainsFunc(holds, func(h HandlerChoice) bool { return h.ID == b.Handler || b.Handler == "" }):

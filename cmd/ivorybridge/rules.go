@@ -13,6 +13,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"ivorybridge/cmd/ivorybridge/describe"
+	"ivorybridge/core/alternative"
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
@@ -155,8 +156,8 @@ type planDocument struct {
 // planned is what rules plan answers.
 type planned struct {
 	plan.Plan
-	Alternatives []casefile.Alternative `json:"alternatives" doc:"other ladders for the same problem"`
-	Clearance    []clearance.State      `json:"clearance" doc:"who may do which step alone"`
+	Alternatives []alternative.Way `json:"alternatives" doc:"other ladders for the same problem"`
+	Clearance    []clearance.State `json:"clearance" doc:"who may do which step alone"`
 }
 
 func planRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {

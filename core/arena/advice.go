@@ -40,6 +40,13 @@ func (k Known) Meets(n catalog.Need) bool {
 // Passed reports whether the ask is met or kept.
 func (k Known) Passed() bool { return k.State == horse.Met || k.State == horse.Kept }
 
+// Passed reports whether all asks of a step are met or kept.
+func Passed(known []Known, s catalog.Step) bool {
+	return !slices.ContainsFunc(s.Asks(), func(a horse.Ask) bool {
+		return !slices.ContainsFunc(known, func(k Known) bool { return k.Ask == a && k.Passed() })
+	})
+}
+
 // A Handler is someone who holds the rope.
 type Handler struct {
 	Owner    bool     `json:"owner,omitempty" doc:"a first accepted answer on a step that failed before ends the session"`

@@ -151,7 +151,7 @@ func (b Brief) passed(a horse.Ask) bool {
 
 func (b Brief) lastMet(steps []catalog.Step, none catalog.Step) catalog.Step {
 	for _, s := range slices.Backward(steps) {
-		if s.Link == "" && !slices.ContainsFunc(s.Asks(), func(a horse.Ask) bool { return !b.passed(a) }) {
+		if s.Link == "" && Passed(b.Input.Known, s) {
 			return s
 		}
 	}

@@ -1,32 +1,30 @@
-// Package casefile reads one horse's case as a whole: what its sessions made of
-// the steps (part 5), how dangerous it is (part 3), what is blocked, where the
-// work goes on (part 7), what wants attention (part 8), and whether a session
-// may begin today (part 6). All of it is computed from what was logged and
-// written down; nothing here is stored.
+// Package casefile puts one horse's case together: what its sessions came to, how
+// it is judged, where the work goes on, what wants attention, who is cleared, and
+// what a session starts from. Each is answered in a room of its own; here they
+// are only joined, and what costs is asked for when somebody wants it. Nothing
+// here is stored.
 package casefile
 
 import (
 	"cmp"
 	"fmt"
-	"slices"
 
+	"ivorybridge/core/alternative"
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
+	"ivorybridge/core/attention"
+	"ivorybridge/core/briefing"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/judging"
+	"ivorybridge/core/outlook"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/progress"
 	"ivorybridge/core/track"
 )
-
-// Dated is an assessment with its day, YYYY-MM-DD.
-type Dated struct {
-	On  string            `json:"on" format:"date" doc:"day"`
-	Doc assess.Assessment `json:"assessment" doc:"the assessment as it stood"`
-}
 
 // Input is what is known of a case. Assessments and ladders stand oldest first.
 type Input struct {
@@ -36,7 +34,7 @@ type Input struct {
 	Ladder      string                `json:"ladder,omitempty" doc:"of the case; empty: the problem's usual one"`
 	NeededBy    string                `json:"needed_by,omitempty" maxLength:"10" doc:"day by which the owner needs it"`
 	Finished    string                `json:"finished,omitempty" maxLength:"10" doc:"day the case was finished; empty: it is not"`
-	Assessments []Dated               `json:"assessments,omitempty" doc:"the assessments, the newest last"`
+	Assessments []judging.Dated       `json:"assessments,omitempty" doc:"the assessments, the newest last"`
 	History     history.History       `json:"-"` // what the sessions came to
 	Owners      []string              `json:"owners,omitempty" doc:"names under which owners hold the rope"`
 	Visits      int                   `json:"lay_out,omitempty" doc:"how many visits to lay out; 0: 3"`
@@ -57,34 +55,21 @@ func (d Document) Read(c *catalog.Catalog) (*File, error) {
 	return Read(c, d.Input)
 }
 
-// File is a case, read.
+// File is a case, read. It is not for use by several at once.
 type File struct {
-	Known       []arena.Known
-	Assessment  assess.Assessment
-	Assessed    string // day of the newest assessment; empty: never
-	Result      assess.Result
-	Blocks      []assess.Block
-	Start       string
-	Bridge      progress.Bridge
-	Risk        assess.Risk
-	Precautions []phrase.Message
-	Referrals   []assess.Referral
-	LastWorked  string
-	DaysOff     int // since any logged work; -1: never
-	Bumped      bool
-	Cycle       arena.Cycle // the horse's own, or the house rule's
+	*judging.Judged
+	Known   []arena.Known
+	Bridge  progress.Bridge // of the case's ladder
+	DaysOff int             // since any logged work; -1: never
+	Cycle   arena.Cycle     // the horse's own, or the house rule's
 
-	cat     *catalog.Catalog // fitted to the horse and its plan
-	fit     catalog.Fitting  // by which it is
 	shipped *catalog.Catalog
+	in      Input
+	facts   outlook.Facts
 	glance  plan.Glance
 	plan    *plan.Plan
 	cleared []clearance.State
-	in      Input
 }
-
-// Catalog is the catalogue as it is fitted to the horse and its plan.
-func (f *File) Catalog() *catalog.Catalog { return f.cat }
 
 // Read reads a case. The ladders must be in the catalogue.
 func Read(c *catalog.Catalog, in Input) (*File, error) {
@@ -96,32 +81,40 @@ func Read(c *catalog.Catalog, in Input) (*File, error) {
 	if _, ok := c.Ladder(in.Ladder); !ok {
 		return nil, fmt.Errorf("%q is not a ladder of the catalogue", in.Ladder)
 	}
-	f := &File{shipped: c, in: in, DaysOff: -1}
-	if n := len(in.Assessments); n > 0 {
-		f.Assessment, f.Assessed = in.Assessments[n-1].Doc, in.Assessments[n-1].On
+	facts := in.judged()
+	judged, err := judging.Of(c, facts)
+	if err != nil {
+		return nil, fmt.Errorf("judging the case: %w", err)
 	}
-	f.Assessment = f.Assessment.About(in.Problem)
-	if err := f.judge(); err != nil {
-		return nil, err
+	f := &File{Judged: judged, shipped: c, in: in, DaysOff: -1, Cycle: in.History.Answers.Learn(judged.Catalog.Rules.Cycle)}
+	f.Known = history.Again(in.History.Known(judged.Catalog), in.History.Since(c, in.Used))
+	if worked := in.History.LastWorked(); worked != "" {
+		f.DaysOff, _ = horse.DaysBetween(worked, in.Today)
 	}
-	f.Known = fresh(in.History.Known(f.cat), in.History.Since(f.shipped, in.Used))
-	if f.LastWorked = in.History.LastWorked(); f.LastWorked != "" {
-		f.DaysOff, _ = horse.DaysBetween(f.LastWorked, in.Today)
-	}
-	f.Bumped = in.History.Bumped
-	f.Cycle = in.History.Answers.Learn(f.cat.Rules.Cycle)
-	f.glance, _ = plan.Look(f.cat, f.planInput(f.goals()), in.Problem)
+	f.facts = outlook.Facts{Facts: facts, Judged: judged, Known: f.Known, OwnerMay: f.clearing().Possible(), Visits: in.Visits}
+	f.glance, _ = plan.Look(judged.Catalog, outlook.Of(c, f.facts), in.Problem)
 	f.Bridge, _ = f.BridgeOf(in.Ladder)
 	return f, nil
 }
 
-// Plan is the work to come. It is made when it is asked for first; a file is not
-// for use by several at once.
+// judged are the facts that judging goes by.
+func (in Input) judged() judging.Facts {
+	f := judging.Facts{
+		Today: in.Today, Record: in.Record, Problem: in.Problem, Ladder: in.Ladder, NeededBy: in.NeededBy,
+		Assessments: in.Assessments, History: in.History, Choices: in.Choices,
+	}
+	if n := len(in.Used); n > 0 {
+		f.Own = in.Used[n-1].Ladders
+	}
+	return f
+}
+
+// Plan is the work to come.
 func (f *File) Plan() plan.Plan {
 	if f.plan == nil {
-		in := f.planInput(f.goals())
+		in := outlook.Of(f.shipped, f.facts)
 		in.Cleared = f.Cleared()
-		p, _ := plan.Build(f.cat, in)
+		p, _ := plan.Build(f.Catalog, in)
 		f.plan = &p
 	}
 	return *f.plan
@@ -131,171 +124,63 @@ func (f *File) Plan() plan.Plan {
 // and with those that they have rehearsed.
 func (f *File) Cleared() []clearance.State {
 	if f.cleared == nil {
-		f.cleared = f.clearances()
+		in := f.clearing()
+		in.Steps = clearance.Steps(f.Catalog, f.Known, f.in.Rehearsals)
+		f.cleared = clearance.Of(in)
 	}
 	return f.cleared
 }
 
+// NobodyCleared says why no owner is cleared at all, if so.
+func (f *File) NobodyCleared() []phrase.Message { return f.clearing().Held() }
+
+func (f *File) clearing() clearance.Input {
+	in := clearance.Input{
+		Persons: f.in.Owners, History: f.in.History, Rehearsals: f.in.Rehearsals,
+		Points: f.Risk.Points, Waits: !f.OwnerHandles(),
+	}
+	for _, c := range f.Problem().Causes {
+		in.Dulled = in.Dulled || c.Cause == horse.Dulled && c.Belief.String() == "likely"
+	}
+	return in
+}
+
 // BridgeOf draws a ladder as this horse has it.
 func (f *File) BridgeOf(ladder string) (progress.Bridge, bool) {
-	return progress.BridgeOf(f.cat, ladder, f.Known, f.Blocks, f.glance.Next)
+	return progress.BridgeOf(f.Catalog, ladder, f.Known, f.Blocks, f.glance.Next)
 }
 
-// judge fits the catalogue and judges the newest assessment with it: once
-// before it is known whether fear is possible, and fitted again after.
-func (f *File) judge() error {
-	if err := f.fitTo(f.fitting()); err != nil {
-		return err
-	}
-	ladder, _ := f.cat.Ladder(f.in.Ladder)
-	logged := f.in.History.Newest()
-	care, err := f.follow(ladder, logged)
-	if err != nil {
-		return err
-	}
-	f.Result, err = assess.Judge(f.cat, assess.Case{
-		Today: f.in.Today, On: f.Assessed, Record: f.in.Record, Assessment: f.Assessment, Care: care,
-		Logged: slices.Concat(logged, f.in.seenBy(f.in.Today, f.in.Assessments[:max(len(f.in.Assessments)-1, 0)])),
-		Before: f.in.before(), NeededBy: f.in.NeededBy, Ladders: f.ladders(),
+// Brief is all that the arena needs to know of the case; the file must have
+// been read without the session that it is for.
+func (f *File) Brief() arena.Brief {
+	return briefing.Of(briefing.Facts{
+		Judged: f.Judged, Record: f.in.Record, Today: f.in.Today, Problem: f.in.Problem, Ladder: f.in.Ladder,
+		History: f.in.History, Known: f.Known, Plan: f.Plan(), Cycle: f.Cycle, Owners: f.in.Owners,
 	})
-	if err != nil {
-		return err
-	}
-	if f.unchanging() {
-		f.Result.Referrals = append(f.Result.Referrals, assess.Unchanging(f.Assessment, f.in.History.LastWorked()))
-	}
-	f.Risk, f.Precautions, f.Referrals = f.Result.Risk, f.Result.Precautions, f.Result.Referrals
-	f.Risk.Care = f.Result.Care
-	if start := f.Problem().Start; start != nil {
-		f.Start = start.Key
-	}
-	fitting := f.fitting()
-	if fitting.Afraid = !f.unafraid(); fitting.Afraid {
-		if err := f.fitTo(fitting); err != nil {
-			return err
-		}
-	}
-	f.Blocks = assess.AllBlocks(f.cat, f.Assessment, f.in.Record, f.barring())
-	assess.Lift(f.Blocks, f.Assessment, f.Referrals, f.in.Today)
-	return nil
 }
 
-// barring is what decides whether the horse may be ridden.
-func (f *File) barring() assess.Barring {
-	return assess.Barring{Today: f.in.Today, Exception: f.excepted(), InHand: f.Result.InHand}
-}
+// Schools are the ways the ladders are worked in: as planned, else the usual
+// one.
+func (f *File) Schools() map[string]horse.School { return f.Plan().Schools(f.Catalog) }
 
-func (f *File) fitTo(fitting catalog.Fitting) (err error) {
-	f.fit = fitting
-	f.cat, err = f.shipped.Fit(fitting)
-	return err
-}
+// LastWorked is the day of the newest session; empty: there is none.
+func (f *File) LastWorked() string { return f.in.History.LastWorked() }
 
-// assessmentOn is the newest assessment of a day, or the first there is.
-func (in Input) assessmentOn(day string) assess.Assessment {
-	var a assess.Assessment
-	for i, d := range in.Assessments {
-		if i == 0 || d.On <= day {
-			a = d.Doc
-		}
+// Attention lists what wants attention, the most pressing first.
+func (f *File) Attention() []attention.Note {
+	newest := history.Day{}
+	if n := len(f.in.History.Days); n > 0 {
+		newest = f.in.History.Days[n-1]
 	}
-	return a
-}
-
-// before is the assessment that the newest was begun from; nil: none.
-func (in Input) before() *assess.Assessment {
-	if n := len(in.Assessments); n > 1 {
-		return &in.Assessments[n-2].Doc
-	}
-	return nil
-}
-
-// seenBy lists the dangerous things that assessments saw up to a day, each of
-// the day on which it was seen first.
-func (in Input) seenBy(day string, list []Dated) []assess.Event {
-	var events []assess.Event
-	var before assess.Assessment
-	for i, d := range list {
-		if i == 0 || d.On <= day {
-			events = append(events, d.Doc.Seen(before, d.On)...)
-		}
-		before = d.Doc
-	}
-	return events
-}
-
-// follow carries the grade over the sessions: it falls one at a time, only
-// after three sessions without an event (part 3).
-func (f *File) follow(ladder catalog.Ladder, logged []assess.Event) (horse.Care, error) {
-	graded := assess.Graded{Record: f.in.Record, Narrow: ladder.Narrow, Floor: ladder.Care}
-	for _, d := range f.in.Assessments {
-		graded.Assessments, graded.On = append(graded.Assessments, d.Doc), append(graded.On, d.On)
-	}
-	worked := make([]assess.WorkedDay, 0, len(f.in.History.Days))
-	for _, d := range f.in.History.Days {
-		worked = append(worked, assess.WorkedDay(d))
-	}
-	sessions, err := graded.Over(worked)
-	if err != nil {
-		return horse.Care{}, err
-	}
-	now, err := assess.RiskOf(assess.RiskInput{
-		Today: f.in.Today, Record: f.in.Record, Assessment: f.in.assessmentOn(f.in.Today), Logged: slices.Concat(logged, f.in.seenBy(f.in.Today, f.in.Assessments)),
-		Narrow: ladder.Narrow, Floor: ladder.Care,
+	return attention.Of(attention.Facts{
+		Today: f.in.Today, Finished: f.in.Finished != "", NeededBy: f.in.NeededBy, Assessed: f.Assessed != "", Baseline: f.Account().Baseline.Asked(),
+		Newest: newest, DaysOff: f.DaysOff, Referrals: f.Result.Referrals, Rechecks: f.Result.Rechecks, Bridge: f.Bridge, Plan: f.glance,
 	})
-	if err != nil {
-		return horse.Care{}, err
-	}
-	first := now.Care
-	if len(sessions) > 0 {
-		first = sessions[0].Care
-	}
-	return assess.Follow(first, sessions, now.Care), nil
 }
+
+// Alternatives lists the ladders that serve the case's problem, and the ways of
+// the chosen one, side by side.
+func (f *File) Alternatives() []alternative.Way { return alternative.Of(f.shipped, f.facts) }
 
 // SeenOn lists the dangerous things that an assessment saw on a day.
-func (f *File) SeenOn(day string) []assess.Event {
-	return slices.DeleteFunc(f.in.seenBy(day, f.in.Assessments), func(e assess.Event) bool { return e.On != day })
-}
-
-// FeltFirst gives the level that each basic took in the assessment, by its ask,
-// where it was seen in person and a level was noted.
-func (f *File) FeltFirst() map[horse.Ask]int { return f.Assessment.Levels(f.cat) }
-
-// unchangingFrom is after how many sessions with danger nothing has changed.
-const unchangingFrom = 3
-
-// unchanging reports danger in each of the last three sessions.
-func (f *File) unchanging() bool {
-	days := f.in.History.Days
-	if len(days) < unchangingFrom {
-		return false
-	}
-	return !slices.ContainsFunc(days[len(days)-unchangingFrom:], func(d history.Day) bool { return len(d.Events) == 0 })
-}
-
-// Problem is what the assessment says of the case's own problem.
-func (f *File) Problem() assess.ProblemResult {
-	for _, p := range f.Result.Problems {
-		if p.Problem == f.in.Problem {
-			return p
-		}
-	}
-	return assess.ProblemResult{}
-}
-
-// Account is what is told and tried of the case's own problem.
-func (f *File) Account() assess.Account { return f.Assessment.Problems[f.in.Problem] }
-
-func (f *File) known(a horse.Ask) arena.Known {
-	i := slices.IndexFunc(f.Known, func(k arena.Known) bool { return k.Ask == a })
-	if i < 0 {
-		return arena.Known{Ask: a}
-	}
-	return f.Known[i]
-}
-
-// met reports whether all asks of a step are met or kept.
-func (f *File) met(step catalog.Step) bool {
-	return !slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool { return !f.known(a).Passed() })
-}
+func (f *File) SeenOn(day string) []assess.Event { return f.facts.SeenOn(day) }

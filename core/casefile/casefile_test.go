@@ -15,6 +15,7 @@ import (
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/judging"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/track"
 )
@@ -59,7 +60,7 @@ func input(days ...track.Day) Document {
 	return Document{Input: Input{Today: "2026-06-20", Problem: horse.Loading, Ladder: "load", Owners: []string{"owner"}}, Days: days}
 }
 
-func looked(change ...func(*assess.Assessment)) Dated {
+func looked(change ...func(*assess.Assessment)) judging.Dated {
 	a := assess.Assessment{
 		Problems: map[horse.Problem]assess.Account{horse.Loading: {Baseline: assess.Baseline{Done: true, Arousal: horse.ArousalOf(1)}}},
 		Body:     map[horse.BodyItem]assess.BodyNote{},
@@ -70,7 +71,7 @@ func looked(change ...func(*assess.Assessment)) Dated {
 	for _, c := range change {
 		c(&a)
 	}
-	return Dated{On: "2026-06-01", Doc: a}
+	return judging.Dated{On: "2026-06-01", Doc: a}
 }
 
 func suspectLeg(a *assess.Assessment) {
@@ -130,7 +131,7 @@ func TestTheGateKeepsTheGradesPrecautions(t *testing.T) {
 		return false
 	}
 	high := input()
-	high.Assessments = []Dated{looked(func(a *assess.Assessment) {
+	high.Assessments = []judging.Dated{looked(func(a *assess.Assessment) {
 		a.Events = map[string]assess.Event{}
 		for _, k := range []string{"kicked at a person", "struck"} {
 			e := assess.Event{On: "2026-06-01"}
@@ -145,17 +146,17 @@ func TestTheGateKeepsTheGradesPrecautions(t *testing.T) {
 	assert.False(t, f.OwnerHandles())
 	alone := ready
 	alone.Alone = true
-	g, ask := f.Brief().Gate(f.Catalog(), f.in.Today, alone, true)
+	g, ask := f.Brief().Gate(f.Catalog, f.in.Today, alone, true)
 	assert.False(t, g.May)
 	assert.True(t, says(g, "not_alone"))
 	assert.True(t, ask.IsZero(), "nothing may be asked")
-	g, ask = f.Brief().Gate(f.Catalog(), f.in.Today, ready, true)
+	g, ask = f.Brief().Gate(f.Catalog, f.in.Today, ready, true)
 	assert.True(t, g.May)
 	assert.Equal(t, "lead.forward", ask.Step)
 
 	g, _ = gate(t, input(), alone)
 	assert.True(t, g.May && says(g, "bars"), "ordinary care may be alone, but no bar is closed")
-	in := f.Brief().Session(f.Catalog(), arena.Beginning{Readiness: alone})
+	in := f.Brief().Session(f.Catalog, arena.Beginning{Readiness: alone})
 	assert.Contains(t, in.Blocked, "load.close")
 	assert.NotContains(t, f.Brief().Input.Blocked, "load.close")
 }
@@ -202,7 +203,7 @@ func TestWhatWasNotLookedAtIsNotClear(t *testing.T) {
 	assert.True(t, h.FearLikely)
 	assert.False(t, h.BodyClear)
 	in := input()
-	in.Assessments = []Dated{looked()}
+	in.Assessments = []judging.Dated{looked()}
 	h = read(t, in).Brief().Input.Horse
 	assert.False(t, h.FearLikely)
 	assert.True(t, h.BodyClear)
@@ -219,7 +220,7 @@ func TestAttention(t *testing.T) {
 	}
 	assert.Equal(t, []string{"attention.not_assessed"}, keys(read(t, input())))
 	in := input(day("2026-06-01", kicked()))
-	in.Assessments, in.NeededBy = []Dated{looked(suspectLeg)}, "2026-06-25"
+	in.Assessments, in.NeededBy = []judging.Dated{looked(suspectLeg)}, "2026-06-25"
 	f := read(t, in)
 	assert.Equal(t, []string{"attention.incident", "attention.referral", "attention.forecast", "attention.quiet"}, keys(f))
 	assert.NotEmpty(t, f.Blocks)
@@ -240,7 +241,7 @@ func TestTheGateNeverProposesABlockedStep(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		in := input()
 		if rapid.Bool().Draw(t, "leg") {
-			in.Assessments = []Dated{looked(suspectLeg)}
+			in.Assessments = []judging.Dated{looked(suspectLeg)}
 		}
 		steps := []string{"lead.forward", "lead.halt", "lead.back", "head.down", "load.board", "load.front", "load.step", "load.close"}
 		for i := range rapid.IntRange(0, 4).Draw(t, "sessions") {
@@ -257,12 +258,12 @@ func TestTheGateNeverProposesABlockedStep(t *testing.T) {
 		r := ready
 		r.Alone = rapid.Bool().Draw(t, "alone")
 		r.Arousal = horse.ArousalOf(rapid.IntRange(0, 4).Draw(t, "arousal"))
-		g, ask := f.Brief().Gate(f.Catalog(), f.in.Today, r, true)
+		g, ask := f.Brief().Gate(f.Catalog, f.in.Today, r, true)
 		if !g.May {
 			assert.True(t, ask.IsZero())
 			return
 		}
-		assert.NotContains(t, f.Brief().Session(f.Catalog(), arena.Beginning{Readiness: r}).Blocked, ask.Step)
+		assert.NotContains(t, f.Brief().Session(f.Catalog, arena.Beginning{Readiness: r}).Blocked, ask.Step)
 		step, ok := c.Step(ask.Step)
 		require.True(t, ok, "something is always open here")
 		if ladder, _ := c.Ladder(step.Ladder); g.Foundations {
@@ -277,32 +278,32 @@ func TestEachLadderIsAdvisedInItsSchool(t *testing.T) {
 	in.Ladder, in.Problem = "saddle", horse.Saddling
 	a := looked()
 	a.Doc.Problems[horse.Saddling] = assess.Account{Baseline: assess.Baseline{Reached: "saddle.pad"}}
-	in.Assessments = []Dated{a}
+	in.Assessments = []judging.Dated{a}
 	f := read(t, in)
-	advice := f.Brief().Session(f.Catalog(), arena.Beginning{})
+	advice := f.Brief().Session(f.Catalog, arena.Beginning{})
 	assert.Equal(t, horse.AskAndListen, advice.Schools["saddle"])
 	assert.Equal(t, horse.Doses, advice.Schools["zones"])
 	assert.Equal(t, horse.BuildAndRelease, advice.Schools["lead"])
 	assert.Equal(t, horse.ReliefPlace, advice.Schools["load"])
 	assert.NotContains(t, advice.Blocked, "saddle.pad")
 	in.Choices.Schools = map[string]horse.School{"saddle": horse.Doses}
-	assert.Equal(t, horse.Doses, read(t, in).SchoolOf("saddle"))
+	assert.Equal(t, horse.Doses, read(t, in).Schools()["saddle"])
 }
 
 func TestDangerThatDoesNotChangeIsReferred(t *testing.T) {
 	days := []track.Day{day("2026-06-10", kicked()), day("2026-06-12", kicked()), day("2026-06-14", kicked())}
 	f := read(t, input(days[:2]...))
-	assert.Empty(t, f.Referrals)
+	assert.Empty(t, f.Result.Referrals)
 	f = read(t, input(days...))
-	require.Len(t, f.Referrals, 1)
-	assert.Equal(t, []string{"aggression", "specialist", "2026-06-21"}, []string{f.Referrals[0].Key, f.Referrals[0].Who, f.Referrals[0].Due})
-	assert.Empty(t, read(t, input(append(days, day("2026-06-16", good("lead.forward")))...)).Referrals, "a quiet session is a change")
+	require.Len(t, f.Result.Referrals, 1)
+	assert.Equal(t, []string{"aggression", "specialist", "2026-06-21"}, []string{f.Result.Referrals[0].Key, f.Result.Referrals[0].Who, f.Result.Referrals[0].Due})
+	assert.Empty(t, read(t, input(append(days, day("2026-06-16", good("lead.forward")))...)).Result.Referrals, "a quiet session is a change")
 }
 
 func TestChecksOfATreatmentWantAttention(t *testing.T) {
 	in := input()
 	days := 28
-	in.Assessments = []Dated{looked(func(a *assess.Assessment) {
+	in.Assessments = []judging.Dated{looked(func(a *assess.Assessment) {
 		a.Body[horse.Belly] = assess.BodyNote{State: horse.InTreatment, Begun: "2026-06-01", Days: &days}
 	})}
 	notes := read(t, in).Attention()
@@ -317,5 +318,5 @@ func TestChecksOfATreatmentWantAttention(t *testing.T) {
 func gate(t *testing.T, in Document, r arena.Readiness) (arena.Gate, horse.Ask) {
 	t.Helper()
 	f := read(t, in)
-	return f.Brief().Gate(f.Catalog(), in.Today, r, true)
+	return f.Brief().Gate(f.Catalog, in.Today, r, true)
 }

@@ -11,11 +11,13 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/judging"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/track"
@@ -130,7 +132,7 @@ func TestNoPlanSchedulesWhatMayNotBe(t *testing.T) {
 		in := Document{Days: drawDays(t, c), Input: Input{
 			Today: "2026-06-20", Problem: horse.Loading, Owners: []string{"owner"}, Visits: 6,
 			Record:      assess.Record{Rides: rapid.SampledFrom([]*int{nil, &n, new(int)}).Draw(t, "ridden")},
-			Assessments: []Dated{{On: "2026-06-01", Doc: drawAssessment(t, c, problems[:rapid.IntRange(1, len(problems)).Draw(t, "problems")])}},
+			Assessments: []judging.Dated{{On: "2026-06-01", Doc: drawAssessment(t, c, problems[:rapid.IntRange(1, len(problems)).Draw(t, "problems")])}},
 		}}
 		if c == shipped {
 			in.Choices.Settings = map[string]string{"trailer way": rapid.SampledFrom([]string{"lead in first", "send in first"}).Draw(t, "way")}
@@ -153,8 +155,8 @@ func TestNoPlanSchedulesWhatMayNotBe(t *testing.T) {
 			i := slices.IndexFunc(f.Cleared(), func(s clearance.State) bool { return s.Person == h.Person && s.Step == h.Step })
 			require.GreaterOrEqual(t, i, 0)
 			assert.True(t, f.Cleared()[i].Cleared)
-			step, _ := f.Catalog().Step(h.Step)
-			assert.True(t, f.met(step))
+			step, _ := f.Catalog.Step(h.Step)
+			assert.True(t, arena.Passed(f.Known, step))
 		}
 	})
 }
@@ -162,7 +164,7 @@ func TestNoPlanSchedulesWhatMayNotBe(t *testing.T) {
 // keepsOrder holds every visit against the blocks and the needs of its steps:
 // met before, met by a visit before, or seen in the assessment.
 func keepsOrder(t *rapid.T, f *File) {
-	c := f.Catalog()
+	c := f.Catalog
 	done := map[string]bool{}
 	seen := map[string]bool{}
 	for _, i := range f.Plan().Items {
@@ -174,7 +176,7 @@ func keepsOrder(t *rapid.T, f *File) {
 	var stands func(key string) string
 	stands = func(key string) string {
 		for _, n := range c.Needs(key) {
-			met := !slices.ContainsFunc(c.AsksOf(n), func(a horse.Ask) bool { return !f.known(a).Meets(n) })
+			met := !slices.ContainsFunc(c.AsksOf(n), func(a horse.Ask) bool { return !known(f, a).Meets(n) })
 			switch {
 			case met || done[n.Step] && !n.Kept:
 			case seen[n.Step] && !n.Kept:
@@ -226,7 +228,7 @@ func TestSharedFoundationsArePlannedOnceAndProblemsInOrder(t *testing.T) {
 	a := looked()
 	a.Doc.Problems[horse.Bridling] = assess.Account{Baseline: assess.Baseline{Done: true}, Story: assess.Story{NeededBy: "2026-07-01"}}
 	a.Doc.Problems[horse.Crowding] = assess.Account{Baseline: assess.Baseline{Done: true}}
-	in.Assessments = []Dated{a}
+	in.Assessments = []judging.Dated{a}
 	order := func(in Document) []string {
 		var list []string
 		for _, g := range read(t, in).Plan().Forecast {
@@ -272,11 +274,11 @@ func TestNobodyRidesBeforeTheBodyIsClearAndItWasSeenSafe(t *testing.T) {
 	in.Record.Rides = &n
 	assert.Equal(t, "block.ridden.body", why(in), "nothing was looked at")
 	a := looked()
-	in.Assessments = []Dated{a}
+	in.Assessments = []judging.Dated{a}
 	assert.Equal(t, "block.ridden.seen", why(in))
 	a.Doc.Basics = map[string]assess.Basic{"ridden.halt": {Grade: horse.Accepted}}
 	a.Doc.First.Mounting = still()
-	in.Assessments = []Dated{a}
+	in.Assessments = []judging.Dated{a}
 	assert.Empty(t, why(in))
 	n = 4
 	assert.Equal(t, "block.ridden.young", why(in))
@@ -306,14 +308,14 @@ func TestProgressCarriesOverToAnOwnLadder(t *testing.T) {
 	own.Steps[1].Pass.Level = 1
 	passed := []track.Rep{good("lead.forward"), good("lead.forward"), good("lead.forward"), good("lead.halt"), good("lead.halt"), good("lead.halt")}
 	in := input(day("2026-06-10", passed...))
-	state := func(step string) horse.StepState { return read(t, in).known(horse.Ask{Step: step}).State }
+	state := func(step string) horse.StepState { return known(read(t, in), horse.Ask{Step: step}).State }
 	assert.Equal(t, horse.Met, state("lead.halt"))
 	in.Used = []history.Used{{Since: in.Days[0].Started + 3_600_000, Ladders: []catalog.Ladder{own}}}
 	assert.Equal(t, horse.Met, state("lead.forward"), "unchanged, it carries over")
 	assert.Equal(t, horse.Tried, state("lead.halt"), "passed otherwise, it begins again")
 	in.Days = append(in.Days, day("2026-06-12", good("lead.halt"), good("lead.halt"), good("lead.halt")))
 	assert.Equal(t, horse.Met, state("lead.halt"))
-	assert.Equal(t, shipped(t).Version+"+lead.1", read(t, in).Catalog().Version)
+	assert.Equal(t, shipped(t).Version+"+lead.1", read(t, in).Catalog.Version)
 }
 
 func TestAlternativesStandSideBySide(t *testing.T) {
@@ -322,7 +324,7 @@ func TestAlternativesStandSideBySide(t *testing.T) {
 	in.Ladder = ""
 	a := looked()
 	a.Doc.Problems[in.Problem] = assess.Account{Baseline: assess.Baseline{Done: true, Arousal: horse.ArousalOf(1), WaysOut: []horse.WayOut{horse.TurnedAway}}}
-	in.Assessments = []Dated{a}
+	in.Assessments = []judging.Dated{a}
 	list := read(t, in).Alternatives()
 	require.Len(t, list, 2)
 	assert.Equal(t, []string{"home", "away"}, []string{list[0].Ladder, list[1].Ladder})
@@ -351,7 +353,7 @@ func TestWhatTheAssessmentPutsFirst(t *testing.T) {
 	a := looked()
 	a.Doc.Basics = map[string]assess.Basic{"ridden.halt": {Grade: horse.Accepted}, "lead.turn near": {Level: horse.LevelOf(7), Grade: horse.Refused}}
 	a.Doc.First.Mounting = still()
-	in.Assessments = []Dated{a}
+	in.Assessments = []judging.Dated{a}
 	at := func(f *File, step string) int {
 		return slices.IndexFunc(f.Plan().Items, func(i plan.Item) bool { return i.Step == step })
 	}
@@ -361,15 +363,24 @@ func TestWhatTheAssessmentPutsFirst(t *testing.T) {
 	assert.Equal(t, -1, at(f, "saddle.pad"))
 	touch := assess.Touch{StepOuts: &outs}
 	a.Doc.Zones = map[assess.Spot]assess.Touch{{Zone: (horse.Zone{}).All()[2], Side: horse.Near}: touch}
-	in.Assessments = []Dated{a}
+	in.Assessments = []judging.Dated{a}
 	f = read(t, in)
 	assert.True(t, at(f, "saddle.pad") >= 0 && at(f, "saddle.pad") < at(f, "rush.slack"))
 	assert.Contains(t, f.Plan().Items[at(f, "rush.slack")].Needs, "saddle pad")
 
 	a.Doc.NotYet = true
-	in.Assessments = []Dated{a}
+	in.Assessments = []judging.Dated{a}
 	f = read(t, in)
 	assert.Equal(t, "wild.pole", f.Plan().Items[0].Step)
 	assert.Equal(t, "wild.pole", f.Plan().Next)
 	assert.Less(t, at(f, "wild.halter"), at(f, "lead.forward"))
+}
+
+func known(f *File, a horse.Ask) arena.Known {
+	for _, k := range f.Known {
+		if k.Ask == a {
+			return k
+		}
+	}
+	return arena.Known{Ask: a}
 }

@@ -6,6 +6,7 @@ package clearance
 import (
 	"slices"
 
+	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
@@ -156,6 +157,25 @@ func Of(in Input) []State {
 		}
 	}
 	return states
+}
+
+// Possible reports whether there is an owner who is cleared for homework, or can
+// be.
+func (in Input) Possible() bool { return len(in.Persons) > 0 && len(in.Held()) == 0 }
+
+// Steps lists the steps that owners can be cleared for: those that the horse has
+// met, and those that were rehearsed.
+func Steps(c *catalog.Catalog, known []arena.Known, rehearsals []Rehearsal) []string {
+	var steps []string
+	for _, l := range c.Ladders {
+		for _, s := range l.Steps {
+			rehearsed := slices.ContainsFunc(rehearsals, func(r Rehearsal) bool { return r.Step == s.Key })
+			if s.Link == "" && (rehearsed || arena.Passed(known, s)) {
+				steps = append(steps, s.Key)
+			}
+		}
+	}
+	return steps
 }
 
 // Held says why no owner is cleared at all, if so: risk, or a horse that

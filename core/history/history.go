@@ -161,6 +161,25 @@ func (h History) Known(c *catalog.Catalog) []arena.Known {
 	return known(c, h.Asks)
 }
 
+// Passed reports whether all asks of a step were met or kept at the last session's
+// end.
+func (h History) Passed(s catalog.Step) bool {
+	return !slices.ContainsFunc(s.Asks(), func(a horse.Ask) bool {
+		return !slices.ContainsFunc(h.Asks, func(k Ask) bool { return k.Ask == a && k.Passed() })
+	})
+}
+
+// Again puts steps back to tried: what was known of them is of another ladder.
+func Again(known []arena.Known, steps []string) []arena.Known {
+	known = slices.Clone(known)
+	for i, k := range known {
+		if slices.Contains(steps, k.Step) {
+			known[i] = arena.Known{Ask: k.Ask, State: horse.Tried, Last: k.Last, Understood: k.Understood}
+		}
+	}
+	return known
+}
+
 func known(c *catalog.Catalog, asks []Ask) []arena.Known {
 	list := make([]arena.Known, 0, len(asks))
 	for _, a := range asks {

@@ -101,3 +101,16 @@ func (b *builder) way(key string, items []Item) Way {
 	}
 	return w
 }
+
+// Schools are the ways the ladders are worked in: as planned, else the usual
+// one.
+func (p Plan) Schools(c *catalog.Catalog) map[string]horse.School {
+	all := make(map[string]horse.School, len(c.Ladders))
+	for _, l := range c.Ladders {
+		all[l.Key] = l.Schools[0]
+	}
+	for _, w := range p.Ways {
+		all[w.Ladder] = w.School
+	}
+	return all
+}

@@ -837,6 +837,56 @@ export interface components {
         ActiveInputBody: {
             active: boolean;
         };
+        AlternativeWay: {
+            /**
+             * Format: int64
+             * @description blocked steps among them
+             */
+            barred: number;
+            /** @description the plan works it */
+            chosen: boolean;
+            /** @description second persons it needs, and what they do */
+            helpers: string[];
+            /** @description key of the ladder */
+            ladder: string;
+            /**
+             * Format: int64
+             * @description steps to go
+             */
+            left: number;
+            /**
+             * Format: int64
+             * @description expected sessions
+             */
+            median: number;
+            /** @description foundations that it needs and that are not met */
+            missing: string[];
+            /** @description name of the ladder */
+            name: string;
+            /**
+             * Format: int64
+             * @description risk points that the place itself adds
+             */
+            points: number;
+            /**
+             * Format: int64
+             * @description ridden steps among them
+             */
+            ridden: number;
+            /** @description what it is made for */
+            says?: string;
+            /**
+             * @description the way of working on it
+             * @enum {string}
+             */
+            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description the standing disagreement decided otherwise */
+            setting?: {
+                [key: string]: string;
+            };
+            /** @description ways out at baseline that it is made for */
+            suits?: string[];
+        };
         Arena: {
             /** @description the yard's */
             address: string;
@@ -2531,56 +2581,6 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
-        CasefileAlternative: {
-            /**
-             * Format: int64
-             * @description blocked steps among them
-             */
-            barred: number;
-            /** @description the plan works it */
-            chosen: boolean;
-            /** @description second persons it needs, and what they do */
-            helpers: string[];
-            /** @description key of the ladder */
-            ladder: string;
-            /**
-             * Format: int64
-             * @description steps to go
-             */
-            left: number;
-            /**
-             * Format: int64
-             * @description expected sessions
-             */
-            median: number;
-            /** @description foundations that it needs and that are not met */
-            missing: string[];
-            /** @description name of the ladder */
-            name: string;
-            /**
-             * Format: int64
-             * @description risk points that the place itself adds
-             */
-            points: number;
-            /**
-             * Format: int64
-             * @description ridden steps among them
-             */
-            ridden: number;
-            /** @description what it is made for */
-            says?: string;
-            /**
-             * @description the way of working on it
-             * @enum {string}
-             */
-            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
-            /** @description the standing disagreement decided otherwise */
-            setting?: {
-                [key: string]: string;
-            };
-            /** @description ways out at baseline that it is made for */
-            suits?: string[];
-        };
         CatalogCard: {
             /** @description the step from which it is shown */
             from: string;
@@ -3517,7 +3517,7 @@ export interface components {
         };
         Plan: {
             /** @description other ways to the case's goal, side by side */
-            alternatives: components["schemas"]["CasefileAlternative"][];
+            alternatives: components["schemas"]["AlternativeWay"][];
             /** @description an assessment is there to plan from */
             assessed: boolean;
             /** @description one for each goal, in the plan's order */

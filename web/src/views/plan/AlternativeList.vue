@@ -6,7 +6,7 @@ import { count } from '../../words'
 import type { Change, PlanView } from './usePlan'
 
 const { view, change } = defineProps<{ view: PlanView; change: Change }>()
-type Way = Schemas['CasefileAlternative']
+type Way = Schemas['AlternativeWay']
 
 const main = computed(() => view.problems.find((p) => p.main)?.problem ?? '')
 

@@ -1,4 +1,7 @@
-package casefile
+// Package alternative puts the ways to a case's goal side by side: the ladders
+// that serve its problem, and the chosen one with a standing disagreement decided
+// otherwise (parts 4 and 7).
+package alternative
 
 import (
 	"maps"
@@ -7,12 +10,14 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/judging"
+	"ivorybridge/core/outlook"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 )
 
-// An Alternative is another way to the case's goal, beside the chosen one.
-type Alternative struct {
+// A Way is another way to the case's goal, beside the chosen one.
+type Way struct {
 	Ladder  string            `json:"ladder" doc:"key of the ladder"`
 	Name    phrase.Slotted    `json:"name" doc:"name of the ladder"`
 	Setting map[string]string `json:"setting,omitempty" doc:"the standing disagreement decided otherwise"`
@@ -29,37 +34,34 @@ type Alternative struct {
 	Suits   []string          `json:"suits,omitempty" doc:"ways out at baseline that it is made for"`
 }
 
-// Alternatives lists the ladders that serve the case's problem, and the ways of
-// the chosen one, side by side.
-func (f *File) Alternatives() []Alternative {
-	list := []Alternative{}
-	for _, l := range f.shipped.LaddersFor(f.in.Problem) {
-		chosen := l.Key == f.in.Ladder
-		list = append(list, f.alternative(l, nil, "", chosen))
+// Of lists them; the case's own way is among them and marked as chosen.
+func Of(shipped *catalog.Catalog, f outlook.Facts) []Way {
+	list := []Way{}
+	for _, l := range shipped.LaddersFor(f.Problem) {
+		chosen := l.Key == f.Ladder
+		list = append(list, by(shipped, f, l, nil, "", chosen))
 		if !chosen {
 			continue
 		}
-		for _, choice := range f.shipped.Methods.Choices {
+		for _, choice := range shipped.Methods.Choices {
 			if !slices.Contains(choice.Ladders, l.Key) {
 				continue
 			}
+			now := f.Choices.Setting(choice)
 			for _, o := range choice.Options {
-				if o.Key == f.in.Choices.Setting(choice).Key || len(o.Moves) == 0 && !f.moves(choice) {
-					continue
+				if o.Key == now.Key || len(o.Moves) == 0 && len(now.Moves) == 0 {
+					continue // what moves no step is no other way
 				}
-				list = append(list, f.alternative(l, map[string]string{choice.Key: o.Key}, o.Says, false))
+				list = append(list, by(shipped, f, l, map[string]string{choice.Key: o.Key}, o.Says, false))
 			}
 		}
 	}
 	return list
 }
 
-// moves reports whether the option chosen of a choice changes its ladder.
-func (f *File) moves(c catalog.Choice) bool { return len(f.in.Choices.Setting(c).Moves) > 0 }
-
-func (f *File) alternative(l catalog.Ladder, setting map[string]string, says phrase.Slotted, chosen bool) Alternative {
-	a := Alternative{Ladder: l.Key, Name: l.Name, Setting: setting, Says: says, Chosen: chosen, Missing: []string{}, Helpers: []phrase.Slotted{}}
-	fitted, p, ok := f.planBy(l, setting)
+func by(shipped *catalog.Catalog, f outlook.Facts, l catalog.Ladder, setting map[string]string, says phrase.Slotted, chosen bool) Way {
+	a := Way{Ladder: l.Key, Name: l.Name, Setting: setting, Says: says, Chosen: chosen, Missing: []string{}, Helpers: []phrase.Slotted{}}
+	fitted, p, ok := planBy(shipped, f, l, setting)
 	if !ok {
 		return a
 	}
@@ -77,7 +79,7 @@ func (f *File) alternative(l catalog.Ladder, setting map[string]string, says phr
 			a.count(fitted, i)
 		}
 	}
-	for _, w := range f.Account().Baseline.WaysOut {
+	for _, w := range f.Judged.Account().Baseline.WaysOut {
 		if slices.Contains(l.Suits, w) {
 			a.Suits = append(a.Suits, w.String())
 		}
@@ -87,24 +89,24 @@ func (f *File) alternative(l catalog.Ladder, setting map[string]string, says phr
 
 // planBy is the plan for the case's problem alone, by a ladder, with a standing
 // disagreement decided otherwise.
-func (f *File) planBy(l catalog.Ladder, setting map[string]string) (*catalog.Catalog, plan.Plan, bool) {
-	other := *f
-	f = &other
-	mine := l.Key == f.in.Ladder
-	f.in.Ladder = l.Key
-	settings := map[string]string{}
-	maps.Copy(settings, f.in.Choices.Settings)
+func planBy(shipped *catalog.Catalog, f outlook.Facts, l catalog.Ladder, setting map[string]string) (*catalog.Catalog, plan.Plan, bool) {
+	mine := l.Key == f.Ladder
+	f.Ladder = l.Key
+	settings := maps.Clone(f.Choices.Settings)
+	if settings == nil {
+		settings = map[string]string{}
+	}
 	maps.Copy(settings, setting)
-	f.in.Choices.Settings = settings
-	fitting := f.fitting()
-	fitting.Afraid = !f.unafraid()
-	fitted, err := f.shipped.Fit(fitting)
+	f.Choices.Settings = settings
+	fitting := judging.Fitting(shipped, f.Facts, f.Judged.Assessment)
+	fitting.Afraid = f.Judged.Fitting.Afraid
+	fitted, err := shipped.Fit(fitting)
 	if err != nil {
 		return nil, plan.Plan{}, false
 	}
-	goal := plan.Goal{Problem: f.in.Problem, Ladder: l.Key, By: f.in.NeededBy}
-	for _, g := range f.goals() {
-		if g.Problem != f.in.Problem {
+	goal := plan.Goal{Problem: f.Problem, Ladder: l.Key, By: f.NeededBy}
+	for _, g := range outlook.Goals(shipped, f.Facts, f.Judged) {
+		if g.Problem != f.Problem {
 			continue
 		}
 		goal.Start, goal.Reached = g.Start, g.Reached
@@ -115,13 +117,13 @@ func (f *File) planBy(l catalog.Ladder, setting map[string]string) (*catalog.Cat
 			goal.School = g.School
 		}
 	}
-	f.Blocks = assess.AllBlocks(fitted, f.Assessment, f.in.Record, f.barring())
-	p, ok := plan.Build(fitted, f.planInput([]plan.Goal{goal}))
+	blocks := assess.AllBlocks(fitted, f.Judged.Assessment, f.Record, f.Judged.Barring)
+	p, ok := plan.Build(fitted, outlook.For(fitted, f, []plan.Goal{goal}, blocks))
 	return fitted, p, ok
 }
 
 // count takes in a step that is to go.
-func (a *Alternative) count(c *catalog.Catalog, i plan.Item) {
+func (a *Way) count(c *catalog.Catalog, i plan.Item) {
 	step, _ := c.Step(i.Step)
 	ladder, _ := c.Ladder(i.Ladder)
 	if i.Ridden {

@@ -1,0 +1,77 @@
+// Package briefing writes the sheet that a session starts from: all that the
+// arena needs to know of a case, so that it advises without asking again (parts
+// 6 and 9).
+package briefing
+
+import (
+	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/history"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/judging"
+	"ivorybridge/core/plan"
+)
+
+// Facts are what goes on the sheet. The history must be that before the session.
+type Facts struct {
+	Judged  *judging.Judged
+	Record  assess.Record
+	Today   string
+	Problem horse.Problem
+	Ladder  string
+	History history.History
+	Known   []arena.Known
+	Plan    plan.Plan
+	Cycle   arena.Cycle
+	Owners  []string // names under which owners hold the rope
+}
+
+// Of writes it.
+func Of(f Facts) arena.Brief {
+	j := f.Judged
+	b := arena.Brief{
+		Fitting: j.Fitting, Ladder: f.Ladder, Next: f.Plan.Next, Bars: bars(j.Catalog, f.Known), Worked: f.History.LastWorked(), Bumped: f.History.Bumped,
+		Care: j.Risk.Care, Cycle: f.Cycle.Cycle, Core: arena.Version, Forbidden: j.Result.Forbidden,
+		Input: arena.Input{
+			Schools: f.Plan.Schools(j.Catalog), Known: f.Known, Levels: f.Plan.Levels, Limits: assess.Limits(j.Catalog, j.Assessment), Handlers: f.handlers(),
+			Horse: arena.Horse{
+				Young: f.Record.Young(f.Today), GuardsItself: f.Record.GuardsItself,
+				FearLikely: j.MayBeAfraid(), BodyClear: j.Assessment.BodyClear(j.Catalog.Judging, f.Problem),
+			},
+		},
+	}
+	for _, block := range j.Blocks {
+		b.Input.Blocked = append(b.Input.Blocked, block.Step)
+	}
+	return b
+}
+
+// bars lists the steps that close a bar, until the owner's own step is met
+// with a second adult watching (part 9).
+func bars(c *catalog.Catalog, known []arena.Known) []string {
+	for _, alone := range c.With(catalog.OwnerAlone) {
+		if arena.Passed(known, alone) {
+			return nil
+		}
+	}
+	var keys []string
+	for _, l := range c.Ladders {
+		for _, s := range l.Steps {
+			if s.Bars {
+				keys = append(keys, s.Key)
+			}
+		}
+	}
+	return keys
+}
+
+// handlers tells of the owners who may hold the rope, and which steps have
+// failed with each of them so far (part 6, rule 9).
+func (f Facts) handlers() map[string]arena.Handler {
+	all := make(map[string]arena.Handler, len(f.Owners))
+	for _, id := range f.Owners {
+		all[id] = arena.Handler{Owner: true, Beginner: f.Judged.Assessment.Main() == horse.Beginner, Failed: f.History.Failed(id)}
+	}
+	return all
+}
