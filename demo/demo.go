@@ -35,7 +35,7 @@ type filler struct {
 	db    *store.Store
 	cat   *catalog.Catalog
 	now   time.Time
-	who   store.Who
+	actor store.Actor
 	yards map[string]string
 	ids   *seeded
 }
@@ -44,7 +44,7 @@ type filler struct {
 // practice, but for the salt of the passwords.
 func Fill(ctx context.Context, db *store.Store, c *catalog.Catalog, now time.Time) error {
 	f := &filler{ctx: ctx, db: db, cat: c, now: now, yards: map[string]string{}, ids: newSeeded(7)}
-	f.who = store.Who{Practice: f.id(), User: f.id(), At: now.Add(-100 * 24 * time.Hour).UnixMilli()}
+	f.actor = store.Actor{Practice: f.id(), User: f.id(), At: now.Add(-100 * 24 * time.Hour).UnixMilli()}
 	if err := f.people(); err != nil {
 		return err
 	}
@@ -70,15 +70,15 @@ func (f *filler) day(ago int) string { return f.now.AddDate(0, 0, -ago).Format(t
 // people adds the practice, its users, yards and the vets.
 func (f *filler) people() error {
 	hash := server.Hash(Password)
-	p := store.Practice{ID: f.who.Practice, Name: Practice, Zone: zone, Words: phrase.Shipped, Phone: "01632 960150"}
-	if err := f.db.AddPractice(f.ctx, p, f.who.At); err != nil {
+	p := store.Practice{ID: f.actor.Practice, Name: Practice, Zone: zone, Words: phrase.Shipped, Phone: "01632 960150"}
+	if err := f.db.AddPractice(f.ctx, p, f.actor.At); err != nil {
 		return err
 	}
 	for _, u := range []store.User{
-		{ID: f.who.User, Name: "Wren Harrow", Email: User, Role: store.Lead, Hash: hash},
+		{ID: f.actor.User, Name: "Wren Harrow", Email: User, Role: store.Lead, Hash: hash},
 		{ID: f.id(), Name: "Ash Tollemar", Email: "ash@harrow.example", Role: store.Assistant, Hash: hash},
 	} {
-		if err := f.db.AddUser(f.ctx, f.who, u); err != nil {
+		if err := f.db.AddUser(f.ctx, f.actor, u); err != nil {
 			return err
 		}
 	}
@@ -88,7 +88,7 @@ func (f *filler) people() error {
 	} {
 		y.ID = f.id()
 		f.yards[y.Name] = y.ID
-		if err := f.db.AddYard(f.ctx, f.who, y); err != nil {
+		if err := f.db.AddYard(f.ctx, f.actor, y); err != nil {
 			return err
 		}
 	}
@@ -98,7 +98,7 @@ func (f *filler) people() error {
 		{Kind: "farrier", Name: "Tamsin Rook", Phone: "01632 960135", Note: "Every seven weeks at Tarn Side."},
 	} {
 		p.ID = f.id()
-		if err := f.db.AddPerson(f.ctx, f.who, p); err != nil {
+		if err := f.db.AddPerson(f.ctx, f.actor, p); err != nil {
 			return err
 		}
 	}
@@ -108,8 +108,8 @@ func (f *filler) people() error {
 // tell takes a horse on, assesses it, and runs its sessions.
 func (f *filler) tell(s story) error {
 	t := teller{filler: f, story: s, pony: newPony(s)}
-	who := f.who
-	who.At = f.now.AddDate(0, 0, -s.takenOn).UnixMilli()
+	actor := f.actor
+	actor.At = f.now.AddDate(0, 0, -s.takenOn).UnixMilli()
 	owner := s.owner
 	owner.ID = f.id()
 	t.horseID, t.caseID, t.ownerID = f.id(), f.id(), owner.ID
@@ -117,7 +117,7 @@ func (f *filler) tell(s story) error {
 	if s.neededIn > 0 {
 		k.NeededBy = f.day(-s.neededIn)
 	}
-	if err := f.db.TakeOn(f.ctx, who, store.Intake{
+	if err := f.db.TakeOn(f.ctx, actor, store.Intake{
 		Horse:    store.Horse{ID: t.horseID, Name: s.name, YardID: f.yards[s.yard], Record: s.record(f)},
 		NewOwner: &owner, Case: k,
 	}); err != nil {
@@ -126,7 +126,7 @@ func (f *filler) tell(s story) error {
 	if s.assessed != nil {
 		doc := s.assessed(f)
 		a := store.Assessment{ID: f.id(), HorseID: t.horseID, On: f.day(s.takenOn - 1), Doc: doc}
-		if err := f.db.AddAssessment(f.ctx, who, a); err != nil {
+		if err := f.db.AddAssessment(f.ctx, actor, a); err != nil {
 			return err
 		}
 		t.assessments = []assess.Assessment{doc}
@@ -134,13 +134,13 @@ func (f *filler) tell(s story) error {
 	if err := t.sessions(); err != nil {
 		return err
 	}
-	if err := t.rehearse(who); err != nil {
+	if err := t.rehearse(actor); err != nil {
 		return err
 	}
 	if s.again != nil {
-		who.At = f.now.AddDate(0, 0, -3).UnixMilli()
+		actor.At = f.now.AddDate(0, 0, -3).UnixMilli()
 		a := store.Assessment{ID: f.id(), HorseID: t.horseID, On: f.day(3), Doc: s.again(f, s.assessed(f))}
-		if err := f.db.AddAssessment(f.ctx, who, a); err != nil {
+		if err := f.db.AddAssessment(f.ctx, actor, a); err != nil {
 			return err
 		}
 	}

@@ -28,7 +28,7 @@ type Size struct {
 // training and support; unlike Fill's stories its sessions follow no advice.
 func Invent(ctx context.Context, db *store.Store, c *catalog.Catalog, now time.Time, size Size) error {
 	f := &filler{ctx: ctx, db: db, cat: c, now: now, yards: map[string]string{}, ids: newSeeded(size.Seed)}
-	f.who = store.Who{Practice: f.id(), User: f.id(), At: now.AddDate(0, 0, -3*size.Sessions-30).UnixMilli()}
+	f.actor = store.Actor{Practice: f.id(), User: f.id(), At: now.AddDate(0, 0, -3*size.Sessions-30).UnixMilli()}
 	if err := f.people(); err != nil {
 		return err
 	}
@@ -86,7 +86,7 @@ func (v *inventor) horse(i int) error {
 	v.know, v.own = map[horse.Ask]float64{}, nil
 	v.kase, v.horseID = v.id(), v.id()
 	v.taken = 3*v.size.Sessions + 5 + v.rand.IntN(20)
-	who := v.at(v.taken)
+	actor := v.at(v.taken)
 	intake := store.Intake{
 		Horse: store.Horse{
 			ID: v.horseID, Name: pick(v.rand, firstNames) + " " + pick(v.rand, lastNames), Record: v.record(),
@@ -103,7 +103,7 @@ func (v *inventor) horse(i int) error {
 	if v.chance(60) {
 		intake.Case.NeededBy = v.day(-1 - v.rand.IntN(90))
 	}
-	if err := v.db.TakeOn(v.ctx, who, intake); err != nil {
+	if err := v.db.TakeOn(v.ctx, actor, intake); err != nil {
 		return err
 	}
 	if v.chance(85) {
@@ -121,10 +121,10 @@ func (v *inventor) horse(i int) error {
 }
 
 // at is the trainer so many days ago.
-func (v *inventor) at(ago int) store.Who {
-	who := v.who
-	who.At = v.now.AddDate(0, 0, -ago).UnixMilli()
-	return who
+func (v *inventor) at(ago int) store.Actor {
+	actor := v.actor
+	actor.At = v.now.AddDate(0, 0, -ago).UnixMilli()
+	return actor
 }
 
 func (v *inventor) record() assess.Record {
@@ -230,7 +230,7 @@ func (v *inventor) ownLadder(ago int) (plan.Used, error) {
 	}
 	id := v.id()
 	l.Own = &catalog.Origin{ID: id, Version: 1, From: v.cat.Version}
-	kept := store.Ladder{ID: id, Key: l.Key, Name: string(l.Name), Catalog: v.cat.Version, Doc: l, SavedBy: v.who.User}
+	kept := store.Ladder{ID: id, Key: l.Key, Name: string(l.Name), Catalog: v.cat.Version, Doc: l, SavedBy: v.actor.User}
 	v.own = &l
 	return plan.Used{ID: id, Version: 1}, v.db.SaveLadder(v.ctx, v.at(ago), kept)
 }

@@ -22,17 +22,17 @@ func (v *inventor) sessions() error {
 		start := time.Date(v.now.Year(), v.now.Month(), v.now.Day(), 8+i%9, v.rand.IntN(60), 0, 0, time.UTC).AddDate(0, 0, -ago)
 		t := &made{inventor: v, at: start.UnixMilli(), started: start.UnixMilli()}
 		t.write(i)
-		who := v.who
-		who.At = t.at
+		actor := v.actor
+		actor.At = t.at
 		n := store.Session{
 			ID: v.id(), CaseID: v.kase, HorseID: v.horseID, StartedAt: t.started, Zone: zone, Date: v.day(ago), School: horse.BuildAndRelease,
-			Begins: t.asks[0], Handler: pick(v.rand, []string{who.User, who.User, v.owner}), Catalog: v.cat.Version, Rules: v.cat.Rules, Core: arena.Version,
+			Begins: t.asks[0], Handler: pick(v.rand, []string{actor.User, actor.User, v.owner}), Catalog: v.cat.Version, Rules: v.cat.Rules, Core: arena.Version,
 			Readiness: arena.Readiness{Arousal: horse.ArousalOf(v.rand.IntN(3)), Handler: horse.Calm, Tack: true, Body: true},
 		}
-		if err := v.db.StartSession(v.ctx, who, n); err != nil {
+		if err := v.db.StartSession(v.ctx, actor, n); err != nil {
 			return err
 		}
-		_, refused, err := v.db.Append(v.ctx, who, n.ID, 0, t.entries)
+		_, refused, err := v.db.Append(v.ctx, actor, n.ID, 0, t.entries)
 		if err != nil {
 			return err
 		}
@@ -198,7 +198,7 @@ func (t *made) mark() {
 	case 0:
 		m.Bump = true
 	case 1:
-		m.Turn = pick(t.rand, []string{t.owner, t.who.User})
+		m.Turn = pick(t.rand, []string{t.owner, t.actor.User})
 	case 2:
 		m.Incident = true
 	case 3:

@@ -78,9 +78,9 @@ func (t *teller) firstPlan() error {
 	if err != nil {
 		return err
 	}
-	who := t.who
-	who.At = t.now.AddDate(0, 0, -t.takenOn+1).UnixMilli()
-	_, err = t.db.AddPlan(t.ctx, who, t.caseID, store.Plan{
+	actor := t.actor
+	actor.At = t.now.AddDate(0, 0, -t.takenOn+1).UnixMilli()
+	_, err = t.db.AddPlan(t.ctx, actor, t.caseID, store.Plan{
 		School: horse.BuildAndRelease.String(), Reason: "First plan after the assessment", Catalog: t.cat.Version, Doc: f.Plan(), Choices: t.choices(),
 	})
 	return err
@@ -97,27 +97,27 @@ func (t *teller) oneSession(i, ago int) (bool, error) {
 	brief := f.Brief()
 	_, ask := brief.Gate(f.Catalog, day, ready, true)
 	start := time.Date(t.now.Year(), t.now.Month(), t.now.Day(), 9, 10+i%20, 0, 0, time.UTC).AddDate(0, 0, -ago)
-	who := t.who
-	who.At = start.UnixMilli()
+	actor := t.actor
+	actor.At = start.UnixMilli()
 	n := store.Session{
-		ID: t.id(), CaseID: t.caseID, HorseID: t.horseID, StartedAt: who.At, Zone: zone, Date: day, School: horse.BuildAndRelease,
-		Begins: ask, Handler: who.User, Readiness: ready, Catalog: t.cat.Version, Rules: t.cat.Rules, Core: arena.Version,
+		ID: t.id(), CaseID: t.caseID, HorseID: t.horseID, StartedAt: actor.At, Zone: zone, Date: day, School: horse.BuildAndRelease,
+		Begins: ask, Handler: actor.User, Readiness: ready, Catalog: t.cat.Version, Rules: t.cat.Rules, Core: arena.Version,
 	}
 	if ask.IsZero() {
 		return true, nil
 	}
-	if err := t.db.StartSession(t.ctx, who, n); err != nil {
+	if err := t.db.StartSession(t.ctx, actor, n); err != nil {
 		return false, err
 	}
 	s := &telling{
-		teller: t, file: f, today: track.Day{Date: day, Started: who.At, Handler: who.User}, at: who.At,
-		in: brief.Session(f.Catalog, arena.Beginning{Ask: ask, Started: who.At, Handler: who.User, Readiness: ready}),
+		teller: t, file: f, today: track.Day{Date: day, Started: actor.At, Handler: actor.User}, at: actor.At,
+		in: brief.Session(f.Catalog, arena.Beginning{Ask: ask, Started: actor.At, Handler: actor.User, Readiness: ready}),
 	}
 	if err := s.run(t.notes[i%len(t.notes)]); err != nil {
 		return false, err
 	}
-	who.At = s.at
-	_, refused, err := t.db.Append(t.ctx, who, n.ID, 0, s.today.Track)
+	actor.At = s.at
+	_, refused, err := t.db.Append(t.ctx, actor, n.ID, 0, s.today.Track)
 	for _, r := range refused {
 		if r != nil {
 			return false, r
@@ -129,12 +129,12 @@ func (t *teller) oneSession(i, ago int) (bool, error) {
 
 // finish closes the case on the day after its last session.
 func (t *teller) finish() error {
-	k, err := t.db.Case(t.ctx, t.who.Practice, t.caseID)
+	k, err := t.db.Case(t.ctx, t.actor.Practice, t.caseID)
 	if err != nil {
 		return err
 	}
 	k.FinishedOn = t.days[len(t.days)-1].Date
-	return t.db.UpdateCase(t.ctx, t.who, k)
+	return t.db.UpdateCase(t.ctx, t.actor, k)
 }
 
 // telling is one session being told.
@@ -283,7 +283,7 @@ func (s *telling) goOn() bool {
 
 // rehearse writes down what the owner practised on a person: one step with a
 // hand that is lighter than it means to be.
-func (t *teller) rehearse(who store.Who) error {
+func (t *teller) rehearse(actor store.Actor) error {
 	for i, key := range t.rehearsed {
 		r := clearance.Rehearsal{
 			Person: t.ownerID, Step: key, On: t.day(t.story.days[len(t.story.days)-1] + 7), Place: clearance.OnAPerson,
@@ -292,7 +292,7 @@ func (t *teller) rehearse(who store.Who) error {
 		for _, item := range (clearance.Item{}).All() {
 			r.Items[item] = clearance.Yes
 		}
-		if err := t.db.AddRehearsal(t.ctx, who, store.Rehearsal{ID: t.id(), HorseID: t.horseID, Doc: r}); err != nil {
+		if err := t.db.AddRehearsal(t.ctx, actor, store.Rehearsal{ID: t.id(), HorseID: t.horseID, Doc: r}); err != nil {
 			return err
 		}
 	}

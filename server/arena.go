@@ -188,7 +188,7 @@ func (s *Server) log(ctx context.Context, c caller, in *logInput) (Logged, error
 		e.Device = cmp.Or(e.Device, "unnamed")
 		good = append(good, e)
 	}
-	kept, refused, err := s.Store.Append(ctx, c.who(), in.ID, in.Body.SentAt, good)
+	kept, refused, err := s.Store.Append(ctx, c.actor(), in.ID, in.Body.SentAt, good)
 	if err != nil {
 		l.running = nil
 		return Logged{}, err

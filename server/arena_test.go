@@ -344,8 +344,8 @@ func TestTheOwnerHandlesOnlyWhereTheGradeLets(t *testing.T) {
 	a := begin()
 	assert.Equal(t, http.StatusUnprocessableEntity, a.Code, "charged: high care, and the owner does not handle")
 	assert.Equal(t, "handler", a.problem().Errors[0].Field)
-	var r Readying
-	p.ask(http.MethodGet, "/api/cases/"+p.kase+"/readying", nil).into(&r)
+	var r SessionStart
+	p.ask(http.MethodGet, "/api/cases/"+p.kase+"/session-start", nil).into(&r)
 	assert.Equal(t, horse.HighCare, r.Stage.Care)
 	assert.Len(t, r.Handlers, 1)
 	assert.NotEmpty(t, r.Safety.Text)

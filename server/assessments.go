@@ -316,7 +316,7 @@ func (s *Server) mark(ctx context.Context, c caller, in *marksInput) (Marked, er
 	}
 	begun := store.Assessment{ID: in.Of, HorseID: in.ID, On: c.dayOf(in.Body.Marks[0].At, in.Body.SentAt)}
 	begun.Base = base
-	kept, refused, err := s.Store.Mark(ctx, c.who(), begun, in.Body.SentAt, good)
+	kept, refused, err := s.Store.Mark(ctx, c.actor(), begun, in.Body.SentAt, good)
 	if err != nil {
 		return Marked{}, err
 	}

@@ -88,7 +88,7 @@ func TestMarksSentTwiceAreOne(t *testing.T) {
 	refused := send().Refused
 	require.Len(t, refused, 1)
 	assert.Contains(t, refused[0].Say, "kept already with other content")
-	marks, err := p.Store.Marks(context.Background(), p.who.Practice, of)
+	marks, err := p.Store.Marks(context.Background(), p.actor.Practice, of)
 	require.NoError(t, err)
 	assert.Len(t, marks, 1)
 }
@@ -170,7 +170,7 @@ func TestAnAssessmentIsOfOneHorse(t *testing.T) {
 	p := signedInPractice(t)
 	of := uuid.NewString()
 	p.marks(of, "tack/bit", "gag")
-	p.takesOn(p.who)
+	p.takesOn(p.actor)
 	body := map[string]any{"sent_at": 0, "marks": []any{aMark("tack/bit", "none")}}
 	assert.Equal(t, http.StatusNotFound, p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+of+"/marks", body).Code, "another horse's assessment is not this one's")
 }

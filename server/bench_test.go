@@ -61,7 +61,7 @@ func BenchmarkLogRep(b *testing.B) {
 	bare, barePaths := bareServer(b, p)
 	var paths []string
 	for range sessionsFor(b.N) {
-		p.takesOn(p.who)
+		p.takesOn(p.actor)
 		id, _ := p.session()
 		paths = append(paths, "/api/sessions/"+id+"/entries")
 	}
@@ -94,7 +94,7 @@ func BenchmarkLogBatch(b *testing.B) {
 	b.ResetTimer()
 	for i := range b.N {
 		b.StopTimer()
-		p.takesOn(p.who)
+		p.takesOn(p.actor)
 		id, _ := p.session()
 		entries := make([]any, size)
 		for n := range entries {
@@ -160,15 +160,15 @@ func (p *practice) history(b *testing.B, entries int) {
 		start := p.now.AddDate(0, 0, s-sessions)
 		n := store.Session{
 			ID: uuid.NewString(), CaseID: p.kase, HorseID: p.horse, StartedAt: start.UnixMilli(), Zone: "UTC", Date: start.Format(time.DateOnly),
-			School: horse.BuildAndRelease, Begins: horse.Ask{Step: "lead.forward"}, Handler: p.who.User, Rules: p.Catalog.Rules,
+			School: horse.BuildAndRelease, Begins: horse.Ask{Step: "lead.forward"}, Handler: p.actor.User, Rules: p.Catalog.Rules,
 		}
-		require.NoError(b, p.Store.StartSession(context.Background(), p.who, n))
+		require.NoError(b, p.Store.StartSession(context.Background(), p.actor, n))
 		entries := make([]track.Entry, each)
 		for i := range entries {
 			r := track.Rep{Ask: horse.Ask{Step: []string{"lead.forward", "lead.halt", "head.down"}[i/70]}, Answer: []horse.Answer{horse.Accepted, horse.Try}[i%2], Peak: horse.LevelOf(1 + i%4)}
 			entries[i] = track.Entry{ID: uuid.NewString(), Kind: track.KindRep, At: start.UnixMilli() + int64(i)*10_000, Device: "tablet", Seq: int64(i), Rep: &r}
 		}
-		_, _, err := p.Store.Append(context.Background(), p.who, n.ID, 0, entries)
+		_, _, err := p.Store.Append(context.Background(), p.actor, n.ID, 0, entries)
 		require.NoError(b, err)
 	}
 }
@@ -206,7 +206,7 @@ type bareHandler struct {
 
 func (h *bareHandler) begin(p *practice, session string) error {
 	_, err := h.writer.Exec(`INSERT INTO sessions (id, practice_id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version)
-			VALUES (?, ?, ?, ?, ?, 0, 'UTC', '2026-06-01', 's', '{}', '', '{}', '', '{}', '')`, session, p.who.Practice, p.kase, p.horse, p.who.User)
+			VALUES (?, ?, ?, ?, ?, 0, 'UTC', '2026-06-01', 's', '{}', '', '{}', '', '{}', '')`, session, p.actor.Practice, p.kase, p.horse, p.actor.User)
 	return err
 }
 

@@ -137,7 +137,7 @@ func (s *Server) rehearse(ctx context.Context, c caller, in *rehearsalInput) (Cl
 	if len(wrong) > 0 {
 		return Clearances{}, faulty(wrong...)
 	}
-	if err := s.Store.AddRehearsal(ctx, c.who(), store.Rehearsal{ID: uuid.NewString(), HorseID: r.horse.ID, Doc: in.Body}); err != nil {
+	if err := s.Store.AddRehearsal(ctx, c.actor(), store.Rehearsal{ID: uuid.NewString(), HorseID: r.horse.ID, Doc: in.Body}); err != nil {
 		return Clearances{}, err
 	}
 	return s.clearance(ctx, c, &caseInput{ID: in.ID})
@@ -186,7 +186,7 @@ func (s *Server) viewPractice(_ context.Context, c caller, _ *struct{}) (Practic
 }
 
 func (s *Server) setPhone(ctx context.Context, c caller, in *phoneInput) (PracticeView, error) {
-	if err := s.Store.SetPhone(ctx, c.who(), in.Body.Phone); err != nil {
+	if err := s.Store.SetPhone(ctx, c.actor(), in.Body.Phone); err != nil {
 		return PracticeView{}, err
 	}
 	return PracticeView{Name: c.practice.Name, Phone: in.Body.Phone}, nil

@@ -253,7 +253,7 @@ func (s *Server) takeOn(ctx context.Context, c caller, in *intakeInput) (Horse, 
 	if len(wrong) > 0 {
 		return Horse{}, faulty(wrong...)
 	}
-	if err := s.Store.TakeOn(ctx, c.who(), intake); err != nil {
+	if err := s.Store.TakeOn(ctx, c.actor(), intake); err != nil {
 		return Horse{}, err
 	}
 	h, err := c.view.Horse(ctx, c.Practice, intake.Horse.ID)
@@ -282,7 +282,7 @@ func (s *Server) changeHorse(ctx context.Context, c caller, in *horseChange) (Ho
 	if len(wrong) > 0 {
 		return Horse{}, faulty(wrong...)
 	}
-	err := s.Store.UpdateHorse(ctx, c.who(), store.Horse{ID: in.ID, Name: name, YardID: in.Body.YardID, Record: in.Body.Record, Version: in.Body.Version})
+	err := s.Store.UpdateHorse(ctx, c.actor(), store.Horse{ID: in.ID, Name: name, YardID: in.Body.YardID, Record: in.Body.Record, Version: in.Body.Version})
 	if err != nil {
 		return Horse{}, stale(err, func(now any) Horse { return viewHorse(now.(store.Horse)) })
 	}
@@ -314,7 +314,7 @@ func (s *Server) changeCase(ctx context.Context, c caller, in *caseChange) (Case
 	case k.FinishedOn == "":
 		k.FinishedOn = c.today()
 	}
-	if err := s.Store.UpdateCase(ctx, c.who(), k); err != nil {
+	if err := s.Store.UpdateCase(ctx, c.actor(), k); err != nil {
 		return Case{}, stale(err, func(now any) Case { return viewCase(now.(store.Case)) })
 	}
 	k.Version++

@@ -157,10 +157,10 @@ func TestTheCaseloadPutsWhatPressesFirst(t *testing.T) {
 		p.marks(uuid.NewString(), append([]any{"problems/loading/baseline/done", true}, more...)...)
 	}
 	unlooked := p.horse
-	p.takesOn(p.who)
+	p.takesOn(p.actor)
 	assess()
 	begun := p.horse
-	p.takesOn(p.who)
+	p.takesOn(p.actor)
 	assess("body/hind leg/state", "suspect")
 	lame := p.horse
 	var rows []Row

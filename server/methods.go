@@ -223,7 +223,7 @@ func (s *Server) saveLadder(ctx context.Context, c caller, kept store.Ladder, te
 	}
 	kept.Version, kept.Name, kept.Reason, kept.SavedBy = text.Version, name, strings.TrimSpace(text.Reason), c.ID
 	kept.Doc = next
-	if err := s.Store.SaveLadder(ctx, c.who(), kept); err != nil {
+	if err := s.Store.SaveLadder(ctx, c.actor(), kept); err != nil {
 		return OwnLadder{}, stale(err, func(now any) OwnLadder { return s.viewLadder(now.(store.Ladder)) })
 	}
 	saved, err := c.view.Ladder(ctx, c.Practice, kept.ID, text.Version+1)

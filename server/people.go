@@ -115,7 +115,7 @@ func (s *Server) addPerson(ctx context.Context, c caller, in *personInput) (Pers
 		return Person{}, faulty(wrong...)
 	}
 	p.ID, p.Version = uuid.NewString(), 1
-	return Person(p), s.Store.AddPerson(ctx, c.who(), p)
+	return Person(p), s.Store.AddPerson(ctx, c.actor(), p)
 }
 
 func (s *Server) changePerson(ctx context.Context, c caller, in *personChange) (Person, error) {
@@ -124,7 +124,7 @@ func (s *Server) changePerson(ctx context.Context, c caller, in *personChange) (
 		return Person{}, faulty(wrong...)
 	}
 	p.ID, p.Version = in.ID, in.Body.Version
-	if err := s.Store.UpdatePerson(ctx, c.who(), p); err != nil {
+	if err := s.Store.UpdatePerson(ctx, c.actor(), p); err != nil {
 		return Person{}, stale(err, func(now any) Person { return Person(now.(store.Person)) })
 	}
 	p.Version++
@@ -146,7 +146,7 @@ func (s *Server) addYard(ctx context.Context, c caller, in *yardInput) (Yard, er
 		return Yard{}, faulty(wrong...)
 	}
 	y.ID, y.Version = uuid.NewString(), 1
-	return Yard(y), s.Store.AddYard(ctx, c.who(), y)
+	return Yard(y), s.Store.AddYard(ctx, c.actor(), y)
 }
 
 func (s *Server) changeYard(ctx context.Context, c caller, in *yardChange) (Yard, error) {
@@ -155,7 +155,7 @@ func (s *Server) changeYard(ctx context.Context, c caller, in *yardChange) (Yard
 		return Yard{}, faulty(wrong...)
 	}
 	y.ID, y.Version = in.ID, in.Body.Version
-	if err := s.Store.UpdateYard(ctx, c.who(), y); err != nil {
+	if err := s.Store.UpdateYard(ctx, c.actor(), y); err != nil {
 		return Yard{}, stale(err, func(now any) Yard { return Yard(now.(store.Yard)) })
 	}
 	y.Version++

@@ -153,7 +153,7 @@ func (s *Server) addPhotograph(ctx context.Context, c caller, in *pictureInput) 
 	if wrong != "" {
 		return Photographs{}, faulty(FieldProblem{Field: "picture", Say: wrong})
 	}
-	err := s.Store.AddPhotograph(ctx, c.who(), p, in.RawBody)
+	err := s.Store.AddPhotograph(ctx, c.actor(), p, in.RawBody)
 	if errors.Is(err, store.ErrNoConsent) {
 		return Photographs{}, faulty(FieldProblem{Field: "picture", Say: "The owner has not agreed to photographs. Ask, and note the day they agreed; then add the picture again."})
 	}
@@ -195,7 +195,7 @@ func (s *Server) removePhotograph(ctx context.Context, c caller, in *photographI
 	if err != nil {
 		return Photographs{}, err
 	}
-	if err := s.Store.RemovePhotograph(ctx, c.who(), in.ID); err != nil {
+	if err := s.Store.RemovePhotograph(ctx, c.actor(), in.ID); err != nil {
 		return Photographs{}, err
 	}
 	return s.photographs(ctx, c, &horseInput{ID: p.HorseID})
@@ -211,9 +211,9 @@ func (s *Server) consent(ctx context.Context, c caller, in *consentInput) (Perso
 	}
 	given := store.Consent{Person: in.ID, Kind: in.Body.Kind, GivenOn: in.Body.On, WithdrawnOn: in.Body.On}
 	if in.Body.Ends {
-		err = s.Store.Withdraw(ctx, c.who(), given)
+		err = s.Store.Withdraw(ctx, c.actor(), given)
 	} else {
-		err = s.Store.Agree(ctx, c.who(), given)
+		err = s.Store.Agree(ctx, c.actor(), given)
 	}
 	return Person(person), err
 }

@@ -209,7 +209,7 @@ func (s *Server) makePlan(ctx context.Context, c caller, in *planInput) (Plan, e
 		school = r.file.Plan().Ways[i].School
 	}
 	p := store.Plan{School: school.String(), Reason: reason, Catalog: r.file.Catalog.Version, Doc: r.file.Plan(), Choices: r.choices()}
-	if _, err := s.Store.AddPlan(ctx, c.who(), in.ID, p); err != nil {
+	if _, err := s.Store.AddPlan(ctx, c.actor(), in.ID, p); err != nil {
 		return Plan{}, fmt.Errorf("keeping the plan: %w", err)
 	}
 	if r, err = s.read(ctx, c, in.ID); err != nil {

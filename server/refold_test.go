@@ -56,7 +56,7 @@ func TestWhatIsKeptIsMadeAgainToTheLetter(t *testing.T) {
 			assert.Equal(t, asked, s.refold())
 
 			ctx := context.Background()
-			who := store.Who{Practice: s.practice, User: s.user, At: s.now.UnixMilli()}
+			actor := store.Actor{Practice: s.practice, User: s.user, At: s.now.UnixMilli()}
 			for i, h := range s.horses {
 				sessions, days, _, err := s.db.Days(ctx, s.practice, h.ID)
 				require.NoError(t, err)
@@ -65,7 +65,7 @@ func TestWhatIsKeptIsMadeAgainToTheLetter(t *testing.T) {
 				}
 				n, entries := sessions[i%(len(sessions)-1)], days[i%(len(sessions)-1)].Track
 				late := track.Entry{ID: uuid.NewString(), Kind: track.KindUndo, At: entries[len(entries)-1].At, Device: "phone", Replaces: entries[len(entries)/2].ID}
-				_, _, err = s.db.Append(ctx, who, n.ID, 0, []track.Entry{late})
+				_, _, err = s.db.Append(ctx, actor, n.ID, 0, []track.Entry{late})
 				require.NoError(t, err)
 				s.took(http.MethodGet, "/api/horses/"+h.ID, nil)
 			}
@@ -104,7 +104,7 @@ func TestTheCaseloadFollowsEveryChange(t *testing.T) {
 	s := invented(t, demo.Size{Horses: 9, Sessions: 3, Entries: 12, Seed: 2})
 	read := func() string { return s.send(http.MethodGet, "/api/caseload", nil).Body.String() }
 	ctx := context.Background()
-	who := store.Who{Practice: s.practice, User: s.user, At: s.now.UnixMilli()}
+	actor := store.Actor{Practice: s.practice, User: s.user, At: s.now.UnixMilli()}
 	h := s.horses[4]
 	was := read()
 	assert.Equal(t, was, read())
@@ -113,25 +113,25 @@ func TestTheCaseloadFollowsEveryChange(t *testing.T) {
 			now, err := s.db.Horse(ctx, s.practice, h.ID)
 			require.NoError(t, err)
 			now.Name = "Another name"
-			require.NoError(t, s.db.UpdateHorse(ctx, who, now))
+			require.NoError(t, s.db.UpdateHorse(ctx, actor, now))
 		},
 		"goal": func() {
 			k, err := s.db.Case(ctx, s.practice, s.cases[h.ID].ID)
 			require.NoError(t, err)
 			k.NeededBy = "2026-06-04"
-			require.NoError(t, s.db.UpdateCase(ctx, who, k))
+			require.NoError(t, s.db.UpdateCase(ctx, actor, k))
 		},
 		"owner": func() {
 			p, err := s.db.Person(ctx, s.practice, h.Owners[0].ID)
 			require.NoError(t, err)
 			p.Name = "Somebody Else"
-			require.NoError(t, s.db.UpdatePerson(ctx, who, p))
+			require.NoError(t, s.db.UpdatePerson(ctx, actor, p))
 		},
 		"yard": func() {
 			yards, err := s.db.Yards(ctx, s.practice)
 			require.NoError(t, err)
 			yards[0].Name = "A New Sign"
-			require.NoError(t, s.db.UpdateYard(ctx, who, yards[0]))
+			require.NoError(t, s.db.UpdateYard(ctx, actor, yards[0]))
 		},
 		"session": func() { s.rep(s.begin(h), 1) },
 		"assessment": func() {

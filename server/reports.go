@@ -202,7 +202,7 @@ func (s *Server) wordReport(ctx context.Context, c caller, in *wordingInput) (Re
 	if len(wrong) > 0 {
 		return Report{}, faulty(wrong...)
 	}
-	err = s.Store.SaveEdits(ctx, c.who(), in.ID, store.Edits{Version: in.Body.Version, Edits: in.Body.Edits})
+	err = s.Store.SaveEdits(ctx, c.actor(), in.ID, store.Edits{Version: in.Body.Version, Edits: in.Body.Edits})
 	if err != nil {
 		return Report{}, stale(err, func(now any) Wording {
 			e := now.(store.Edits)

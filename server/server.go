@@ -140,8 +140,8 @@ type caller struct {
 	view     store.View // what is kept; within one answer a snapshot
 }
 
-func (c caller) who() store.Who {
-	return store.Who{Practice: c.Practice, User: c.ID, At: c.now.UnixMilli()}
+func (c caller) actor() store.Actor {
+	return store.Actor{Practice: c.Practice, User: c.ID, At: c.now.UnixMilli()}
 }
 
 // today is the practice's date, YYYY-MM-DD.

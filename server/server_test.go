@@ -32,7 +32,7 @@ var hash = Hash(password)
 type practice struct {
 	*Server
 	t      testing.TB
-	who    store.Who
+	actor  store.Actor
 	now    time.Time
 	horse  string
 	kase   string
@@ -59,31 +59,31 @@ func newPractice(t testing.TB) *practice {
 		Web: fstest.MapFS{"index.html": {Data: []byte("<!doctype html>")}, "assets/a.js": {Data: []byte("1")}},
 	})
 	require.NoError(t, err)
-	p.who = p.fill("Wren")
+	p.actor = p.fill("Wren")
 	return p
 }
 
 // fill adds a practice with a lead trainer and a horse.
-func (p *practice) fill(name string) store.Who {
+func (p *practice) fill(name string) store.Actor {
 	ctx := context.Background()
-	who := store.Who{Practice: uuid.NewString(), User: uuid.NewString(), At: p.now.UnixMilli()}
-	require.NoError(p.t, p.Store.AddPractice(ctx, store.Practice{ID: who.Practice, Name: name, Zone: "Europe/London", Words: p.words}, who.At))
-	require.NoError(p.t, p.Store.AddUser(ctx, who, store.User{ID: who.User, Name: name, Email: name + "@example.org", Role: store.Lead, Hash: hash}))
-	p.takesOn(who)
-	return who
+	actor := store.Actor{Practice: uuid.NewString(), User: uuid.NewString(), At: p.now.UnixMilli()}
+	require.NoError(p.t, p.Store.AddPractice(ctx, store.Practice{ID: actor.Practice, Name: name, Zone: "Europe/London", Words: p.words}, actor.At))
+	require.NoError(p.t, p.Store.AddUser(ctx, actor, store.User{ID: actor.User, Name: name, Email: name + "@example.org", Role: store.Lead, Hash: hash}))
+	p.takesOn(actor)
+	return actor
 }
 
 // takesOn takes on another horse, which is the one that tests then speak of.
-func (p *practice) takesOn(who store.Who) {
+func (p *practice) takesOn(actor store.Actor) {
 	p.horse, p.kase, p.owner = uuid.NewString(), uuid.NewString(), uuid.NewString()
-	require.NoError(p.t, p.Store.TakeOn(context.Background(), who, store.Intake{
+	require.NoError(p.t, p.Store.TakeOn(context.Background(), actor, store.Intake{
 		Horse: store.Horse{ID: p.horse, Name: "Moth"}, NewOwner: &store.Person{ID: p.owner, Kind: "owner", Name: "Ines", Phone: "1"},
 		Case: store.Case{ID: p.kase, Problem: "loading", Ladder: "load", Goal: "Loads", OpenedOn: "2026-06-01"},
 	}))
 }
 
 func (p *practice) add(name string, role store.Role, mustChange bool) {
-	err := p.Store.AddUser(context.Background(), p.who, store.User{ID: uuid.NewString(), Name: name, Email: name + "@example.org", Role: role, Hash: hash, MustChange: mustChange})
+	err := p.Store.AddUser(context.Background(), p.actor, store.User{ID: uuid.NewString(), Name: name, Email: name + "@example.org", Role: role, Hash: hash, MustChange: mustChange})
 	require.NoError(p.t, err)
 }
 
@@ -379,7 +379,7 @@ func TestUsersAreLookedAfterByLeads(t *testing.T) {
 	assert.Equal(t, http.StatusUnauthorized, p.ask(http.MethodGet, "/api/me", nil).Code, "a reset signs out")
 
 	p.cookie = lead
-	last := p.ask(http.MethodPut, "/api/users/"+p.who.User+"/active", map[string]any{"active": false})
+	last := p.ask(http.MethodPut, "/api/users/"+p.actor.User+"/active", map[string]any{"active": false})
 	assert.Equal(t, http.StatusConflict, last.Code)
 	assert.Contains(t, last.problem().Detail, "last lead trainer")
 	require.Equal(t, http.StatusOK, p.ask(http.MethodPut, "/api/users/"+in.User.ID+"/active", map[string]any{"active": false}).Code)

@@ -89,7 +89,7 @@ type Summary struct {
 
 func (s *Server) sessionOperations() {
 	operation(s, staff, http.MethodGet, "/api/horses/{id}/sessions", "sessions", "A horse's sessions, newest first", atOnce(s.sessions))
-	operation(s, staff, http.MethodGet, "/api/cases/{id}/readying", "readying", "What is looked at before a session", atOnce(s.readying))
+	operation(s, staff, http.MethodGet, "/api/cases/{id}/session-start", "sessionStart", "What is looked at before a session", atOnce(s.sessionStart))
 	operation(s, staff, http.MethodPost, "/api/cases/{id}/gate", "gate", "Whether and where a session may begin, without beginning one", s.gate)
 	operation(s, staff, http.MethodPost, "/api/cases/{id}/sessions", "startSession", "Begin a session", s.start)
 	operation(s, staff, http.MethodGet, "/api/catalog", "catalog", "The shipped catalogue whole, for the rules that run in the browser", s.wholeCatalog)
@@ -114,7 +114,7 @@ func (s *Server) drop(ctx context.Context, c caller, in *sessionInput) (Dropped,
 		return Dropped{}, err
 	}
 	l.running = nil
-	return Dropped{n.HorseID}, s.Store.DropSession(ctx, c.who(), in.ID)
+	return Dropped{n.HorseID}, s.Store.DropSession(ctx, c.actor(), in.ID)
 }
 
 // holders lists who may hold the rope: the signed-in user, and those owners.

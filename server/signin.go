@@ -141,7 +141,7 @@ func (s *Server) letIn(ctx context.Context, c caller, user store.User, device st
 	}
 	token := rand.Text() + rand.Text()
 	c.User = user
-	if err := s.Store.AddSignIn(ctx, c.who(), tokenHash(token), clip(device, 300), c.now.Add(signInLasts).UnixMilli()); err != nil {
+	if err := s.Store.AddSignIn(ctx, c.actor(), tokenHash(token), clip(device, 300), c.now.Add(signInLasts).UnixMilli()); err != nil {
 		return signedIn{}, err
 	}
 	var err error
@@ -160,7 +160,7 @@ func (s *Server) signOut(ctx context.Context, _ caller, _ *struct{}) (signedOut,
 }
 
 func (s *Server) signOutEverywhere(ctx context.Context, c caller, _ *struct{}) (signedOut, error) {
-	return signedOut{Cookie: s.cookie("", -1)}, s.Store.SignOutEverywhere(ctx, c.who())
+	return signedOut{Cookie: s.cookie("", -1)}, s.Store.SignOutEverywhere(ctx, c.actor())
 }
 
 func (s *Server) changePassword(ctx context.Context, c caller, in *passwordInput) (signedIn, error) {
@@ -185,7 +185,7 @@ func (s *Server) changePassword(ctx context.Context, c caller, in *passwordInput
 	if in.Body.Old == in.Body.New {
 		return signedIn{}, faulty(FieldProblem{Field: "new", Say: "That is the password you have. Choose another."})
 	}
-	if err := s.Store.SetPassword(ctx, c.who(), c.ID, hash, false); err != nil {
+	if err := s.Store.SetPassword(ctx, c.actor(), c.ID, hash, false); err != nil {
 		return signedIn{}, err
 	}
 	user.MustChange = false

@@ -100,7 +100,7 @@ func BenchmarkPages(b *testing.B) {
 			add("mark", k, s.took(http.MethodPost, "/api/horses/"+h.ID+"/assessments/"+assessment[k]+"/marks", map[string]any{"sent_at": 0, "marks": []any{map[string]any{
 				"id": uuid.NewString(), "device": "tablet", "seq": i + 1, "at": s.now.UnixMilli(), "path": "body/hind leg", "value": map[string]string{"state": []string{"clear", "suspect"}[i%2]},
 			}}}))
-			require.NoError(b, s.db.AddPerson(context.Background(), store.Who{Practice: s.practice, User: s.user, At: s.now.UnixMilli()}, store.Person{ID: uuid.NewString(), Kind: "other", Name: fmt.Sprint("person ", i)}))
+			require.NoError(b, s.db.AddPerson(context.Background(), store.Actor{Practice: s.practice, User: s.user, At: s.now.UnixMilli()}, store.Person{ID: uuid.NewString(), Kind: "other", Name: fmt.Sprint("person ", i)}))
 			s.restart()
 			add("arena", k, s.took(http.MethodGet, running[k], nil))
 		}

@@ -35,7 +35,7 @@ func TestAnAskKnownOnlyFromMemoryLocksNothing(t *testing.T) {
 	p.logs(id, at(map[string]any{"id": uuid.NewString(), "kind": "memory", "device": "tablet", "memory": map[string]any{"step": "lead.halt", "tries": 3, "last": "accepted"}}, 60, 1))
 	p.now = p.now.AddDate(0, 0, 1)
 	next, _ := p.session()
-	for _, path := range []string{"/api/caseload", "/api/horses/" + p.horse, "/api/sessions/" + next, "/api/cases/" + p.kase + "/plan", "/api/cases/" + p.kase + "/readying"} {
+	for _, path := range []string{"/api/caseload", "/api/horses/" + p.horse, "/api/sessions/" + next, "/api/cases/" + p.kase + "/plan", "/api/cases/" + p.kase + "/session-start"} {
 		assert.Equal(t, http.StatusOK, p.ask(http.MethodGet, path, nil).Code, path)
 	}
 }
@@ -47,11 +47,11 @@ func TestABrokenRecordTakesNoOtherDown(t *testing.T) {
 	p.logs(id, at(rep("accepted", 3), 60, 1))
 	bad := uuid.NewString()
 	p.tamper(`INSERT INTO entries (id, practice_id, session_id, device, seq, device_at, at, received_at, kind, written_by, body)
-		VALUES (?, ?, ?, 'tablet', 2, 1, 2, 3, 'rep', ?, '{"kind":"a word of another year"}')`, bad, p.who.Practice, id, p.who.User)
-	p.takesOn(p.who)
+		VALUES (?, ?, ?, 'tablet', 2, 1, 2, 3, 'rep', ?, '{"kind":"a word of another year"}')`, bad, p.actor.Practice, id, p.actor.User)
+	p.takesOn(p.actor)
 	damaged := p.horse
 	p.tamper(`UPDATE horses SET record = '{"born":7}' WHERE id = ?`, damaged)
-	p.takesOn(p.who)
+	p.takesOn(p.actor)
 
 	var rows []Row
 	p.ask(http.MethodGet, "/api/caseload", nil).into(&rows)
@@ -152,9 +152,9 @@ func TestPagesAreReadWhileSessionsStart(t *testing.T) {
 			n.School, n.Begins = arena.Input{}.School, arena.Input{}.Ask
 			assert.NoError(t, n.School.UnmarshalText([]byte("build and release")))
 			n.Begins.Step = "lead.forward"
-			assert.NoError(t, p.Store.StartSession(context.Background(), p.who, n))
+			assert.NoError(t, p.Store.StartSession(context.Background(), p.actor, n))
 			e := track.Entry{ID: uuid.NewString(), Kind: track.KindMark, Device: "d", Mark: &track.Mark{}}
-			_, _, err := p.Store.Append(context.Background(), p.who, n.ID, 0, []track.Entry{e})
+			_, _, err := p.Store.Append(context.Background(), p.actor, n.ID, 0, []track.Entry{e})
 			assert.NoError(t, err)
 		}
 	})

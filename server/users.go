@@ -77,7 +77,7 @@ func (s *Server) invite(ctx context.Context, c caller, in *inviteInput) (Invitat
 		return Invitation{}, err
 	}
 	u := store.User{ID: uuid.NewString(), Name: name, Email: strings.TrimSpace(in.Body.Email), Role: in.Body.Role, Hash: hash, MustChange: true, Active: true}
-	err := s.Store.AddUser(ctx, c.who(), u)
+	err := s.Store.AddUser(ctx, c.actor(), u)
 	if errors.Is(err, store.ErrTaken) {
 		return Invitation{}, faulty(FieldProblem{Field: "email", Say: "This address has a sign-in already. Use another, or reset that one."})
 	}
@@ -94,11 +94,11 @@ func (s *Server) reset(ctx context.Context, c caller, in *userInput) (Invitation
 		return Invitation{}, err
 	}
 	u.MustChange = true
-	return Invitation{User: viewUser(u), Password: password}, s.Store.SetPassword(ctx, c.who(), u.ID, hash, true)
+	return Invitation{User: viewUser(u), Password: password}, s.Store.SetPassword(ctx, c.actor(), u.ID, hash, true)
 }
 
 func (s *Server) activate(ctx context.Context, c caller, in *activeInput) (User, error) {
-	if err := s.Store.SetActive(ctx, c.who(), in.ID, in.Body.Active); err != nil {
+	if err := s.Store.SetActive(ctx, c.actor(), in.ID, in.Body.Active); err != nil {
 		return User{}, err
 	}
 	u, err := c.view.User(ctx, c.Practice, in.ID)

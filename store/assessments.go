@@ -29,26 +29,26 @@ type KeptMark struct {
 }
 
 // AddAssessment keeps a whole assessment at once; marks go on from it.
-func (s *Store) AddAssessment(ctx context.Context, who Who, a Assessment) error {
+func (s *Store) AddAssessment(ctx context.Context, actor Actor, a Assessment) error {
 	a.Base = a.Doc
-	return s.write(ctx, "adding an assessment", func(q *sqlc.Queries) error { return insertAssessment(ctx, q, who, a) }, theHorse(ctx, who, a.HorseID))
+	return s.write(ctx, "adding an assessment", func(q *sqlc.Queries) error { return insertAssessment(ctx, q, actor, a) }, theHorse(ctx, actor, a.HorseID))
 }
 
-func insertAssessment(ctx context.Context, q *sqlc.Queries, who Who, a Assessment) error {
+func insertAssessment(ctx context.Context, q *sqlc.Queries, actor Actor, a Assessment) error {
 	if err := q.InsertAssessment(ctx, sqlc.InsertAssessmentParams{
-		ID: a.ID, PracticeID: who.Practice, HorseID: a.HorseID, OnDate: a.On, Base: doc(a.Base), Doc: doc(a.Doc), CreatedAt: who.At,
+		ID: a.ID, PracticeID: actor.Practice, HorseID: a.HorseID, OnDate: a.On, Base: writeJSON(a.Base), Doc: writeJSON(a.Doc), CreatedAt: actor.At,
 	}); err != nil {
 		return err
 	}
-	return who.changed(ctx, q, "assessment added", a.ID)
+	return actor.changed(ctx, q, "assessment added", a.ID)
 }
 
 func assessment(a sqlc.GetAssessmentRow) (Assessment, error) {
-	base, err := undoc[assess.Assessment]("an assessment", a.Base)
+	base, err := readJSON[assess.Assessment]("an assessment", a.Base)
 	if err != nil {
 		return Assessment{}, err
 	}
-	d, err := undoc[assess.Assessment]("an assessment", a.Doc)
+	d, err := readJSON[assess.Assessment]("an assessment", a.Doc)
 	return Assessment{ID: a.ID, HorseID: a.HorseID, On: a.OnDate, Base: base, Doc: d, Version: a.Version}, err
 }
 
@@ -91,7 +91,7 @@ func (v View) Marks(ctx context.Context, practice, assessmentID string) ([]KeptM
 func marks(rows []sqlc.GetMarksRow) ([]KeptMark, error) {
 	list := make([]KeptMark, 0, len(rows))
 	for _, r := range rows {
-		value, err := undoc[any]("a mark", r.Value)
+		value, err := readJSON[any]("a mark", r.Value)
 		if err != nil {
 			return nil, err
 		}
@@ -105,15 +105,15 @@ func marks(rows []sqlc.GetMarksRow) ([]KeptMark, error) {
 // each mark why it was refused, or nil; a mark kept before with the same
 // content is accepted silently. sentAt is the device's clock as it sent them:
 // if that is off, times are corrected.
-func (s *Store) Mark(ctx context.Context, who Who, begun Assessment, sentAt int64, list []assess.Mark) (kept Assessment, refused []error, err error) {
+func (s *Store) Mark(ctx context.Context, actor Actor, begun Assessment, sentAt int64, list []assess.Mark) (kept Assessment, refused []error, err error) {
 	refused = make([]error, len(list))
-	off := track.ClockOff(who.At, sentAt)
+	off := track.ClockOff(actor.At, sentAt)
 	err = s.write(ctx, "keeping marks", func(q *sqlc.Queries) error {
-		row, err := q.GetAssessment(ctx, sqlc.GetAssessmentParams{PracticeID: who.Practice, ID: begun.ID})
+		row, err := q.GetAssessment(ctx, sqlc.GetAssessmentParams{PracticeID: actor.Practice, ID: begun.ID})
 		switch {
 		case named(err) == ErrNotFound:
 			begun.Doc = begun.Base
-			if err := insertAssessment(ctx, q, who, begun); err != nil {
+			if err := insertAssessment(ctx, q, actor, begun); err != nil {
 				return err
 			}
 			kept = begun
@@ -128,24 +128,24 @@ func (s *Store) Mark(ctx context.Context, who Who, begun Assessment, sentAt int6
 			}
 		}
 		for i, m := range list {
-			if refused[i], err = insertMark(ctx, q, who, begun.ID, m, off); err != nil {
+			if refused[i], err = insertMark(ctx, q, actor, begun.ID, m, off); err != nil {
 				return err
 			}
 		}
-		return s.fold(ctx, q, who, &kept)
-	}, theHorse(ctx, who, begun.HorseID))
+		return s.fold(ctx, q, actor, &kept)
+	}, theHorse(ctx, actor, begun.HorseID))
 	return kept, refused, err
 }
 
-func insertMark(ctx context.Context, q *sqlc.Queries, who Who, assessmentID string, m assess.Mark, off int64) (refused, err error) {
+func insertMark(ctx context.Context, q *sqlc.Queries, actor Actor, assessmentID string, m assess.Mark, off int64) (refused, err error) {
 	row := sqlc.InsertMarkParams{
-		ID: m.ID, PracticeID: who.Practice, AssessmentID: assessmentID, Device: m.Device, Seq: m.Seq, DeviceAt: m.At, At: m.At + off,
-		ReceivedAt: who.At, Path: m.Path, Value: doc(m.Value), WrittenBy: who.User,
+		ID: m.ID, PracticeID: actor.Practice, AssessmentID: assessmentID, Device: m.Device, Seq: m.Seq, DeviceAt: m.At, At: m.At + off,
+		ReceivedAt: actor.At, Path: m.Path, Value: writeJSON(m.Value), WrittenBy: actor.User,
 	}
 	if err := named(q.InsertMark(ctx, row)); !errors.Is(err, ErrTaken) {
 		return nil, err
 	}
-	kept, err := q.GetMark(ctx, sqlc.GetMarkParams{PracticeID: who.Practice, ID: m.ID})
+	kept, err := q.GetMark(ctx, sqlc.GetMarkParams{PracticeID: actor.Practice, ID: m.ID})
 	if err != nil {
 		return nil, err
 	}
@@ -157,8 +157,8 @@ func insertMark(ctx context.Context, q *sqlc.Queries, who Who, assessmentID stri
 }
 
 // fold makes the document of an assessment from its base and its marks.
-func (s *Store) fold(ctx context.Context, q *sqlc.Queries, who Who, a *Assessment) error {
-	rows, err := q.GetMarks(ctx, sqlc.GetMarksParams{PracticeID: who.Practice, AssessmentID: a.ID})
+func (s *Store) fold(ctx context.Context, q *sqlc.Queries, actor Actor, a *Assessment) error {
+	rows, err := q.GetMarks(ctx, sqlc.GetMarksParams{PracticeID: actor.Practice, AssessmentID: a.ID})
 	if err != nil {
 		return err
 	}
@@ -177,5 +177,5 @@ func (s *Store) fold(ctx context.Context, q *sqlc.Queries, who Who, a *Assessmen
 		return fmt.Errorf("making the assessment from its marks: %w", err)
 	}
 	a.Version++
-	return q.UpdateAssessment(ctx, sqlc.UpdateAssessmentParams{Doc: doc(a.Doc), PracticeID: who.Practice, ID: a.ID})
+	return q.UpdateAssessment(ctx, sqlc.UpdateAssessmentParams{Doc: writeJSON(a.Doc), PracticeID: actor.Practice, ID: a.ID})
 }

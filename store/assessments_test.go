@@ -28,9 +28,9 @@ func TestAssessmentsStandByTheirDay(t *testing.T) {
 	newer := Assessment{ID: uuid.NewString(), HorseID: p.horse, On: "2026-06-20", Doc: assess.Assessment{Problems: settled}}
 	older := Assessment{ID: uuid.NewString(), HorseID: p.horse, On: "2026-06-02"}
 	for _, a := range []Assessment{newer, older} {
-		require.NoError(t, p.AddAssessment(ctx, p.who, a))
+		require.NoError(t, p.AddAssessment(ctx, p.actor, a))
 	}
-	list, err := p.Assessments(ctx, p.who.Practice, p.horse)
+	list, err := p.Assessments(ctx, p.actor.Practice, p.horse)
 	require.NoError(t, err)
 	assert.Equal(t, []string{older.ID, newer.ID}, []string{list[0].ID, list[1].ID})
 	assert.True(t, list[1].Doc.Problems[horse.Loading].Baseline.Arousal.Noted(), "settled is noted, and not the same as not looked at")
@@ -43,7 +43,7 @@ func TestMarksAreKeptOnceAndMakeTheDocument(t *testing.T) {
 	begun := Assessment{ID: uuid.NewString(), HorseID: p.horse, On: "2026-06-02", Base: assess.Assessment{NotYet: true}}
 	first, second := tap(1, "tack/bit", "gag"), tap(2, "tack/bit", "leverage")
 	second.At = 0 // its clock stood before the first's
-	kept, refused, err := p.Mark(ctx, p.who, begun, 0, []assess.Mark{first, second})
+	kept, refused, err := p.Mark(ctx, p.actor, begun, 0, []assess.Mark{first, second})
 	require.NoError(t, err)
 	assert.Equal(t, []error{nil, nil}, refused)
 	assert.Equal(t, "gag", kept.Doc.Tack.Bit.String(), "in the order of their times, not of arrival")
@@ -51,21 +51,21 @@ func TestMarksAreKeptOnceAndMakeTheDocument(t *testing.T) {
 
 	other := first
 	other.Value = "none"
-	kept, refused, err = p.Mark(ctx, p.who, begun, 0, []assess.Mark{first, other, tap(3, "tack/noseband", "tight")})
+	kept, refused, err = p.Mark(ctx, p.actor, begun, 0, []assess.Mark{first, other, tap(3, "tack/noseband", "tight")})
 	require.NoError(t, err)
 	assert.Equal(t, []error{nil, ErrOther, nil}, refused)
 	assert.Equal(t, []string{"gag", "tight"}, []string{kept.Doc.Tack.Bit.String(), kept.Doc.Tack.Noseband.String()})
-	read, err := p.Assessment(ctx, p.who.Practice, begun.ID)
+	read, err := p.Assessment(ctx, p.actor.Practice, begun.ID)
 	require.NoError(t, err)
 	assert.Equal(t, kept.Doc, read.Doc)
-	marks, err := p.Marks(ctx, p.who.Practice, begun.ID)
+	marks, err := p.Marks(ctx, p.actor.Practice, begun.ID)
 	require.NoError(t, err)
 	assert.Len(t, marks, 3)
 	assert.Equal(t, "Wren Harrow", marks[0].By)
 
-	_, _, err = p.Mark(ctx, p.who, begun, 0, []assess.Mark{tap(4, "nowhere", 1)})
+	_, _, err = p.Mark(ctx, p.actor, begun, 0, []assess.Mark{tap(4, "nowhere", 1)})
 	require.ErrorContains(t, err, "nowhere")
-	marks, err = p.Marks(ctx, p.who.Practice, begun.ID)
+	marks, err = p.Marks(ctx, p.actor.Practice, begun.ID)
 	require.NoError(t, err)
 	assert.Len(t, marks, 3, "what can't be read is not half kept")
 	for _, change := range []string{"UPDATE marks SET value = '1'", "DELETE FROM marks"} {
@@ -78,8 +78,8 @@ func TestMarksGoOnFromAWholeAssessment(t *testing.T) {
 	ctx := context.Background()
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
 	whole := Assessment{ID: uuid.NewString(), HorseID: p.horse, On: "2026-06-02", Doc: assess.Assessment{NotYet: true}}
-	require.NoError(t, p.AddAssessment(ctx, p.who, whole))
-	kept, _, err := p.Mark(ctx, p.who, Assessment{ID: whole.ID, HorseID: p.horse}, 0, []assess.Mark{tap(1, "tack/bit", "gag")})
+	require.NoError(t, p.AddAssessment(ctx, p.actor, whole))
+	kept, _, err := p.Mark(ctx, p.actor, Assessment{ID: whole.ID, HorseID: p.horse}, 0, []assess.Mark{tap(1, "tack/bit", "gag")})
 	require.NoError(t, err)
 	assert.True(t, kept.Doc.NotYet)
 	assert.Equal(t, "gag", kept.Doc.Tack.Bit.String())
@@ -91,10 +91,10 @@ func TestAWrongClockOrdersMarksAllTheSame(t *testing.T) {
 	begun := Assessment{ID: uuid.NewString(), HorseID: p.horse, On: "2026-06-02"}
 	day := int64(24 * time.Hour / time.Millisecond)
 	right, wrong := tap(1, "tack/bit", "gag"), tap(1, "tack/bit", "none")
-	right.At, wrong.At, wrong.Device = p.who.At-10_000, p.who.At-day-5_000, "phone"
-	_, _, err := p.Mark(ctx, p.who, begun, p.who.At, []assess.Mark{right})
+	right.At, wrong.At, wrong.Device = p.actor.At-10_000, p.actor.At-day-5_000, "phone"
+	_, _, err := p.Mark(ctx, p.actor, begun, p.actor.At, []assess.Mark{right})
 	require.NoError(t, err)
-	kept, _, err := p.Mark(ctx, p.who, begun, p.who.At-day, []assess.Mark{wrong})
+	kept, _, err := p.Mark(ctx, p.actor, begun, p.actor.At-day, []assess.Mark{wrong})
 	require.NoError(t, err)
 	assert.Equal(t, "none", kept.Doc.Tack.Bit.String(), "the phone is a day behind, and its tap was the later")
 }
@@ -104,11 +104,11 @@ func TestAnotherPracticesAssessmentIsNotHere(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "p.db"))
 	mine, other := filled(t, s, "mine"), filled(t, s, "other")
 	a := Assessment{ID: uuid.NewString(), HorseID: mine.horse, On: "2026-06-02"}
-	require.NoError(t, s.AddAssessment(ctx, mine.who, a))
-	_, err := s.Assessment(ctx, other.who.Practice, a.ID)
+	require.NoError(t, s.AddAssessment(ctx, mine.actor, a))
+	_, err := s.Assessment(ctx, other.actor.Practice, a.ID)
 	require.ErrorIs(t, err, ErrNotFound)
 	a.HorseID = other.horse
-	_, _, err = s.Mark(ctx, mine.who, a, 0, []assess.Mark{tap(1, "tack/bit", "gag")})
+	_, _, err = s.Mark(ctx, mine.actor, a, 0, []assess.Mark{tap(1, "tack/bit", "gag")})
 	require.ErrorIs(t, err, ErrNotFound, "not this horse's")
 }
 

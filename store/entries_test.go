@@ -31,14 +31,14 @@ func TestEveryKindOfEntryIsKept(t *testing.T) {
 		{Kind: track.KindInterruption, Interruption: &track.Interruption{Behaviour: horse.TurnedAway}},
 	}
 	for i := range sent {
-		sent[i].ID, sent[i].Device, sent[i].Seq, sent[i].At = uuid.NewString(), "tablet", int64(i+1), p.who.At+int64(i)
+		sent[i].ID, sent[i].Device, sent[i].Seq, sent[i].At = uuid.NewString(), "tablet", int64(i+1), p.actor.At+int64(i)
 	}
-	_, refused, err := p.Append(ctx, p.who, p.session, 0, sent)
+	_, refused, err := p.Append(ctx, p.actor, p.session, 0, sent)
 	require.NoError(t, err)
 	for _, r := range refused {
 		require.NoError(t, r)
 	}
-	_, days, _, err := p.Days(ctx, p.who.Practice, p.horse)
+	_, days, _, err := p.Days(ctx, p.actor.Practice, p.horse)
 	require.NoError(t, err)
 	kept := days[0].Track[len(days[0].Track)-len(sent):]
 	assert.Equal(t, sent, kept)
@@ -91,34 +91,34 @@ func TestOldTracksAreCarriedOver(t *testing.T) {
 func TestAFoldOfWhatHasChangedIsNotKept(t *testing.T) {
 	ctx := context.Background()
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
-	past, err := p.Past(ctx, p.who.Practice, p.horse, "e", nil)
+	past, err := p.Past(ctx, p.actor.Practice, p.horse, "e", nil)
 	require.NoError(t, err)
 	require.Len(t, past.After, 1)
 	folds := []Fold{{Session: past.After[0].Session, History: history.History{Started: 1}, Unread: []Unread{{ID: "x", On: "2026-06-01", Kind: "rep"}}}}
-	_, _, err = p.Append(ctx, p.who, p.session, 0, []track.Entry{rep(1, horse.Try)})
+	_, _, err = p.Append(ctx, p.actor, p.session, 0, []track.Entry{rep(1, horse.Try)})
 	require.NoError(t, err)
-	require.NoError(t, p.KeepFolds(ctx, p.who.Practice, p.horse, "e", past.Stamp, folds))
-	kept, err := p.Folds(ctx, p.who.Practice, p.horse)
+	require.NoError(t, p.KeepFolds(ctx, p.actor.Practice, p.horse, "e", past.Stamp, folds))
+	kept, err := p.Folds(ctx, p.actor.Practice, p.horse)
 	require.NoError(t, err)
 	assert.Empty(t, kept)
 
-	past, err = p.Past(ctx, p.who.Practice, p.horse, "e", nil)
+	past, err = p.Past(ctx, p.actor.Practice, p.horse, "e", nil)
 	require.NoError(t, err)
-	require.NoError(t, p.KeepFolds(ctx, p.who.Practice, p.horse, "e", past.Stamp, folds))
-	now, err := p.Past(ctx, p.who.Practice, p.horse, "e", nil)
+	require.NoError(t, p.KeepFolds(ctx, p.actor.Practice, p.horse, "e", past.Stamp, folds))
+	now, err := p.Past(ctx, p.actor.Practice, p.horse, "e", nil)
 	require.NoError(t, err)
 	assert.Empty(t, now.After, "it is read no more")
 	assert.Equal(t, folds[0].History, now.History)
 	assert.Equal(t, folds[0].Unread, now.Unread)
-	other, err := p.Past(ctx, p.who.Practice, p.horse, "another edition", nil)
+	other, err := p.Past(ctx, p.actor.Practice, p.horse, "another edition", nil)
 	require.NoError(t, err)
 	assert.Len(t, other.After, 1, "made by other rules it is made again")
-	before, err := p.Past(ctx, p.who.Practice, p.horse, "e", &folds[0].Session)
+	before, err := p.Past(ctx, p.actor.Practice, p.horse, "e", &folds[0].Session)
 	require.NoError(t, err)
 	assert.Zero(t, before.History.Sessions(), "before the first there is nothing")
-	_, _, err = p.Append(ctx, p.who, p.session, 0, []track.Entry{rep(2, horse.Try)})
+	_, _, err = p.Append(ctx, p.actor, p.session, 0, []track.Entry{rep(2, horse.Try)})
 	require.NoError(t, err)
-	late, err := p.Past(ctx, p.who.Practice, p.horse, "e", nil)
+	late, err := p.Past(ctx, p.actor.Practice, p.horse, "e", nil)
 	require.NoError(t, err)
 	assert.Len(t, late.After, 1, "a late entry folds again from its session on")
 }

@@ -116,7 +116,7 @@ func (v View) Fresh(ctx context.Context, practice string, n Session) (Fresh, err
 	f := Fresh{Session: n, Day: day(n)}
 	undone := map[string]bool{}
 	for _, r := range rows {
-		e, err := undoc[track.Entry]("an entry", r.Body)
+		e, err := readJSON[track.Entry]("an entry", r.Body)
 		if err != nil {
 			f.Unread = append(f.Unread, Unread{Session: n.ID, On: n.Date, ID: r.ID, At: r.At, Kind: r.Kind, Why: err})
 			continue
@@ -138,8 +138,8 @@ func day(n Session) track.Day {
 
 // foldAgain drops the histories from a place on; they are folded again when they
 // are asked for.
-func foldAgain(ctx context.Context, q *sqlc.Queries, who Who, horseID string, from place) error {
-	return q.DropHistoriesFrom(ctx, sqlc.DropHistoriesFromParams{PracticeID: who.Practice, HorseID: horseID, LocalDate: from.date, StartedAt: from.start, SessionID: from.id})
+func foldAgain(ctx context.Context, q *sqlc.Queries, actor Actor, horseID string, from place) error {
+	return q.DropHistoriesFrom(ctx, sqlc.DropHistoriesFromParams{PracticeID: actor.Practice, HorseID: horseID, LocalDate: from.date, StartedAt: from.start, SessionID: from.id})
 }
 
 // KeepFolds keeps histories of a horse, unless the horse has changed since its
@@ -157,7 +157,7 @@ func (s *Store) KeepFolds(ctx context.Context, practice, horseID, edition string
 			}
 			if err := q.KeepHistory(ctx, sqlc.KeepHistoryParams{
 				PracticeID: practice, HorseID: horseID, SessionID: f.Session.ID, LocalDate: f.Session.Date, StartedAt: f.Session.StartedAt,
-				Edition: edition, Body: doc(f.History), Unread: doc(list),
+				Edition: edition, Body: writeJSON(f.History), Unread: writeJSON(list),
 			}); err != nil {
 				return err
 			}

@@ -45,48 +45,48 @@ type Intake struct {
 }
 
 // TakeOn keeps a new horse with its owner, yard and first case.
-func (s *Store) TakeOn(ctx context.Context, who Who, in Intake) error {
+func (s *Store) TakeOn(ctx context.Context, actor Actor, in Intake) error {
 	return s.write(ctx, "taking on a horse", func(q *sqlc.Queries) error {
 		if in.NewOwner != nil {
-			if err := addPerson(ctx, q, who, *in.NewOwner); err != nil {
+			if err := addPerson(ctx, q, actor, *in.NewOwner); err != nil {
 				return err
 			}
 			in.OwnerID = in.NewOwner.ID
 		}
 		if in.NewYard != nil {
-			if err := addYard(ctx, q, who, *in.NewYard); err != nil {
+			if err := addYard(ctx, q, actor, *in.NewYard); err != nil {
 				return err
 			}
 			in.Horse.YardID = in.NewYard.ID
 		}
 		h := in.Horse
-		if err := q.InsertHorse(ctx, sqlc.InsertHorseParams{ID: h.ID, PracticeID: who.Practice, Name: h.Name, YardID: null(h.YardID), Record: doc(h.Record), CreatedAt: who.At}); err != nil {
+		if err := q.InsertHorse(ctx, sqlc.InsertHorseParams{ID: h.ID, PracticeID: actor.Practice, Name: h.Name, YardID: null(h.YardID), Record: writeJSON(h.Record), CreatedAt: actor.At}); err != nil {
 			return err
 		}
-		if err := q.InsertOwnership(ctx, sqlc.InsertOwnershipParams{PracticeID: who.Practice, HorseID: h.ID, PersonID: in.OwnerID, FromDate: in.Case.OpenedOn}); err != nil {
+		if err := q.InsertOwnership(ctx, sqlc.InsertOwnershipParams{PracticeID: actor.Practice, HorseID: h.ID, PersonID: in.OwnerID, FromDate: in.Case.OpenedOn}); err != nil {
 			return err
 		}
 		c := in.Case
 		if err := q.InsertCase(ctx, sqlc.InsertCaseParams{
-			ID: c.ID, PracticeID: who.Practice, HorseID: h.ID, Problem: c.Problem, Ladder: c.Ladder, Goal: c.Goal,
-			NeededBy: null(c.NeededBy), OpenedOn: c.OpenedOn, CreatedAt: who.At,
+			ID: c.ID, PracticeID: actor.Practice, HorseID: h.ID, Problem: c.Problem, Ladder: c.Ladder, Goal: c.Goal,
+			NeededBy: null(c.NeededBy), OpenedOn: c.OpenedOn, CreatedAt: actor.At,
 		}); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "horse taken on", h.ID)
-	}, thePerson(ctx, who, "owner", in.OwnerID), theYard(ctx, who, in.Horse.YardID))
+		return actor.changed(ctx, q, "horse taken on", h.ID)
+	}, thePerson(ctx, actor, "owner", in.OwnerID), theYard(ctx, actor, in.Horse.YardID))
 }
 
-func theHorse(ctx context.Context, who Who, id string) reference {
+func theHorse(ctx context.Context, actor Actor, id string) reference {
 	return reference{"horse", func(q *sqlc.Queries) error {
-		_, err := q.GetHorse(ctx, sqlc.GetHorseParams{PracticeID: who.Practice, ID: id})
+		_, err := q.GetHorse(ctx, sqlc.GetHorseParams{PracticeID: actor.Practice, ID: id})
 		return err
 	}}
 }
 
-func theCase(ctx context.Context, who Who, id string) reference {
+func theCase(ctx context.Context, actor Actor, id string) reference {
 	return reference{"case", func(q *sqlc.Queries) error {
-		_, err := q.GetCase(ctx, sqlc.GetCaseParams{PracticeID: who.Practice, ID: id})
+		_, err := q.GetCase(ctx, sqlc.GetCaseParams{PracticeID: actor.Practice, ID: id})
 		return err
 	}}
 }
@@ -106,7 +106,7 @@ func (v View) HorseAsKept(ctx context.Context, practice, id string) (Horse, erro
 	if err != nil {
 		return Horse{}, reading("the horse", err)
 	}
-	record, damaged := undoc[assess.Record]("the horse's record", h.Record)
+	record, damaged := readJSON[assess.Record]("the horse's record", h.Record)
 	rows, err := v.read.GetOwnersOfHorse(ctx, sqlc.GetOwnersOfHorseParams{PracticeID: practice, HorseID: id})
 	var owners []OwnerOf
 	for _, o := range rows {
@@ -130,7 +130,7 @@ func (v View) Horses(ctx context.Context, practice string) ([]Horse, error) {
 	}
 	horses := make([]Horse, 0, len(rows))
 	for _, h := range rows {
-		record, err := undoc[assess.Record]("the horse's record", h.Record)
+		record, err := readJSON[assess.Record]("the horse's record", h.Record)
 		horses = append(horses, Horse{Damaged: err, ID: h.ID, Name: h.Name, YardID: h.YardID.String, Yard: Yard{ID: h.YardID.String, Name: h.YardName.String}, Record: record, Version: h.Version, Owners: owners[h.ID]})
 	}
 	return horses, nil
@@ -147,15 +147,15 @@ func (v View) owners(ctx context.Context, practice string) (map[string][]OwnerOf
 
 // UpdateHorse keeps a changed name, yard and record; a *StaleError if the
 // horse was changed since the version it was read at.
-func (s *Store) UpdateHorse(ctx context.Context, who Who, h Horse) error {
+func (s *Store) UpdateHorse(ctx context.Context, actor Actor, h Horse) error {
 	err := s.write(ctx, "changing a horse", func(q *sqlc.Queries) error {
-		n, err := q.UpdateHorse(ctx, sqlc.UpdateHorseParams{Name: h.Name, YardID: null(h.YardID), Record: doc(h.Record), PracticeID: who.Practice, ID: h.ID, Version: h.Version})
+		n, err := q.UpdateHorse(ctx, sqlc.UpdateHorseParams{Name: h.Name, YardID: null(h.YardID), Record: writeJSON(h.Record), PracticeID: actor.Practice, ID: h.ID, Version: h.Version})
 		if err := one(n, err); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "horse changed", h.ID)
-	}, theYard(ctx, who, h.YardID))
-	return stale(err, func() (any, error) { return s.Horse(ctx, who.Practice, h.ID) })
+		return actor.changed(ctx, q, "horse changed", h.ID)
+	}, theYard(ctx, actor, h.YardID))
+	return stale(err, func() (any, error) { return s.Horse(ctx, actor.Practice, h.ID) })
 }
 
 func caseOf(c sqlc.GetCaseRow) Case {
@@ -185,13 +185,13 @@ func (v View) Cases(ctx context.Context, practice string) ([]Case, error) {
 }
 
 // UpdateCase keeps a changed goal, date or end.
-func (s *Store) UpdateCase(ctx context.Context, who Who, c Case) error {
+func (s *Store) UpdateCase(ctx context.Context, actor Actor, c Case) error {
 	err := s.write(ctx, "changing a case", func(q *sqlc.Queries) error {
-		n, err := q.UpdateCase(ctx, sqlc.UpdateCaseParams{Goal: c.Goal, NeededBy: null(c.NeededBy), FinishedOn: null(c.FinishedOn), PracticeID: who.Practice, ID: c.ID, Version: c.Version})
+		n, err := q.UpdateCase(ctx, sqlc.UpdateCaseParams{Goal: c.Goal, NeededBy: null(c.NeededBy), FinishedOn: null(c.FinishedOn), PracticeID: actor.Practice, ID: c.ID, Version: c.Version})
 		if err := one(n, err); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "case changed", c.ID)
+		return actor.changed(ctx, q, "case changed", c.ID)
 	})
-	return stale(err, func() (any, error) { return s.Case(ctx, who.Practice, c.ID) })
+	return stale(err, func() (any, error) { return s.Case(ctx, actor.Practice, c.ID) })
 }

@@ -57,16 +57,16 @@ func (v View) Ladder(ctx context.Context, practice, id string, version int64) (L
 }
 
 func ladder(r sqlc.GetLadderRow) (Ladder, error) {
-	d, err := undoc[catalog.Ladder]("a ladder", r.Doc)
+	d, err := readJSON[catalog.Ladder]("a ladder", r.Doc)
 	d.Own = &catalog.Origin{ID: r.ID, Version: r.Version, From: r.CatalogVersion}
 	return Ladder{ID: r.ID, Version: r.Version, Key: r.Ladder, Name: r.Name, Catalog: r.CatalogVersion, Doc: d, Reason: r.Reason, SavedBy: r.SavedBy, SavedAt: r.SavedAt}, err
 }
 
 // SaveLadder keeps the next version of an own ladder, the first if l.Version
 // is 0; a *StaleError if somebody saved one since l.Version was read.
-func (s *Store) SaveLadder(ctx context.Context, who Who, l Ladder) error {
+func (s *Store) SaveLadder(ctx context.Context, actor Actor, l Ladder) error {
 	err := s.write(ctx, "saving a ladder", func(q *sqlc.Queries) error {
-		now, err := q.GetLatestLadder(ctx, sqlc.GetLatestLadderParams{PracticeID: who.Practice, ID: l.ID})
+		now, err := q.GetLatestLadder(ctx, sqlc.GetLatestLadderParams{PracticeID: actor.Practice, ID: l.ID})
 		if err != nil && (named(err) != ErrNotFound || l.Version > 0) {
 			return err
 		}
@@ -74,18 +74,18 @@ func (s *Store) SaveLadder(ctx context.Context, who Who, l Ladder) error {
 			return &StaleError{}
 		}
 		if err := q.InsertLadder(ctx, sqlc.InsertLadderParams{
-			ID: l.ID, PracticeID: who.Practice, Version: l.Version + 1, Ladder: l.Key, Name: l.Name, CatalogVersion: l.Catalog,
-			Doc: doc(l.Doc), Reason: l.Reason, SavedBy: who.User, SavedAt: who.At,
+			ID: l.ID, PracticeID: actor.Practice, Version: l.Version + 1, Ladder: l.Key, Name: l.Name, CatalogVersion: l.Catalog,
+			Doc: writeJSON(l.Doc), Reason: l.Reason, SavedBy: actor.User, SavedAt: actor.At,
 		}); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "ladder saved", l.ID)
+		return actor.changed(ctx, q, "ladder saved", l.ID)
 	})
 	var stale *StaleError
 	if !errors.As(err, &stale) {
 		return err
 	}
-	current, readErr := s.Ladder(ctx, who.Practice, l.ID, 0)
+	current, readErr := s.Ladder(ctx, actor.Practice, l.ID, 0)
 	if readErr != nil {
 		return readErr
 	}
@@ -101,7 +101,7 @@ func (v View) UsedSteps(ctx context.Context, practice, ladderID string) ([]strin
 	}
 	var used []string
 	for _, d := range docs {
-		p, err := undoc[plan.Plan]("a plan", d)
+		p, err := readJSON[plan.Plan]("a plan", d)
 		if err != nil {
 			return nil, err
 		}

@@ -28,18 +28,18 @@ type Yard struct {
 }
 
 // AddPerson keeps a new person.
-func (s *Store) AddPerson(ctx context.Context, who Who, p Person) error {
-	return s.write(ctx, "adding a person", func(q *sqlc.Queries) error { return addPerson(ctx, q, who, p) })
+func (s *Store) AddPerson(ctx context.Context, actor Actor, p Person) error {
+	return s.write(ctx, "adding a person", func(q *sqlc.Queries) error { return addPerson(ctx, q, actor, p) })
 }
 
-func addPerson(ctx context.Context, q *sqlc.Queries, who Who, p Person) error {
+func addPerson(ctx context.Context, q *sqlc.Queries, actor Actor, p Person) error {
 	err := q.InsertPerson(ctx, sqlc.InsertPersonParams{
-		ID: p.ID, PracticeID: who.Practice, Kind: p.Kind, Name: p.Name, Phone: p.Phone, Email: p.Email, Note: p.Note, CreatedAt: who.At,
+		ID: p.ID, PracticeID: actor.Practice, Kind: p.Kind, Name: p.Name, Phone: p.Phone, Email: p.Email, Note: p.Note, CreatedAt: actor.At,
 	})
 	if err != nil {
 		return err
 	}
-	return who.changed(ctx, q, "person added", p.ID)
+	return actor.changed(ctx, q, "person added", p.ID)
 }
 
 // People lists the practice's people by name.
@@ -60,17 +60,17 @@ func (v View) Person(ctx context.Context, practice, id string) (Person, error) {
 
 // UpdatePerson keeps a changed person; a *StaleError if it was changed since
 // the version it was read at.
-func (s *Store) UpdatePerson(ctx context.Context, who Who, p Person) error {
+func (s *Store) UpdatePerson(ctx context.Context, actor Actor, p Person) error {
 	err := s.write(ctx, "changing a person", func(q *sqlc.Queries) error {
 		n, err := q.UpdatePerson(ctx, sqlc.UpdatePersonParams{
-			Kind: p.Kind, Name: p.Name, Phone: p.Phone, Email: p.Email, Note: p.Note, PracticeID: who.Practice, ID: p.ID, Version: p.Version,
+			Kind: p.Kind, Name: p.Name, Phone: p.Phone, Email: p.Email, Note: p.Note, PracticeID: actor.Practice, ID: p.ID, Version: p.Version,
 		})
 		if err := one(n, err); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "person changed", p.ID)
+		return actor.changed(ctx, q, "person changed", p.ID)
 	})
-	return stale(err, func() (any, error) { return s.Person(ctx, who.Practice, p.ID) })
+	return stale(err, func() (any, error) { return s.Person(ctx, actor.Practice, p.ID) })
 }
 
 // stale tells a write that found no row of its version from one that found no
@@ -87,16 +87,16 @@ func stale(err error, current func() (any, error)) error {
 }
 
 // AddYard keeps a new yard.
-func (s *Store) AddYard(ctx context.Context, who Who, y Yard) error {
-	return s.write(ctx, "adding a yard", func(q *sqlc.Queries) error { return addYard(ctx, q, who, y) })
+func (s *Store) AddYard(ctx context.Context, actor Actor, y Yard) error {
+	return s.write(ctx, "adding a yard", func(q *sqlc.Queries) error { return addYard(ctx, q, actor, y) })
 }
 
-func addYard(ctx context.Context, q *sqlc.Queries, who Who, y Yard) error {
-	err := q.InsertYard(ctx, sqlc.InsertYardParams{ID: y.ID, PracticeID: who.Practice, Name: y.Name, Address: y.Address, Phone: y.Phone, CreatedAt: who.At})
+func addYard(ctx context.Context, q *sqlc.Queries, actor Actor, y Yard) error {
+	err := q.InsertYard(ctx, sqlc.InsertYardParams{ID: y.ID, PracticeID: actor.Practice, Name: y.Name, Address: y.Address, Phone: y.Phone, CreatedAt: actor.At})
 	if err != nil {
 		return err
 	}
-	return who.changed(ctx, q, "yard added", y.ID)
+	return actor.changed(ctx, q, "yard added", y.ID)
 }
 
 // Yards lists the practice's yards by name.
@@ -111,16 +111,16 @@ func (v View) Yards(ctx context.Context, practice string) ([]Yard, error) {
 
 // UpdateYard keeps a changed yard; a *StaleError if it was changed since the
 // version it was read at.
-func (s *Store) UpdateYard(ctx context.Context, who Who, y Yard) error {
+func (s *Store) UpdateYard(ctx context.Context, actor Actor, y Yard) error {
 	err := s.write(ctx, "changing a yard", func(q *sqlc.Queries) error {
-		n, err := q.UpdateYard(ctx, sqlc.UpdateYardParams{Name: y.Name, Address: y.Address, Phone: y.Phone, PracticeID: who.Practice, ID: y.ID, Version: y.Version})
+		n, err := q.UpdateYard(ctx, sqlc.UpdateYardParams{Name: y.Name, Address: y.Address, Phone: y.Phone, PracticeID: actor.Practice, ID: y.ID, Version: y.Version})
 		if err := one(n, err); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "yard changed", y.ID)
+		return actor.changed(ctx, q, "yard changed", y.ID)
 	})
 	return stale(err, func() (any, error) {
-		now, err := s.read.GetYard(ctx, sqlc.GetYardParams{PracticeID: who.Practice, ID: y.ID})
+		now, err := s.read.GetYard(ctx, sqlc.GetYardParams{PracticeID: actor.Practice, ID: y.ID})
 		return Yard(now), reading("the yard", err)
 	})
 }
@@ -131,22 +131,22 @@ func asStale(err error) (*StaleError, bool) {
 	return stale, ok
 }
 
-func thePerson(ctx context.Context, who Who, what, id string) reference {
+func thePerson(ctx context.Context, actor Actor, what, id string) reference {
 	return reference{what, func(q *sqlc.Queries) error {
 		if id == "" {
 			return nil
 		}
-		_, err := q.GetPerson(ctx, sqlc.GetPersonParams{PracticeID: who.Practice, ID: id})
+		_, err := q.GetPerson(ctx, sqlc.GetPersonParams{PracticeID: actor.Practice, ID: id})
 		return err
 	}}
 }
 
-func theYard(ctx context.Context, who Who, id string) reference {
+func theYard(ctx context.Context, actor Actor, id string) reference {
 	return reference{"yard", func(q *sqlc.Queries) error {
 		if id == "" {
 			return nil
 		}
-		_, err := q.GetYard(ctx, sqlc.GetYardParams{PracticeID: who.Practice, ID: id})
+		_, err := q.GetYard(ctx, sqlc.GetYardParams{PracticeID: actor.Practice, ID: id})
 		return err
 	}}
 }

@@ -43,10 +43,10 @@ func hashOf(picture []byte) string {
 
 // AddPhotograph keeps a picture: the file first, then its row, so that no row
 // is without its file. ErrNoConsent unless an owner of the horse has agreed.
-func (s *Store) AddPhotograph(ctx context.Context, who Who, p Photograph, picture []byte) error {
+func (s *Store) AddPhotograph(ctx context.Context, actor Actor, p Photograph, picture []byte) error {
 	p.Hash, p.Bytes = hashOf(picture), int64(len(picture))
 	return s.write(ctx, "keeping a photograph", func(q *sqlc.Queries) error {
-		agreed, err := q.GetConsentOfHorse(ctx, sqlc.GetConsentOfHorseParams{PracticeID: who.Practice, HorseID: p.HorseID, Kind: Photographs})
+		agreed, err := q.GetConsentOfHorse(ctx, sqlc.GetConsentOfHorseParams{PracticeID: actor.Practice, HorseID: p.HorseID, Kind: Photographs})
 		if err != nil {
 			return err
 		}
@@ -57,13 +57,13 @@ func (s *Store) AddPhotograph(ctx context.Context, who Who, p Photograph, pictur
 			return err
 		}
 		if err := q.InsertPhotograph(ctx, sqlc.InsertPhotographParams{
-			ID: p.ID, PracticeID: who.Practice, HorseID: p.HorseID, About: p.About, Caption: p.Caption, TakenOn: p.TakenOn, MediaType: p.MediaType,
-			Width: p.Width, Height: p.Height, Bytes: p.Bytes, Hash: p.Hash, AddedBy: who.User, CreatedAt: who.At,
+			ID: p.ID, PracticeID: actor.Practice, HorseID: p.HorseID, About: p.About, Caption: p.Caption, TakenOn: p.TakenOn, MediaType: p.MediaType,
+			Width: p.Width, Height: p.Height, Bytes: p.Bytes, Hash: p.Hash, AddedBy: actor.User, CreatedAt: actor.At,
 		}); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "photograph added", p.ID)
-	}, theHorse(ctx, who, p.HorseID))
+		return actor.changed(ctx, q, "photograph added", p.ID)
+	}, theHorse(ctx, actor, p.HorseID))
 }
 
 // keepFile writes a file whole or not at all, and durably.
@@ -123,16 +123,16 @@ func readPicture(dir, hash string) ([]byte, error) {
 }
 
 // RemovePhotograph takes a picture out of sight. Its file stays.
-func (s *Store) RemovePhotograph(ctx context.Context, who Who, id string) error {
+func (s *Store) RemovePhotograph(ctx context.Context, actor Actor, id string) error {
 	return s.write(ctx, "removing a photograph", func(q *sqlc.Queries) error {
-		n, err := q.RemovePhotograph(ctx, sqlc.RemovePhotographParams{RemovedAt: sql.NullInt64{Int64: who.At, Valid: true}, PracticeID: who.Practice, ID: id})
+		n, err := q.RemovePhotograph(ctx, sqlc.RemovePhotographParams{RemovedAt: sql.NullInt64{Int64: actor.At, Valid: true}, PracticeID: actor.Practice, ID: id})
 		if err != nil {
 			return err
 		}
 		if n == 0 {
 			return ErrNotFound
 		}
-		return who.changed(ctx, q, "photograph removed", id)
+		return actor.changed(ctx, q, "photograph removed", id)
 	})
 }
 
@@ -151,28 +151,28 @@ type Consent struct {
 }
 
 // Agree notes a consent of a person, of a day.
-func (s *Store) Agree(ctx context.Context, who Who, c Consent) error {
+func (s *Store) Agree(ctx context.Context, actor Actor, c Consent) error {
 	return s.write(ctx, "noting a consent", func(q *sqlc.Queries) error {
 		if err := q.InsertConsent(ctx, sqlc.InsertConsentParams{
-			PracticeID: who.Practice, PersonID: c.Person, Kind: c.Kind, GivenOn: c.GivenOn, NotedBy: who.User, CreatedAt: who.At,
+			PracticeID: actor.Practice, PersonID: c.Person, Kind: c.Kind, GivenOn: c.GivenOn, NotedBy: actor.User, CreatedAt: actor.At,
 		}); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "consent noted", c.Person)
-	}, thePerson(ctx, who, "person", c.Person))
+		return actor.changed(ctx, q, "consent noted", c.Person)
+	}, thePerson(ctx, actor, "person", c.Person))
 }
 
 // Withdraw ends a person's consent on a day.
-func (s *Store) Withdraw(ctx context.Context, who Who, c Consent) error {
+func (s *Store) Withdraw(ctx context.Context, actor Actor, c Consent) error {
 	return s.write(ctx, "ending a consent", func(q *sqlc.Queries) error {
-		n, err := q.WithdrawConsent(ctx, sqlc.WithdrawConsentParams{WithdrawnOn: null(c.WithdrawnOn), PracticeID: who.Practice, PersonID: c.Person, Kind: c.Kind})
+		n, err := q.WithdrawConsent(ctx, sqlc.WithdrawConsentParams{WithdrawnOn: null(c.WithdrawnOn), PracticeID: actor.Practice, PersonID: c.Person, Kind: c.Kind})
 		if err != nil {
 			return err
 		}
 		if n == 0 {
 			return ErrNotFound
 		}
-		return who.changed(ctx, q, "consent withdrawn", c.Person)
+		return actor.changed(ctx, q, "consent withdrawn", c.Person)
 	})
 }
 

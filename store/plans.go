@@ -21,10 +21,10 @@ type Plan struct {
 }
 
 // AddPlan keeps the next version of a case's plan; the older ones stay.
-func (s *Store) AddPlan(ctx context.Context, who Who, caseID string, p Plan) (int64, error) {
+func (s *Store) AddPlan(ctx context.Context, actor Actor, caseID string, p Plan) (int64, error) {
 	number := int64(1)
 	err := s.write(ctx, "making a plan", func(q *sqlc.Queries) error {
-		rows, err := q.GetPlans(ctx, sqlc.GetPlansParams{PracticeID: who.Practice, CaseID: caseID})
+		rows, err := q.GetPlans(ctx, sqlc.GetPlansParams{PracticeID: actor.Practice, CaseID: caseID})
 		if err != nil {
 			return err
 		}
@@ -32,17 +32,17 @@ func (s *Store) AddPlan(ctx context.Context, who Who, caseID string, p Plan) (in
 			number = rows[0].Number + 1
 		}
 		if err := q.InsertPlan(ctx, sqlc.InsertPlanParams{
-			PracticeID: who.Practice, CaseID: caseID, Number: number, School: p.School, Reason: p.Reason,
-			CatalogVersion: p.Catalog, Doc: doc(p.Doc), Choices: doc(p.Choices), MadeBy: who.User, CreatedAt: who.At,
+			PracticeID: actor.Practice, CaseID: caseID, Number: number, School: p.School, Reason: p.Reason,
+			CatalogVersion: p.Catalog, Doc: writeJSON(p.Doc), Choices: writeJSON(p.Choices), MadeBy: actor.User, CreatedAt: actor.At,
 		}); err != nil {
 			return err
 		}
 		// a session is folded by the own ladders in use as it began
-		if err := q.DropHistoriesSince(ctx, sqlc.DropHistoriesSinceParams{PracticeID: who.Practice, StartedAt: who.At, CaseID: caseID}); err != nil {
+		if err := q.DropHistoriesSince(ctx, sqlc.DropHistoriesSinceParams{PracticeID: actor.Practice, StartedAt: actor.At, CaseID: caseID}); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "plan made", caseID)
-	}, theCase(ctx, who, caseID))
+		return actor.changed(ctx, q, "plan made", caseID)
+	}, theCase(ctx, actor, caseID))
 	return number, err
 }
 
@@ -54,11 +54,11 @@ func (v View) Plans(ctx context.Context, practice, caseID string) ([]Plan, error
 	}
 	plans := make([]Plan, 0, len(rows))
 	for _, r := range rows {
-		d, err := undoc[plan.Plan]("a plan", r.Doc)
+		d, err := readJSON[plan.Plan]("a plan", r.Doc)
 		if err != nil {
 			return nil, err
 		}
-		c, err := undoc[plan.Choices]("a plan's choices", r.Choices)
+		c, err := readJSON[plan.Choices]("a plan's choices", r.Choices)
 		if err != nil {
 			return nil, err
 		}
@@ -81,7 +81,7 @@ func (v View) Choices(ctx context.Context, practice, caseID string) ([]Chosen, e
 	}
 	list := make([]Chosen, 0, len(rows))
 	for _, r := range rows {
-		c, err := undoc[plan.Choices]("a plan's choices", r.Choices)
+		c, err := readJSON[plan.Choices]("a plan's choices", r.Choices)
 		if err != nil {
 			return nil, err
 		}
@@ -108,15 +108,15 @@ func (v View) Edits(ctx context.Context, practice, session string) (Edits, error
 	if err != nil {
 		return Edits{}, reading("the report", err)
 	}
-	edits, err := undoc[map[string]report.Edit]("the report", r.Edits)
+	edits, err := readJSON[map[string]report.Edit]("the report", r.Edits)
 	return Edits{Version: r.Version, By: r.SavedBy, At: r.SavedAt, Edits: edits}, err
 }
 
 // SaveEdits keeps the next version of a report's wording; a *StaleError if
 // somebody saved one since e.Version was read.
-func (s *Store) SaveEdits(ctx context.Context, who Who, session string, e Edits) error {
+func (s *Store) SaveEdits(ctx context.Context, actor Actor, session string, e Edits) error {
 	err := s.write(ctx, "saving a report", func(q *sqlc.Queries) error {
-		now, err := q.GetLatestReport(ctx, sqlc.GetLatestReportParams{PracticeID: who.Practice, SessionID: session})
+		now, err := q.GetLatestReport(ctx, sqlc.GetLatestReportParams{PracticeID: actor.Practice, SessionID: session})
 		if err != nil && named(err) != ErrNotFound {
 			return err
 		}
@@ -124,13 +124,13 @@ func (s *Store) SaveEdits(ctx context.Context, who Who, session string, e Edits)
 			return &StaleError{}
 		}
 		if err := q.InsertReport(ctx, sqlc.InsertReportParams{
-			PracticeID: who.Practice, SessionID: session, Version: e.Version + 1, Edits: doc(e.Edits), SavedBy: who.User, SavedAt: who.At,
+			PracticeID: actor.Practice, SessionID: session, Version: e.Version + 1, Edits: writeJSON(e.Edits), SavedBy: actor.User, SavedAt: actor.At,
 		}); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "report saved", session)
-	}, theSession(ctx, who, session))
-	return s.staleEdits(ctx, err, who.Practice, session)
+		return actor.changed(ctx, q, "report saved", session)
+	}, theSession(ctx, actor, session))
+	return s.staleEdits(ctx, err, actor.Practice, session)
 }
 
 func (s *Store) staleEdits(ctx context.Context, err error, practice, session string) error {

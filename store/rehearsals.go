@@ -17,16 +17,16 @@ type Rehearsal struct {
 }
 
 // AddRehearsal keeps what a person practised; nothing changes it after.
-func (s *Store) AddRehearsal(ctx context.Context, who Who, r Rehearsal) error {
+func (s *Store) AddRehearsal(ctx context.Context, actor Actor, r Rehearsal) error {
 	return s.write(ctx, "keeping a rehearsal", func(q *sqlc.Queries) error {
 		if err := q.InsertRehearsal(ctx, sqlc.InsertRehearsalParams{
-			ID: r.ID, PracticeID: who.Practice, HorseID: r.HorseID, PersonID: r.Doc.Person, Step: r.Doc.Step, OnDate: r.Doc.On,
-			Doc: doc(r.Doc), NotedBy: who.User, CreatedAt: who.At,
+			ID: r.ID, PracticeID: actor.Practice, HorseID: r.HorseID, PersonID: r.Doc.Person, Step: r.Doc.Step, OnDate: r.Doc.On,
+			Doc: writeJSON(r.Doc), NotedBy: actor.User, CreatedAt: actor.At,
 		}); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "rehearsal kept", r.ID)
-	}, theHorse(ctx, who, r.HorseID), thePerson(ctx, who, "person", r.Doc.Person))
+		return actor.changed(ctx, q, "rehearsal kept", r.ID)
+	}, theHorse(ctx, actor, r.HorseID), thePerson(ctx, actor, "person", r.Doc.Person))
 }
 
 // Rehearsals lists what was practised with a horse, the oldest first.
@@ -37,7 +37,7 @@ func (v View) Rehearsals(ctx context.Context, practice, horseID string) ([]Rehea
 	}
 	list := make([]Rehearsal, 0, len(rows))
 	for _, r := range rows {
-		d, err := undoc[clearance.Rehearsal]("a rehearsal", r.Doc)
+		d, err := readJSON[clearance.Rehearsal]("a rehearsal", r.Doc)
 		if err != nil {
 			return nil, err
 		}

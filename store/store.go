@@ -359,7 +359,7 @@ func reading(what string, err error) error {
 func null(s string) sql.NullString { return sql.NullString{String: s, Valid: s != ""} }
 
 // doc writes a document; the types written here can't fail to be JSON.
-func doc(v any) string {
+func writeJSON(v any) string {
 	b, err := json.Marshal(v)
 	if err != nil {
 		panic(fmt.Sprintf("store: writing %T as JSON: %v", v, err))
@@ -367,7 +367,7 @@ func doc(v any) string {
 	return string(b)
 }
 
-func undoc[T any](what, text string) (T, error) {
+func readJSON[T any](what, text string) (T, error) {
 	var v T
 	if err := json.Unmarshal([]byte(text), &v); err != nil {
 		return v, &DamagedError{what, err}
@@ -387,13 +387,13 @@ func (e *DamagedError) Error() string {
 
 func (e *DamagedError) Unwrap() error { return e.err }
 
-// Who is the signed-in user a change is made by.
-type Who struct {
+// Actor is the signed-in user a change is made by.
+type Actor struct {
 	Practice string
 	User     string
 	At       int64 // milliseconds UTC
 }
 
-func (w Who) changed(ctx context.Context, q *sqlc.Queries, what, subject string) error {
+func (w Actor) changed(ctx context.Context, q *sqlc.Queries, what, subject string) error {
 	return q.InsertChange(ctx, sqlc.InsertChangeParams{PracticeID: w.Practice, UserID: null(w.User), At: w.At, What: what, Subject: subject})
 }

@@ -46,30 +46,30 @@ var ErrOther = errors.New("this id is kept already with other content")
 
 // StartSession keeps a new session. The same session sent again is accepted
 // silently.
-func (s *Store) StartSession(ctx context.Context, who Who, n Session) error {
+func (s *Store) StartSession(ctx context.Context, actor Actor, n Session) error {
 	err := s.write(ctx, "starting a session", func(q *sqlc.Queries) error {
 		if err := q.InsertSession(ctx, sqlc.InsertSessionParams{
-			ID: n.ID, PracticeID: who.Practice, CaseID: n.CaseID, HorseID: n.HorseID, StartedBy: who.User, StartedAt: n.StartedAt,
-			Zone: n.Zone, LocalDate: n.Date, School: n.School.String(), Begins: doc(n.Begins), Handler: n.Handler, Readiness: doc(n.Readiness),
-			CatalogVersion: n.Catalog, Rules: doc(n.Rules), CoreVersion: n.Core,
+			ID: n.ID, PracticeID: actor.Practice, CaseID: n.CaseID, HorseID: n.HorseID, StartedBy: actor.User, StartedAt: n.StartedAt,
+			Zone: n.Zone, LocalDate: n.Date, School: n.School.String(), Begins: writeJSON(n.Begins), Handler: n.Handler, Readiness: writeJSON(n.Readiness),
+			CatalogVersion: n.Catalog, Rules: writeJSON(n.Rules), CoreVersion: n.Core,
 		}); err != nil {
 			return err
 		}
-		return foldAgain(ctx, q, who, n.HorseID, placeOf(n))
-	}, theCase(ctx, who, n.CaseID), theHorse(ctx, who, n.HorseID))
+		return foldAgain(ctx, q, actor, n.HorseID, placeOf(n))
+	}, theCase(ctx, actor, n.CaseID), theHorse(ctx, actor, n.HorseID))
 	if !errors.Is(err, ErrTaken) {
 		return err
 	}
-	kept, readErr := s.Session(ctx, who.Practice, n.ID)
+	kept, readErr := s.Session(ctx, actor.Practice, n.ID)
 	if readErr == nil && kept.CaseID == n.CaseID && kept.StartedAt == n.StartedAt {
 		return nil
 	}
 	return fmt.Errorf("starting a session: %w", ErrOther)
 }
 
-func theSession(ctx context.Context, who Who, id string) reference {
+func theSession(ctx context.Context, actor Actor, id string) reference {
 	return reference{"session", func(q *sqlc.Queries) error {
-		_, err := q.GetSession(ctx, sqlc.GetSessionParams{PracticeID: who.Practice, ID: id})
+		_, err := q.GetSession(ctx, sqlc.GetSessionParams{PracticeID: actor.Practice, ID: id})
 		return err
 	}}
 }
@@ -132,7 +132,7 @@ func (v View) Ended(ctx context.Context, practice, sessionID string) (bool, erro
 	}
 	var ends []track.Entry
 	for _, r := range rows {
-		if e, err := undoc[track.Entry]("an entry", r.Body); err == nil {
+		if e, err := readJSON[track.Entry]("an entry", r.Body); err == nil {
 			e.At = r.At
 			ends = append(ends, e)
 		}
@@ -155,11 +155,11 @@ func (v View) NextStart(ctx context.Context, practice, horseID string, n Session
 // them: if that is off, times are corrected and the entries marked. An entry
 // kept before with the same content is accepted silently; nothing good is lost
 // for a bad one beside it. The entries come back at their corrected times.
-func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt int64, entries []track.Entry) (kept []track.Entry, refused []error, err error) {
+func (s *Store) Append(ctx context.Context, actor Actor, sessionID string, sentAt int64, entries []track.Entry) (kept []track.Entry, refused []error, err error) {
 	refused, kept = make([]error, len(entries)), slices.Clone(entries)
-	off := track.ClockOff(who.At, sentAt)
+	off := track.ClockOff(actor.At, sentAt)
 	err = s.write(ctx, "keeping entries", func(q *sqlc.Queries) error {
-		at, err := q.GetPlaceOfSession(ctx, sqlc.GetPlaceOfSessionParams{PracticeID: who.Practice, ID: sessionID})
+		at, err := q.GetPlaceOfSession(ctx, sqlc.GetPlaceOfSessionParams{PracticeID: actor.Practice, ID: sessionID})
 		if errors.Is(err, sql.ErrNoRows) {
 			return errReference
 		}
@@ -170,8 +170,8 @@ func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt in
 		for i, e := range entries {
 			kept[i].At = e.At + off
 			row := sqlc.InsertEntryParams{
-				ID: e.ID, PracticeID: who.Practice, SessionID: sessionID, Device: e.Device, Seq: e.Seq, DeviceAt: e.At, At: kept[i].At,
-				ReceivedAt: who.At, ClockOff: bit(off != 0), AfterEnd: bit(ended), Kind: e.Kind.String(), WrittenBy: who.User, Body: doc(e),
+				ID: e.ID, PracticeID: actor.Practice, SessionID: sessionID, Device: e.Device, Seq: e.Seq, DeviceAt: e.At, At: kept[i].At,
+				ReceivedAt: actor.At, ClockOff: bit(off != 0), AfterEnd: bit(ended), Kind: e.Kind.String(), WrittenBy: actor.User, Body: writeJSON(e),
 			}
 			switch err := named(q.InsertEntry(ctx, row)); {
 			case errors.Is(err, ErrTaken):
@@ -182,11 +182,11 @@ func (s *Store) Append(ctx context.Context, who Who, sessionID string, sentAt in
 				ended = true
 			}
 		}
-		if err := q.Touch(ctx, sqlc.TouchParams{PracticeID: who.Practice, HorseID: at.HorseID}); err != nil {
+		if err := q.Touch(ctx, sqlc.TouchParams{PracticeID: actor.Practice, HorseID: at.HorseID}); err != nil {
 			return err
 		}
-		return foldAgain(ctx, q, who, at.HorseID, place{at.LocalDate, at.StartedAt, sessionID})
-	}, theSession(ctx, who, sessionID))
+		return foldAgain(ctx, q, actor, at.HorseID, place{at.LocalDate, at.StartedAt, sessionID})
+	}, theSession(ctx, actor, sessionID))
 	return kept, refused, err
 }
 
@@ -226,7 +226,7 @@ func (v View) Track(ctx context.Context, practice, sessionID string) ([]Kept, []
 	}
 	kept, unread, undone := make([]Kept, 0, len(rows)), []Unread(nil), map[string]bool{}
 	for _, r := range rows {
-		e, err := undoc[track.Entry]("an entry", r.Body)
+		e, err := readJSON[track.Entry]("an entry", r.Body)
 		if err != nil {
 			unread = append(unread, Unread{Session: sessionID, ID: r.ID, At: r.At, Kind: r.Kind, Why: err})
 			continue
@@ -268,7 +268,7 @@ func (v View) Days(ctx context.Context, practice, horseID string) (sessions []Se
 		}
 		undone := map[string]bool{}
 		for _, r := range rows {
-			e, err := undoc[track.Entry]("an entry", r.Body)
+			e, err := readJSON[track.Entry]("an entry", r.Body)
 			if err != nil {
 				unread = append(unread, Unread{Session: r.SessionID, On: days[place[r.SessionID]].Date, ID: r.ID, At: r.At, Kind: r.Kind, Why: err})
 				continue
@@ -288,26 +288,26 @@ func (v View) Days(ctx context.Context, practice, horseID string) (sessions []Se
 
 // DropSession takes back a session on whose track nothing stands, not even
 // advice (part 6, case 33); ErrHasEntries if something does.
-func (s *Store) DropSession(ctx context.Context, who Who, id string) error {
+func (s *Store) DropSession(ctx context.Context, actor Actor, id string) error {
 	return s.write(ctx, "throwing away a session", func(q *sqlc.Queries) error {
-		n, err := q.CountEntries(ctx, sqlc.CountEntriesParams{PracticeID: who.Practice, SessionID: id})
+		n, err := q.CountEntries(ctx, sqlc.CountEntriesParams{PracticeID: actor.Practice, SessionID: id})
 		if err != nil {
 			return err
 		}
 		if n > 0 {
 			return ErrHasEntries
 		}
-		at, err := q.GetPlaceOfSession(ctx, sqlc.GetPlaceOfSessionParams{PracticeID: who.Practice, ID: id})
+		at, err := q.GetPlaceOfSession(ctx, sqlc.GetPlaceOfSessionParams{PracticeID: actor.Practice, ID: id})
 		if err != nil {
 			return err
 		}
-		if err := foldAgain(ctx, q, who, at.HorseID, place{at.LocalDate, at.StartedAt, id}); err != nil {
+		if err := foldAgain(ctx, q, actor, at.HorseID, place{at.LocalDate, at.StartedAt, id}); err != nil {
 			return err
 		}
-		if err := one(q.DeleteSession(ctx, sqlc.DeleteSessionParams{PracticeID: who.Practice, ID: id})); err != nil {
+		if err := one(q.DeleteSession(ctx, sqlc.DeleteSessionParams{PracticeID: actor.Practice, ID: id})); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "empty session thrown away", id)
+		return actor.changed(ctx, q, "empty session thrown away", id)
 	})
 }
 

@@ -48,12 +48,12 @@ func (s *Store) AddPractice(ctx context.Context, p Practice, now int64) error {
 }
 
 // SetPhone changes the number that owners call.
-func (s *Store) SetPhone(ctx context.Context, who Who, phone string) error {
+func (s *Store) SetPhone(ctx context.Context, actor Actor, phone string) error {
 	return s.write(ctx, "changing the practice's number", func(q *sqlc.Queries) error {
-		if err := q.UpdatePracticePhone(ctx, sqlc.UpdatePracticePhoneParams{Phone: phone, ID: who.Practice}); err != nil {
+		if err := q.UpdatePracticePhone(ctx, sqlc.UpdatePracticePhoneParams{Phone: phone, ID: actor.Practice}); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "number changed", who.Practice)
+		return actor.changed(ctx, q, "number changed", actor.Practice)
 	})
 }
 
@@ -84,16 +84,16 @@ func (v View) Practices(ctx context.Context) ([]Practice, error) {
 }
 
 // AddUser keeps a new user; ErrTaken if the address has a sign-in already.
-func (s *Store) AddUser(ctx context.Context, who Who, u User) error {
+func (s *Store) AddUser(ctx context.Context, actor Actor, u User) error {
 	return s.write(ctx, "adding a user", func(q *sqlc.Queries) error {
 		err := q.InsertUser(ctx, sqlc.InsertUserParams{
-			ID: u.ID, PracticeID: who.Practice, Name: u.Name, Email: u.Email, Role: string(u.Role),
-			PasswordHash: u.Hash, MustChange: bit(u.MustChange), CreatedAt: who.At,
+			ID: u.ID, PracticeID: actor.Practice, Name: u.Name, Email: u.Email, Role: string(u.Role),
+			PasswordHash: u.Hash, MustChange: bit(u.MustChange), CreatedAt: actor.At,
 		})
 		if err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "user added", u.ID)
+		return actor.changed(ctx, q, "user added", u.ID)
 	})
 }
 
@@ -131,33 +131,33 @@ func (v View) Users(ctx context.Context, practice string) ([]User, error) {
 }
 
 // SetPassword changes a password and signs the user out everywhere.
-func (s *Store) SetPassword(ctx context.Context, who Who, id, hash string, mustChange bool) error {
+func (s *Store) SetPassword(ctx context.Context, actor Actor, id, hash string, mustChange bool) error {
 	return s.write(ctx, "setting a password", func(q *sqlc.Queries) error {
-		n, err := q.SetPassword(ctx, sqlc.SetPasswordParams{PasswordHash: hash, MustChange: bit(mustChange), PracticeID: who.Practice, ID: id})
+		n, err := q.SetPassword(ctx, sqlc.SetPasswordParams{PasswordHash: hash, MustChange: bit(mustChange), PracticeID: actor.Practice, ID: id})
 		if err := one(n, err); err != nil {
 			return err
 		}
-		if err := q.DeleteSignInsOf(ctx, sqlc.DeleteSignInsOfParams{PracticeID: who.Practice, UserID: id}); err != nil {
+		if err := q.DeleteSignInsOf(ctx, sqlc.DeleteSignInsOfParams{PracticeID: actor.Practice, UserID: id}); err != nil {
 			return err
 		}
-		return who.changed(ctx, q, "password set", id)
+		return actor.changed(ctx, q, "password set", id)
 	})
 }
 
 // SetActive lets a user in or keeps a user out, who is then signed out
 // everywhere; ErrLastLead for the last lead trainer.
-func (s *Store) SetActive(ctx context.Context, who Who, id string, active bool) error {
+func (s *Store) SetActive(ctx context.Context, actor Actor, id string, active bool) error {
 	return s.write(ctx, "changing a user", func(q *sqlc.Queries) error {
-		n, err := q.SetUserActive(ctx, sqlc.SetUserActiveParams{Active: bit(active), PracticeID: who.Practice, ID: id})
+		n, err := q.SetUserActive(ctx, sqlc.SetUserActiveParams{Active: bit(active), PracticeID: actor.Practice, ID: id})
 		if err := one(n, err); err != nil {
 			return err
 		}
 		if !active {
-			if err := q.DeleteSignInsOf(ctx, sqlc.DeleteSignInsOfParams{PracticeID: who.Practice, UserID: id}); err != nil {
+			if err := q.DeleteSignInsOf(ctx, sqlc.DeleteSignInsOfParams{PracticeID: actor.Practice, UserID: id}); err != nil {
 				return err
 			}
 		}
-		return who.changed(ctx, q, "user changed", id)
+		return actor.changed(ctx, q, "user changed", id)
 	})
 }
 
@@ -174,12 +174,12 @@ func one(n int64, err error) error {
 
 // AddSignIn keeps a sign-in by the hash of its token and drops those that have
 // run out.
-func (s *Store) AddSignIn(ctx context.Context, who Who, hash []byte, device string, expires int64) error {
+func (s *Store) AddSignIn(ctx context.Context, actor Actor, hash []byte, device string, expires int64) error {
 	return s.write(ctx, "signing in", func(q *sqlc.Queries) error {
-		if err := q.DeleteExpiredSignIns(ctx, who.At); err != nil {
+		if err := q.DeleteExpiredSignIns(ctx, actor.At); err != nil {
 			return err
 		}
-		return q.InsertSignIn(ctx, sqlc.InsertSignInParams{TokenHash: hash, PracticeID: who.Practice, UserID: who.User, Device: device, CreatedAt: who.At, ExpiresAt: expires})
+		return q.InsertSignIn(ctx, sqlc.InsertSignInParams{TokenHash: hash, PracticeID: actor.Practice, UserID: actor.User, Device: device, CreatedAt: actor.At, ExpiresAt: expires})
 	})
 }
 
@@ -198,9 +198,9 @@ func (s *Store) SignOut(ctx context.Context, hash []byte) error {
 }
 
 // SignOutEverywhere ends all sign-ins of a user.
-func (s *Store) SignOutEverywhere(ctx context.Context, who Who) error {
+func (s *Store) SignOutEverywhere(ctx context.Context, actor Actor) error {
 	return s.write(ctx, "signing out everywhere", func(q *sqlc.Queries) error {
-		return q.DeleteSignInsOf(ctx, sqlc.DeleteSignInsOfParams{PracticeID: who.Practice, UserID: who.User})
+		return q.DeleteSignInsOf(ctx, sqlc.DeleteSignInsOfParams{PracticeID: actor.Practice, UserID: actor.User})
 	})
 }
 

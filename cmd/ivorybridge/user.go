@@ -72,7 +72,7 @@ func (n newUser) add(cmd *cobra.Command) error {
 	if err != nil {
 		return err
 	}
-	err = db.AddUser(ctx, store.Who{Practice: p.ID, At: time.Now().UnixMilli()}, store.User{
+	err = db.AddUser(ctx, store.Actor{Practice: p.ID, At: time.Now().UnixMilli()}, store.User{
 		ID: uuid.NewString(), Name: n.name, Email: n.email, Role: store.Role(n.role), Hash: server.Hash(password), MustChange: must,
 	})
 	if errors.Is(err, store.ErrTaken) {
@@ -133,8 +133,8 @@ func userResetCommand() *cobra.Command {
 				return err
 			}
 			password := server.OneTimePassword()
-			who := store.Who{Practice: u.Practice, At: time.Now().UnixMilli()}
-			if err := db.SetPassword(cmd.Context(), who, u.ID, server.Hash(password), true); err != nil {
+			actor := store.Actor{Practice: u.Practice, At: time.Now().UnixMilli()}
+			if err := db.SetPassword(cmd.Context(), actor, u.ID, server.Hash(password), true); err != nil {
 				return err
 			}
 			return tellPassword(cmd, u.Email, password, true)

@@ -174,23 +174,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cases/{id}/readying": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What is looked at before a session */
-        get: operations["readying"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/cases/{id}/rehearsals": {
         parameters: {
             query?: never;
@@ -202,6 +185,23 @@ export interface paths {
         put?: never;
         /** Write down a rehearsal, or what a clip shows */
         post: operations["rehearse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cases/{id}/session-start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is looked at before a session */
+        get: operations["sessionStart"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4069,26 +4069,6 @@ export interface components {
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
             step: string;
         };
-        Readying: {
-            case: components["schemas"]["Case"];
-            /** @description this horse's own cycle, where one was learned */
-            cycle?: components["schemas"]["PhraseMessage"];
-            /** Format: int64 */
-            days_off: number;
-            handlers: components["schemas"]["HandlerChoice"][];
-            kit: string[];
-            open_session?: string;
-            /** Format: int64 */
-            points: number;
-            /** @description that a session begun now would pin */
-            rules: components["schemas"]["CatalogHouseRules"];
-            /** @description what this product does not replace */
-            safety: components["schemas"]["PhraseMessage"];
-            stage: components["schemas"]["Stage"];
-            /** @description the next visit works on the trailer: the sequence card goes along */
-            trailer: boolean;
-            words: components["schemas"]["PhraseWords"];
-        };
         RefusedEntry: {
             id: string;
             say: string;
@@ -4222,6 +4202,26 @@ export interface components {
             /** @description how it ended */
             note: string;
             reps: components["schemas"]["HistoryReps"];
+        };
+        SessionStart: {
+            case: components["schemas"]["Case"];
+            /** @description this horse's own cycle, where one was learned */
+            cycle?: components["schemas"]["PhraseMessage"];
+            /** Format: int64 */
+            days_off: number;
+            handlers: components["schemas"]["HandlerChoice"][];
+            kit: string[];
+            open_session?: string;
+            /** Format: int64 */
+            points: number;
+            /** @description that a session begun now would pin */
+            rules: components["schemas"]["CatalogHouseRules"];
+            /** @description what this product does not replace */
+            safety: components["schemas"]["PhraseMessage"];
+            stage: components["schemas"]["Stage"];
+            /** @description the next visit works on the trailer: the sequence card goes along */
+            trailer: boolean;
+            words: components["schemas"]["PhraseWords"];
         };
         SignInInputBody: {
             email: string;
@@ -5498,7 +5498,7 @@ export interface operations {
             };
         };
     };
-    readying: {
+    rehearse: {
         parameters: {
             query?: never;
             header?: never;
@@ -5507,7 +5507,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearanceRehearsal"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -5515,7 +5519,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Readying"];
+                    "application/json": components["schemas"]["Clearances"];
                 };
             };
             /** @description Unauthorized */
@@ -5547,7 +5551,7 @@ export interface operations {
             };
         };
     };
-    rehearse: {
+    sessionStart: {
         parameters: {
             query?: never;
             header?: never;
@@ -5556,11 +5560,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ClearanceRehearsal"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -5568,7 +5568,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Clearances"];
+                    "application/json": components["schemas"]["SessionStart"];
                 };
             };
             /** @description Unauthorized */

@@ -22,7 +22,7 @@ export async function bringAlong(horses: { id: string; case: { id: string } }[])
       const horsePath = { params: { path: { id: h.id } } }
       const casePath = { params: { path: { id: h.case.id } } }
       const got = [
-        await ahead.GET('/api/cases/{id}/readying', casePath),
+        await ahead.GET('/api/cases/{id}/session-start', casePath),
         await ahead.GET('/api/horses/{id}', horsePath),
         await ahead.GET('/api/horses/{id}/sessions', horsePath),
         await ahead.GET('/api/cases/{id}/plan', casePath),

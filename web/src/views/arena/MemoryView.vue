@@ -22,7 +22,7 @@ const router = useRouter()
 const box = outbox.value
 if (!box) throw new Error('nobody is signed in')
 
-const { data, trouble, load } = useLoad(() => told(api.GET('/api/cases/{id}/readying', { params: { path: { id } } })))
+const { data, trouble, load } = useLoad(() => told(api.GET('/api/cases/{id}/session-start', { params: { path: { id } } })))
 
 interface Line {
   key: string

@@ -10,7 +10,7 @@ import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import { daysAgo } from '../../words'
-import { useReady } from './useReady'
+import { useSessionStart } from './useSessionStart'
 
 type Readiness = Schemas['ArenaReadiness']
 
@@ -19,7 +19,10 @@ const router = useRouter()
 const box = outbox.value
 if (!box) throw new Error('nobody is signed in')
 
-const { data, trouble, load, ready, missing, holder, asksSettling, verdict, may, starting, openHere, begin } = useReady(id, box)
+const { data, trouble, load, ready, missing, holder, asksSettling, verdict, may, starting, openHere, begin } = useSessionStart(
+  id,
+  box,
+)
 const picking = ref(false)
 
 const minds = choices(['calm', 'tight', 'scared', 'angry'] as const)

@@ -19,9 +19,9 @@ import (
 	"ivorybridge/store"
 )
 
-// Readying is what the page before a session needs, and what the arena needs
+// SessionStart is what the page before a session needs, and what the arena needs
 // to begin one without a signal.
-type Readying struct {
+type SessionStart struct {
 	Stage    Stage              `json:"stage"`
 	Case     Case               `json:"case"`
 	Points   int                `json:"points"`
@@ -57,16 +57,16 @@ type startInput struct {
 	}
 }
 
-func (s *Server) readying(ctx context.Context, c caller, in *caseInput) (Readying, error) {
+func (s *Server) sessionStart(ctx context.Context, c caller, in *caseInput) (SessionStart, error) {
 	r, err := s.read(ctx, c, in.ID)
 	if err != nil {
-		return Readying{}, err
+		return SessionStart{}, err
 	}
 	stage, err := s.stage(ctx, c, r, r.file)
 	if err != nil {
-		return Readying{}, err
+		return SessionStart{}, err
 	}
-	view := Readying{
+	view := SessionStart{
 		Stage: stage, Case: viewCase(r.kase), Points: r.file.Risk.Points, Safety: phrase.Of("safety.session", nil),
 		Handlers: holders(c, stage.Owners), DaysOff: r.file.DaysOff, Open: r.history.Open, Kit: []string{},
 		Rules: s.pinned(r.file), Words: c.practice.Words,
@@ -159,7 +159,7 @@ func (s *Server) start(ctx context.Context, c caller, in *startInput) (Arena, er
 		}
 		n.Begins = v.Ask
 	}
-	if err := s.Store.StartSession(ctx, c.who(), n); err != nil {
+	if err := s.Store.StartSession(ctx, c.actor(), n); err != nil {
 		return Arena{}, err
 	}
 	return s.arena(ctx, c, &sessionInput{ID: b.ID})

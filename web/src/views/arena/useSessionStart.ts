@@ -16,12 +16,12 @@ type Readiness = Schemas['ArenaReadiness']
 /** A signal that takes longer to begin a session is taken for none. */
 const patience = 5000
 
-export function useReady(caseId: string, box: Outbox) {
+export function useSessionStart(caseId: string, box: Outbox) {
   const params = { path: { id: caseId } }
   const rules = theRules()
   const openHere = ref('')
   const { data, trouble, load } = useLoad(async () => {
-    const view = await told(api.GET('/api/cases/{id}/readying', { params }))
+    const view = await told(api.GET('/api/cases/{id}/session-start', { params }))
     await rules.read(view.stage.catalog, async () => (await told(api.GET('/api/catalog'))).catalog)
     openHere.value = view.open_session ?? (await unended(await box.setting<string>(`begun ${caseId}`)))
     return view
@@ -61,7 +61,7 @@ export function useReady(caseId: string, box: Outbox) {
     ].filter(Boolean),
   )
   const holder = computed(() => ready.holder || (data.value?.handlers[0]?.id ?? ''))
-  /** Whether how soon it asksSettling is asked, whatever else is said yet. */
+  /** Whether it is asked how soon the horse settled, whatever else is said yet. */
   const asksSettling = ref(false)
   const may = computed(() => verdict.value?.may === true && !!verdict.value.ask && missing.value.length === 0)
 
