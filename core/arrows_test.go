@@ -19,7 +19,10 @@ var floor = map[string]int{
 	"core/track": 2, "core/assess": 2, "core/arena": 3, "core/desk": 4, "core/history": 4, "core/clearance": 5, "core/progress": 5, "core/plan": 6,
 	"core/attention": 7, "core/judging": 7, "core/outlook": 8, "core/briefing": 8, "core/alternative": 9,
 	"core/casefile": 10, "core/report": 10,
-	"docs": 11, "store": 11, "store/sqlc": 11, "server": 12, "web": 12, "cmd/ivorybridge/describe": 13, "demo": 13, "cmd/ivorybridge": 14, "cmd/corewasm": 14,
+	"docs": 11, "store": 11, "store/sqlc": 11, "web": 12,
+	"server/api": 12, "server/cases": 13, "server/people": 13, "server/accounts": 13, "server/horses": 14, "server/assessments": 14, "server/plans": 14,
+	"server/methods": 14, "server/sessions": 14, "server/reports": 14, "server": 15,
+	"cmd/ivorybridge/describe": 16, "demo": 16, "cmd/ivorybridge": 17, "cmd/corewasm": 17,
 }
 
 // Arrows point down only, and the rules of the job reach for nothing outside:

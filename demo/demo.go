@@ -13,7 +13,7 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/phrase"
-	"ivorybridge/server"
+	"ivorybridge/server/accounts"
 	"ivorybridge/store"
 )
 
@@ -69,7 +69,7 @@ func (f *filler) day(ago int) string { return f.now.AddDate(0, 0, -ago).Format(t
 
 // people adds the practice, its users, yards and the vets.
 func (f *filler) people() error {
-	hash := server.Hash(Password)
+	hash := accounts.Hash(Password)
 	p := store.Practice{ID: f.actor.Practice, Name: Practice, Zone: zone, Words: phrase.Shipped, Phone: "01632 960150"}
 	if err := f.db.AddPractice(f.ctx, p, f.actor.At); err != nil {
 		return err

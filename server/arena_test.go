@@ -13,25 +13,31 @@ import (
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/track"
+	"ivorybridge/server/assessments"
+	"ivorybridge/server/cases"
+	"ivorybridge/server/horses"
+	"ivorybridge/server/plans"
+	"ivorybridge/server/reports"
+	"ivorybridge/server/sessions"
 	"ivorybridge/store"
 )
 
 var calm = map[string]any{"arousal": 1, "handler": "calm", "tack": true, "body": true}
 
 // session begins a session and returns its id and first view.
-func (p *practice) session() (string, Arena) {
+func (p *practice) session() (string, sessions.Arena) {
 	p.t.Helper()
 	id := uuid.NewString()
-	var view Arena
+	var view sessions.Arena
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", map[string]any{
 		"id": id, "started_at": p.now.UnixMilli(), "zone": "Europe/London", "readiness": calm,
 	}).into(&view)
 	return id, view
 }
 
-func (p *practice) logs(session string, entries ...any) Logged {
+func (p *practice) logs(session string, entries ...any) sessions.Logged {
 	p.t.Helper()
-	var l Logged
+	var l sessions.Logged
 	p.ask(http.MethodPost, "/api/sessions/"+session+"/entries", map[string]any{"sent_at": p.now.UnixMilli(), "entries": entries}).into(&l)
 	return l
 }
@@ -64,17 +70,17 @@ func TestASessionIsAdvisedAsItIsLogged(t *testing.T) {
 	l = p.logs(id, at(rep("accepted", 1), 180, 4), at(rep("accepted", 1), 220, 5), at(rep("accepted", 1), 260, 6))
 	assert.Equal(t, track.Up, l.Told.Advice.Action, "three in a row, at the level the ladder needs")
 
-	again, known := p.ask(http.MethodGet, "/api/sessions/"+id, nil), Arena{}
+	again, known := p.ask(http.MethodGet, "/api/sessions/"+id, nil), sessions.Arena{}
 	again.into(&known)
 	assert.Equal(t, l.Told, known.Told, "read afresh, the same is said")
 
 	end := at(map[string]any{"id": uuid.NewString(), "kind": "end", "device": "tablet", "note": "a sigh"}, 300, 7)
 	assert.True(t, p.logs(id, end).Told.Ended)
-	var sum Summary
+	var sum sessions.Summary
 	p.ask(http.MethodGet, "/api/sessions/"+id+"/summary", nil).into(&sum)
 	assert.Equal(t, "a sigh", sum.Note)
 	assert.Equal(t, horse.Met, sum.Changes[0].To)
-	var file File
+	var file horses.File
 	p.ask(http.MethodGet, "/api/horses/"+p.horse, nil).into(&file)
 	assert.Equal(t, horse.Met, file.Bridge.Piers[0].State)
 	assert.Empty(t, file.Open)
@@ -92,7 +98,7 @@ func TestUndoTakesBackTheLastTap(t *testing.T) {
 	l := p.logs(id, late)
 	require.Len(t, l.Told.Beads, 1)
 	assert.Equal(t, horse.Late, l.Told.Beads[0].Release)
-	undo := func(seq int) Logged {
+	undo := func(seq int) sessions.Logged {
 		return p.logs(id, at(map[string]any{"id": uuid.NewString(), "kind": "undo", "device": "tablet", "replaces": l.Told.Recent[0].ID}, 60+seq*10, seq))
 	}
 	l = undo(3)
@@ -179,12 +185,12 @@ func TestASessionBegunWithoutASignalIsKept(t *testing.T) {
 		"id": id, "started_at": p.now.Add(-26 * time.Hour).UnixMilli(), "sent_at": p.now.UnixMilli(), "zone": "Europe/London", "readiness": scared,
 		"begun": map[string]any{"step": "lead.halt"},
 	}
-	var view Arena
+	var view sessions.Arena
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", body).into(&view)
 	assert.Equal(t, "lead.halt", view.Beginning.Ask.Step)
 	assert.Equal(t, p.now.Add(-26*time.Hour).UnixMilli(), view.Beginning.Started, "sent a day later, begun when it was begun")
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", body).into(&view)
-	var sum Summary
+	var sum sessions.Summary
 	p.ask(http.MethodGet, "/api/sessions/"+id+"/summary", nil).into(&sum)
 	require.NotEmpty(t, sum.Gate)
 	assert.Contains(t, sum.Gate[0].Text, "scared")
@@ -200,7 +206,7 @@ func TestASessionBegunWithoutASignalIsKept(t *testing.T) {
 func TestTheArenaFollowsWhatItIsReadFrom(t *testing.T) {
 	p := signedInPractice(t)
 	id, _ := p.session()
-	var view Arena
+	var view sessions.Arena
 	p.ask(http.MethodGet, "/api/sessions/"+id, nil).into(&view)
 	assert.Zero(t, view.Brief.Input.Limits["lead.back"])
 	p.marks(uuid.NewString(), "body/hind leg", map[string]any{"state": "suspect"})
@@ -240,7 +246,7 @@ func TestTheReportKeepsItsWording(t *testing.T) {
 	p := signedInPractice(t)
 	id, _ := p.session()
 	p.logs(id, at(rep("accepted", 3), 60, 1), at(rep("refused", 5), 120, 2))
-	var r Report
+	var r reports.Report
 	p.ask(http.MethodGet, "/api/sessions/"+id+"/report", nil).into(&r)
 	line := r.Sections[0].Sentences[0]
 	assert.Contains(t, line.Said.Text, "Moth gave one good answer out of two")
@@ -260,14 +266,14 @@ func TestTheReportKeepsItsWording(t *testing.T) {
 	p.ask(http.MethodGet, "/api/sessions/"+id+"/report", nil).into(&r)
 	assert.Equal(t, "She tried hard.", r.Sections[0].Sentences[0].Edited, "the wording survives")
 	assert.True(t, r.Sections[0].Sentences[0].Changed, "and is marked, since its numbers changed")
-	var rows []ReportRow
+	var rows []reports.ReportRow
 	p.ask(http.MethodGet, "/api/horses/"+p.horse+"/reports", nil).into(&rows)
 	assert.Equal(t, "Wren", rows[0].SavedBy)
 }
 
 func TestAssessmentAndPlanFollowEachOther(t *testing.T) {
 	p := signedInPractice(t)
-	var walk Walk
+	var walk assessments.Walk
 	p.ask(http.MethodGet, "/api/cases/"+p.kase+"/assessment", nil).into(&walk)
 	assert.Nil(t, walk.Newest, "never assessed")
 	of := uuid.NewString()
@@ -275,7 +281,7 @@ func TestAssessmentAndPlanFollowEachOther(t *testing.T) {
 	assert.Equal(t, horse.ExtraCare, kept.Result.Risk.Care, "%+v", kept.Result.Risk)
 	assert.NotEmpty(t, kept.Result.Blocks)
 	assert.Equal(t, "vet", kept.Result.Referrals[0].Who)
-	var plan Plan
+	var plan plans.Plan
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "First"}).into(&plan)
 	assert.Empty(t, p.marks(of, "body/hind leg/state", "cleared").Assessment.Result.Blocks)
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "The vet has cleared the leg"}).into(&plan)
@@ -291,12 +297,12 @@ func TestWhatComesLateOrByAWrongClockIsKeptAndSaid(t *testing.T) {
 	p.logs(id, at(rep("accepted", 1), 60, 1), at(map[string]any{"id": uuid.NewString(), "kind": "end", "device": "tablet"}, 120, 2))
 	slow := at(rep("try", 2), 90, 1)
 	slow["device"] = "phone"
-	var l Logged
+	var l sessions.Logged
 	p.ask(http.MethodPost, "/api/sessions/"+id+"/entries", map[string]any{
 		"sent_at": p.now.Add(-26 * time.Hour).UnixMilli(), "entries": []any{slow},
 	}).into(&l)
 	assert.Empty(t, l.Refused)
-	var sum Summary
+	var sum sessions.Summary
 	p.ask(http.MethodGet, "/api/sessions/"+id+"/summary", nil).into(&sum)
 	assert.Equal(t, 1, sum.Late)
 	assert.True(t, sum.Clock)
@@ -306,15 +312,15 @@ func TestWhatComesLateOrByAWrongClockIsKeptAndSaid(t *testing.T) {
 func TestASessionSentTwiceIsOne(t *testing.T) {
 	p := signedInPractice(t)
 	body := map[string]any{"id": uuid.NewString(), "started_at": p.now.UnixMilli(), "zone": "Europe/London", "readiness": calm}
-	var one, two Arena
+	var one, two sessions.Arena
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", body).into(&one)
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", body).into(&two)
 	assert.Equal(t, one.ID, two.ID)
-	var rows []SessionRow
+	var rows []sessions.SessionRow
 	p.ask(http.MethodGet, "/api/horses/"+p.horse+"/sessions", nil).into(&rows)
 	assert.Len(t, rows, 1)
 	assert.False(t, rows[0].Ended)
-	var file File
+	var file horses.File
 	p.ask(http.MethodGet, "/api/horses/"+p.horse, nil).into(&file)
 	assert.Equal(t, one.ID, file.Open)
 }
@@ -322,7 +328,7 @@ func TestASessionSentTwiceIsOne(t *testing.T) {
 // A device whose clock is far off begins its session now.
 func TestASessionOfAWrongClockBeginsNow(t *testing.T) {
 	p := signedInPractice(t)
-	var view Arena
+	var view sessions.Arena
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", map[string]any{
 		"id": uuid.NewString(), "started_at": p.now.AddDate(-3, 0, 0).UnixMilli(), "zone": "Pacific/Auckland", "readiness": calm,
 	}).into(&view)
@@ -337,14 +343,14 @@ func TestTheOwnerHandlesOnlyWhereTheGradeLets(t *testing.T) {
 			"id": uuid.NewString(), "started_at": p.now.UnixMilli(), "zone": "Europe/London", "readiness": calm, "handler": p.owner,
 		})
 	}
-	var view Arena
+	var view sessions.Arena
 	begin().into(&view)
 	assert.Equal(t, p.owner, view.Beginning.Handler)
 	p.marks(uuid.NewString(), "events/1", map[string]any{"kind": "charged", "on": "2026-05-20"})
 	a := begin()
 	assert.Equal(t, http.StatusUnprocessableEntity, a.Code, "charged: high care, and the owner does not handle")
 	assert.Equal(t, "handler", a.problem().Errors[0].Field)
-	var r SessionStart
+	var r sessions.SessionStart
 	p.ask(http.MethodGet, "/api/cases/"+p.kase+"/session-start", nil).into(&r)
 	assert.Equal(t, horse.HighCare, r.Stage.Care)
 	assert.Len(t, r.Handlers, 1)
@@ -357,7 +363,7 @@ func TestAnswersAreSaidInThePracticesWords(t *testing.T) {
 	p.words = phrase.Words{Vehicle: "float", Sides: "left and right"}
 	p.fill("Down under")
 	p.signIn("Down under@example.org", password)
-	var choices []ProblemChoice
+	var choices []cases.ProblemChoice
 	p.ask(http.MethodGet, "/api/problems", nil).into(&choices)
 	assert.Equal(t, "float loading", choices[0].Name.Text)
 	id, view := p.session()
@@ -369,7 +375,7 @@ func TestAnswersAreSaidInThePracticesWords(t *testing.T) {
 		assert.NotContains(t, c.Ask+c.Release+c.Watch, "{")
 	}
 	assert.Equal(t, "left", said["near"])
-	var r Report
+	var r reports.Report
 	p.logs(id, at(rep("accepted", 3), 60, 1))
 	a := p.ask(http.MethodGet, "/api/sessions/"+id+"/report", nil)
 	a.into(&r)

@@ -10,10 +10,13 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"ivorybridge/server/assessments"
+	"ivorybridge/server/plans"
 )
 
 // marks sends taps as pairs of a place and a value.
-func (p *practice) marks(of string, pairs ...any) Marked {
+func (p *practice) marks(of string, pairs ...any) assessments.Marked {
 	p.t.Helper()
 	var list []any
 	for i := 0; i < len(pairs); i += 2 {
@@ -22,14 +25,14 @@ func (p *practice) marks(of string, pairs ...any) Marked {
 		m["at"], m["seq"] = p.now.UnixMilli(), p.taps
 		list = append(list, m)
 	}
-	var answer Marked
+	var answer assessments.Marked
 	p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+of+"/marks", map[string]any{"sent_at": p.now.UnixMilli(), "marks": list}).into(&answer)
 	return answer
 }
 
-func (p *practice) walk() Walk {
+func (p *practice) walk() assessments.Walk {
 	p.t.Helper()
-	var w Walk
+	var w assessments.Walk
 	p.ask(http.MethodGet, "/api/cases/"+p.kase+"/assessment", nil).into(&w)
 	return w
 }
@@ -65,7 +68,7 @@ func TestMarksThatCantBeAreNamedAndTheRestIsKept(t *testing.T) {
 	assert.Empty(t, got.Assessment.Doc.Checkups.Dental)
 
 	huge := aMark("problems/loading/story/description", strings.Repeat("x", 2001))
-	var answer Marked
+	var answer assessments.Marked
 	p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+of+"/marks", map[string]any{"sent_at": 0, "marks": []any{huge}}).into(&answer)
 	assert.Contains(t, answer.Refused[0].Say, "too long")
 	for name, body := range map[string]any{
@@ -78,7 +81,7 @@ func TestMarksThatCantBeAreNamedAndTheRestIsKept(t *testing.T) {
 func TestMarksSentTwiceAreOne(t *testing.T) {
 	p := signedInPractice(t)
 	of, m := uuid.NewString(), aMark("tack/bit", "gag")
-	send := func() (answer Marked) {
+	send := func() (answer assessments.Marked) {
 		p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+of+"/marks", map[string]any{"sent_at": 0, "marks": []any{m}}).into(&answer)
 		return answer
 	}
@@ -108,7 +111,7 @@ func TestAReAssessmentStartsFromTheLastAndSaysWhatChanged(t *testing.T) {
 	}
 	assert.Equal(t, "suspect → cleared", changed["hind leg that snatches or locks"])
 	assert.Equal(t, "not enough seen → possible", changed["fear"])
-	var before Assessment
+	var before assessments.Assessment
 	p.ask(http.MethodGet, "/api/assessments/"+first, nil).into(&before)
 	assert.NotEmpty(t, before.Result.Blocks, "the older one stands as it was judged on its day")
 	assert.Empty(t, before.Changes)
@@ -126,7 +129,7 @@ func TestAnOverruledResultKeepsBothWithTheReason(t *testing.T) {
 	assert.Equal(t, p.now.UnixMilli(), got.Overruled[0].At)
 	problem := got.Result.Problems[0]
 	assert.Equal(t, []string{"load.gap", "load.board"}, []string{problem.Start.Key, problem.Computed.Key})
-	var plan Plan
+	var plan plans.Plan
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "First"}).into(&plan)
 	p.now = p.now.Add(24 * time.Hour)
 	later := p.marks(uuid.NewString(), "findings/curious", "seen").Assessment
@@ -152,7 +155,7 @@ func TestAWrongClockPutsNoAssessmentIntoAnotherYear(t *testing.T) {
 	} {
 		m := aMark("tack/bit", "gag")
 		m["at"] = p.now.Add(c.at).UnixMilli()
-		var got Marked
+		var got assessments.Marked
 		p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+uuid.NewString()+"/marks", map[string]any{"sent_at": p.now.Add(c.sent).UnixMilli(), "marks": []any{m}}).into(&got)
 		assert.Equal(t, c.on, got.Assessment.On, name)
 	}

@@ -18,6 +18,7 @@ import (
 
 	"ivorybridge/core/horse"
 	"ivorybridge/core/track"
+	"ivorybridge/server/api"
 	"ivorybridge/store"
 )
 
@@ -217,10 +218,10 @@ func bareLog(b *testing.B, p *practice, writer, reader *sql.DB) http.Handler {
 			Entries []json.RawMessage `json:"entries"`
 		}
 		var practice, user string
-		token, err := g.Cookie(p.cookieName())
+		token, err := g.Cookie(p.cookie.Name)
 		if err == nil {
 			err = reader.QueryRow(`SELECT s.practice_id, s.user_id FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
-				WHERE s.token_hash = ? AND s.expires_at > ? AND u.active = 1`, tokenHash(token), 0).Scan(&practice, &user)
+				WHERE s.token_hash = ? AND s.expires_at > ? AND u.active = 1`, api.TokenHash(token), 0).Scan(&practice, &user)
 		}
 		if err == nil {
 			err = g.ShouldBindJSON(&in)

@@ -9,6 +9,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"ivorybridge/server/methods"
 )
 
 func TestTheHandbookIsServedInThePracticesWords(t *testing.T) {
@@ -16,14 +18,14 @@ func TestTheHandbookIsServedInThePracticesWords(t *testing.T) {
 	p.words.Vehicle, p.words.Sides = "float", "left and right"
 	p.fill("ash")
 	p.signIn("ash@example.org", password)
-	var page HandbookPage
+	var page methods.HandbookPage
 	p.ask(http.MethodGet, "/api/handbook/README", nil).into(&page)
 	require.Len(t, page.Parts, 11)
 	assert.Equal(t, "README", page.Parts[0].Key)
 	assert.Equal(t, "10-pen-and-sensor", page.Parts[10].Key, "in their order, not that of the letters")
 	assert.Contains(t, page.HTML, `href="/methods/handbook/1-the-work"`)
 	for _, part := range page.Parts {
-		var one HandbookPage
+		var one methods.HandbookPage
 		p.ask(http.MethodGet, "/api/handbook/"+part.Key, nil).into(&one)
 		assert.NotContains(t, one.Title, "#")
 		assert.NotContains(t, one.HTML, "style=", "no page brings its own style")
@@ -36,10 +38,10 @@ func TestTheHandbookIsServedInThePracticesWords(t *testing.T) {
 		}
 		assert.NotContains(t, strings.ToLower(outside), "trailer", "%s speaks of the practice's float", part.Key)
 	}
-	var work HandbookPage
+	var work methods.HandbookPage
 	p.ask(http.MethodGet, "/api/handbook/1-the-work", nil).into(&work)
 	assert.Contains(t, work.HTML, "Float loading and unloading")
-	var ladders HandbookPage
+	var ladders methods.HandbookPage
 	p.ask(http.MethodGet, "/api/handbook/5-ladders", nil).into(&ladders)
 	assert.Contains(t, ladders.HTML, "<table>")
 	assert.Equal(t, http.StatusNotFound, p.ask(http.MethodGet, "/api/handbook/11-nothing", nil).Code)

@@ -8,6 +8,11 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"ivorybridge/server/api"
+	"ivorybridge/server/cases"
+	"ivorybridge/server/horses"
+	"ivorybridge/server/people"
 )
 
 func intake(change map[string]any) map[string]any {
@@ -72,8 +77,8 @@ func TestBadInputIsRefusedWithASentence(t *testing.T) {
 		assert.GreaterOrEqual(t, a.Code, 400, "%q", body)
 		assert.Less(t, a.Code, 500, "%q: %s", body, a.Body)
 	}
-	assert.Equal(t, http.StatusRequestEntityTooLarge, p.ask(http.MethodPost, "/api/horses", strings.Repeat(" ", maxBody+1)).Code)
-	var people []Person
+	assert.Equal(t, http.StatusRequestEntityTooLarge, p.ask(http.MethodPost, "/api/horses", strings.Repeat(" ", api.MaxBody+1)).Code)
+	var people []people.Person
 	p.ask(http.MethodGet, "/api/people", nil).into(&people)
 	assert.Len(t, people, 1, "nothing was half-saved")
 }
@@ -102,10 +107,10 @@ func TestUnknownIDsAreNotFound(t *testing.T) {
 func TestAnyNameIsKeptAsItIs(t *testing.T) {
 	p := signedInPractice(t)
 	for _, name := range []string{"<script>alert(1)</script>", "Émile 🐴", "نجمة الصباح", "O'Leary; DROP TABLE horses", strings.Repeat("长", 120), "{trailer}"} {
-		var h Horse
+		var h horses.Horse
 		p.ask(http.MethodPost, "/api/horses", intake(map[string]any{"name": name})).into(&h)
 		assert.Equal(t, name, h.Name)
-		var f File
+		var f horses.File
 		p.ask(http.MethodGet, "/api/horses/"+h.ID, nil).into(&f)
 		assert.Equal(t, name, f.Name)
 	}
@@ -135,12 +140,12 @@ func TestACaseIsFinishedAndTakenUpAgain(t *testing.T) {
 		}
 		return p.ask(http.MethodPut, "/api/cases/"+p.kase, body)
 	}
-	change := func(version int, more map[string]any) (k Case) {
+	change := func(version int, more map[string]any) (k cases.Case) {
 		ask(version, more).into(&k)
 		return k
 	}
 	assert.Equal(t, "2026-06-01", change(1, map[string]any{"finished": true}).FinishedOn)
-	var rows []Row
+	var rows []horses.Row
 	p.ask(http.MethodGet, "/api/caseload", nil).into(&rows)
 	assert.Empty(t, rows[0].Attention, "what is finished wants nothing")
 	assert.Equal(t, http.StatusConflict, ask(1, nil).Code)
@@ -163,7 +168,7 @@ func TestTheCaseloadPutsWhatPressesFirst(t *testing.T) {
 	p.takesOn(p.actor)
 	assess("body/hind leg/state", "suspect")
 	lame := p.horse
-	var rows []Row
+	var rows []horses.Row
 	p.ask(http.MethodGet, "/api/caseload", nil).into(&rows)
 	var order []string
 	for _, r := range rows {
@@ -176,7 +181,7 @@ func TestTheCaseloadPutsWhatPressesFirst(t *testing.T) {
 
 func TestPeopleAreCheckedToo(t *testing.T) {
 	p := signedInPractice(t)
-	var person Person
+	var person people.Person
 	p.ask(http.MethodPost, "/api/people", map[string]any{"kind": "vet", "name": " Orla ", "phone": "1"}).into(&person)
 	assert.Equal(t, "Orla", person.Name)
 	for field, body := range map[string]map[string]any{
@@ -187,7 +192,7 @@ func TestPeopleAreCheckedToo(t *testing.T) {
 		assert.Equal(t, http.StatusUnprocessableEntity, a.Code, field)
 		assert.Equal(t, field, a.problem().Errors[0].Field)
 	}
-	var yard Yard
+	var yard people.Yard
 	p.ask(http.MethodPost, "/api/yards", map[string]any{"name": "Tarn Side"}).into(&yard)
 	a := p.ask(http.MethodPut, "/api/yards/"+yard.ID, map[string]any{"name": " ", "version": 1})
 	assert.Equal(t, "name", a.problem().Errors[0].Field)

@@ -15,6 +15,8 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"ivorybridge/server/horses"
 )
 
 // drawn is a small picture of a colour.
@@ -49,7 +51,7 @@ func TestPhotographsAreKeptWithConsentOnly(t *testing.T) {
 	assert.Equal(t, http.StatusUnprocessableEntity, a.Code)
 	assert.Contains(t, a.problem().Errors[0].Say, "has not agreed")
 	p.agrees()
-	var view Photographs
+	var view horses.Photographs
 	p.ask(http.MethodPost, path+"?about=mark&caption=old+girth+rub&taken_on=2026-05-30", picture).into(&view)
 	require.Len(t, view.List, 1)
 	one := view.List[0]
@@ -79,7 +81,7 @@ func TestAPictureThatIsNoneIsRefused(t *testing.T) {
 		"a text":            {"<svg xmlns='http://www.w3.org/2000/svg'><script>alert(1)</script></svg>", "", "no photograph", 422},
 		"half a picture":    {whole[:len(whole)-20], "", "damaged", 422},
 		"nothing":           {"", "", "", 422},
-		"too large":         {strings.Repeat("x", maxPicture+1), "", "12 MB or less", 413},
+		"too large":         {strings.Repeat("x", horses.MaxPicture+1), "", "12 MB or less", 413},
 		"of tomorrow":       {whole, "?taken_on=2026-06-02", "in the future", 422},
 		"of no day":         {whole, "?taken_on=spring", "not a date", 422},
 		"about nothing":     {whole, "?about=cat", "Choose one of these", 422},
@@ -94,7 +96,7 @@ func TestAPictureThatIsNoneIsRefused(t *testing.T) {
 	require.NoError(t, png.Encode(&out, bomb))
 	a := p.ask(http.MethodPost, path, out.String())
 	assert.Contains(t, a.problem().Errors[0].Say, "49 million pixels")
-	var view Photographs
+	var view horses.Photographs
 	p.ask(http.MethodGet, path, nil).into(&view)
 	assert.Empty(t, view.List, "nothing was half kept")
 }
@@ -102,7 +104,7 @@ func TestAPictureThatIsNoneIsRefused(t *testing.T) {
 func TestAPictureChangedOnTheDiskIsNotServed(t *testing.T) {
 	p := signedInPractice(t)
 	p.agrees()
-	var view Photographs
+	var view horses.Photographs
 	p.ask(http.MethodPost, "/api/horses/"+p.horse+"/photographs", drawn(t, "png", color.Black)).into(&view)
 	files, err := filepath.Glob(filepath.Join(p.folder, "*"))
 	require.NoError(t, err)
@@ -115,7 +117,7 @@ func TestTheLetterOfAReferral(t *testing.T) {
 	p := signedInPractice(t)
 	of := uuid.NewString()
 	p.marks(of, "body/back/state", "suspect", "body/back/note", "flinches behind the saddle", "referrals/back/name", "Orla Finch")
-	var l Letter
+	var l horses.Letter
 	p.ask(http.MethodGet, "/api/horses/"+p.horse+"/letters/back", nil).into(&l)
 	assert.Equal(t, []string{"Moth", "Orla Finch", "2026-06-08", "Wren"}, []string{l.Horse.Name, l.Name, l.Due, l.By})
 	assert.Contains(t, l.Question.Text, "Please look at: back")

@@ -9,6 +9,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ivorybridge/core/catalog"
+	"ivorybridge/server/cases"
+	"ivorybridge/server/methods"
+	"ivorybridge/server/plans"
 	"ivorybridge/store"
 )
 
@@ -16,9 +19,9 @@ func (p *practice) tries(choices map[string]any) answer {
 	return p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plan/try", map[string]any{"choices": choices})
 }
 
-func (p *practice) plans() Plan {
+func (p *practice) plans() plans.Plan {
 	p.t.Helper()
-	var plan Plan
+	var plan plans.Plan
 	p.ask(http.MethodGet, "/api/cases/"+p.kase+"/plan", nil).into(&plan)
 	return plan
 }
@@ -27,7 +30,7 @@ func (p *practice) plans() Plan {
 // and what changed; what can't be is refused by its field and nothing changes.
 func TestAPlanIsTriedAndKept(t *testing.T) {
 	p := signedInPractice(t)
-	var tried Plan
+	var tried plans.Plan
 	p.tries(map[string]any{"visits_per_week": 5, "schools": map[string]any{"load": "wait it out"}, "settings": map[string]any{"trailer way": "send in first"}}).into(&tried)
 	require.Len(t, tried.Changed, 3)
 	assert.Equal(t, "Visits a week: 2 became 5.", tried.Changed[0].Text)
@@ -42,7 +45,7 @@ func TestAPlanIsTriedAndKept(t *testing.T) {
 	}
 	assert.ElementsMatch(t, []string{"choices.visits_per_week", "choices.schools.lead", "choices.by", "choices.own.load"}, fields)
 
-	var kept Plan
+	var kept plans.Plan
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "First"}).into(&kept)
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "More time", "choices": map[string]any{"visits_per_week": 5}}).into(&kept)
 	require.Len(t, kept.Made, 2)
@@ -63,18 +66,18 @@ func TestOnlyALeadMakesAnException(t *testing.T) {
 	exception := map[string]any{"exception": map[string]any{"reason": "sold", "until": "2026-07-01", "by": "the pope"}}
 	assert.Equal(t, "choices.exception", p.tries(exception).problem().Errors[0].Field)
 	p.signIn("Wren@example.org", password)
-	var kept Plan
+	var kept plans.Plan
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "sold", "choices": exception}).into(&kept)
 	assert.Equal(t, "Wren", kept.Choices.Exception.By)
 	p.signIn("ash@example.org", password)
-	var again Plan
+	var again plans.Plan
 	p.tries(exception).into(&again)
 	assert.Equal(t, "Wren", again.Choices.Exception.By, "an assistant may plan on with it")
 }
 
 func TestOwnLaddersAreCheckedAndVersioned(t *testing.T) {
 	p := signedInPractice(t)
-	var h Handbook
+	var h methods.Handbook
 	p.ask(http.MethodGet, "/api/methods", nil).into(&h)
 	require.Len(t, h.Ladders, 20)
 	assert.Equal(t, "lead forward at level 1 or less", h.Piers["load"][0].Says.Text)
@@ -83,7 +86,7 @@ func TestOwnLaddersAreCheckedAndVersioned(t *testing.T) {
 
 	assert.Equal(t, "name", p.ask(http.MethodPost, "/api/ladders", map[string]any{"version": 0, "ladder": "load", "name": " "}).problem().Errors[0].Field)
 	assert.Equal(t, "ladder", p.ask(http.MethodPost, "/api/ladders", map[string]any{"version": 0, "ladder": "moon", "name": "x"}).problem().Errors[0].Field)
-	var own OwnLadder
+	var own cases.OwnLadder
 	p.ask(http.MethodPost, "/api/ladders", map[string]any{"version": 0, "ladder": "load", "name": "Ours"}).into(&own)
 	assert.EqualValues(t, 1, own.Version)
 	assert.Equal(t, p.Catalog.Version, own.From)
@@ -126,7 +129,7 @@ func TestOwnLaddersAreCheckedAndVersioned(t *testing.T) {
 	p.ask(http.MethodGet, "/api/methods", nil).into(&h)
 	assert.EqualValues(t, 1, h.Owns[0].Version, "nothing changed")
 
-	var next OwnLadder
+	var next cases.OwnLadder
 	put(text(1, func(i int, s map[string]any) { set(s, i == 0, "run", 6) })).into(&next)
 	assert.EqualValues(t, 2, next.Version)
 	assert.Equal(t, []string{"board"}, next.Changed)
@@ -134,7 +137,7 @@ func TestOwnLaddersAreCheckedAndVersioned(t *testing.T) {
 	assert.Equal(t, http.StatusConflict, stale.Code)
 	assert.NotNil(t, stale.problem().Current)
 
-	var kept Plan
+	var kept plans.Plan
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/plans", map[string]any{"reason": "Ours", "choices": map[string]any{"own": map[string]any{"load": map[string]any{"id": own.ID, "version": 2}}}}).into(&kept)
 	drop := put(text(2, func(i int, s map[string]any) {
 		if i == 7 {
@@ -177,7 +180,7 @@ func TestRehearsalsAndTheHomeworkCard(t *testing.T) {
 	}
 	stranger := map[string]any{"person": uuid.NewString(), "step": "lead.forward", "on": "2026-06-01", "place": "person", "items": items}
 	assert.Equal(t, "person", p.ask(http.MethodPost, path, stranger).problem().Errors[0].Field)
-	var c Clearances
+	var c plans.Clearances
 	p.ask(http.MethodGet, "/api/cases/"+p.kase+"/clearance", nil).into(&c)
 	require.NotEmpty(t, c.States)
 	assert.False(t, c.States[0].Cleared)
@@ -185,7 +188,7 @@ func TestRehearsalsAndTheHomeworkCard(t *testing.T) {
 	assert.True(t, c.States[0].Cleared, "%+v", c.States[0])
 	assert.Equal(t, "Wren", c.Rehearsals[0].By)
 
-	var page HomeworkPage
+	var page plans.HomeworkPage
 	p.ask(http.MethodGet, "/api/cases/"+p.kase+"/homework/"+p.owner, nil).into(&page)
 	require.Len(t, page.Steps, 1)
 	assert.Equal(t, "lead.forward", page.Steps[0].Step)

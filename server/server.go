@@ -1,24 +1,26 @@
-// Package server carries the product over HTTP: sign-in, roles, the typed
-// operations of the API, and the front end. It translates between what was
-// asked and what the rules and the store answer, and decides nothing of the
-// job itself.
 package server
 
 import (
-	"context"
 	"io/fs"
 	"log/slog"
 	"net/http"
 	"strings"
 	"time"
 
-	"github.com/danielgtaylor/huma/v2"
-	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
 
 	"ivorybridge/core/catalog"
-	"ivorybridge/core/phrase"
+	"ivorybridge/server/accounts"
+	"ivorybridge/server/api"
+	"ivorybridge/server/assessments"
+	"ivorybridge/server/cases"
+	"ivorybridge/server/horses"
+	"ivorybridge/server/methods"
+	"ivorybridge/server/people"
+	"ivorybridge/server/plans"
+	"ivorybridge/server/reports"
+	"ivorybridge/server/sessions"
 	"ivorybridge/store"
 )
 
@@ -40,23 +42,17 @@ type Config struct {
 // Server answers requests.
 type Server struct {
 	Config
-	api       huma.API
-	handler   http.Handler
-	arenas    *arenas
-	caseloads *caseloads
-	failures  *failures
-	hashing   chan struct{}
+	handler http.Handler
+	cases   *cases.Reader
+	horses  *horses.Service
 }
 
-// maxBody is the largest request body in bytes, and maxHeader that of headers.
-const (
-	maxBody   = 256 << 10
-	maxHeader = 32 << 10
-)
+// maxHeader is the largest size of a request's headers, in bytes.
+const maxHeader = 32 << 10
 
 // New builds the server and all its operations.
 func New(c Config) (*Server, error) {
-	s := &Server{Config: c, arenas: newArenas(), caseloads: newCaseloads(), failures: newFailures(), hashing: make(chan struct{}, 2)}
+	s := &Server{Config: c}
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	if err := engine.SetTrustedProxies(c.TrustedProxies); err != nil {
@@ -64,10 +60,10 @@ func New(c Config) (*Server, error) {
 	}
 	engine.HandleMethodNotAllowed = true
 	engine.Use(s.logging, s.recovery, s.headers, gzip.Gzip(gzip.DefaultCompression, gzip.WithCustomShouldCompressFn(compresses)))
-	engine.NoMethod(func(g *gin.Context) { writeProblem(g, http.StatusMethodNotAllowed, "That can't be done here.") })
-	speakPlainly()
-	s.api = humagin.New(engine, apiConfig(c.Version))
-	s.register()
+	engine.NoMethod(func(g *gin.Context) { api.WriteProblem(g, http.StatusMethodNotAllowed, "That can't be done here.") })
+	a := api.New(engine, c.Version, api.API{Store: c.Store, Now: c.Now, Log: c.Log, Secure: c.Secure})
+	s.cases = &cases.Reader{API: a, Catalog: c.Catalog}
+	s.register(a)
 	engine.NoRoute(s.files())
 	protected := http.NewCrossOriginProtection()
 	if c.PublicAddress != "" {
@@ -76,7 +72,7 @@ func New(c Config) (*Server, error) {
 		}
 	}
 	protected.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
-		sendProblem(w, newProblem(http.StatusForbidden, "This was asked from another site. Open Ivory Bridge itself and try again."))
+		api.SendProblem(w, api.NewProblem(http.StatusForbidden, "This was asked from another site. Open Ivory Bridge itself and try again."))
 	}))
 	s.handler = protected.Handler(engine)
 	return s, nil
@@ -103,113 +99,16 @@ func (s *Server) HTTP(address string) *http.Server {
 }
 
 // OpenAPI is the description of all operations, as JSON.
-func (s *Server) OpenAPI() ([]byte, error) { return s.api.OpenAPI().MarshalJSON() }
+func (s *Server) OpenAPI() ([]byte, error) { return s.cases.Huma.OpenAPI().MarshalJSON() }
 
-func (s *Server) register() {
-	s.signInOperations()
-	s.userOperations()
-	s.peopleOperations()
-	s.horseOperations()
-	s.assessmentOperations()
-	s.planOperations()
-	s.methodOperations()
-	s.handbookOperations()
-	s.clearanceOperations()
-	s.sessionOperations()
-	s.reportOperations()
-	s.letterOperations()
-	s.photographOperations()
-}
-
-// access says who may call an operation.
-type access int
-
-const (
-	anybody   access = iota // no sign-in
-	newcomer                // signed in, perhaps with a password that must be changed
-	staff                   // lead trainers and assistants
-	leadsOnly               // lead trainers
-)
-
-// caller is who called, in which practice, and when.
-type caller struct {
-	store.User
-	practice store.Practice
-	book     phrase.Book
-	now      time.Time
-	view     store.View // what is kept; within one answer a snapshot
-}
-
-func (c caller) actor() store.Actor {
-	return store.Actor{Practice: c.Practice, User: c.ID, At: c.now.UnixMilli()}
-}
-
-// today is the practice's date, YYYY-MM-DD.
-func (c caller) today() string {
-	zone, err := time.LoadLocation(c.practice.Zone)
-	if err != nil {
-		zone = time.UTC
-	}
-	return c.now.In(zone).Format(time.DateOnly)
-}
-
-type output[O any] struct{ Body O }
-
-// operation registers one typed operation. What it answers is said in the
-// practice's words; what it fails with becomes a problem.
-func operation[I, O any](s *Server, need access, method, path, id, summary string, run func(context.Context, caller, *I) (O, error)) {
-	handle(s, s.describe(need, method, path, id, summary), run)
-}
-
-// atOneMoment gives the caller a view of all as it is at one moment.
-func (c caller) atOneMoment(ctx context.Context, f func(caller) error) error {
-	return c.view.Snapshot(ctx, func(v store.View) error {
-		c.view = v
-		return f(c)
-	})
-}
-
-// atOnce lets an operation read all that makes its answer as it was at one
-// moment. It may not wait for a session's lock.
-func atOnce[I, O any](run func(context.Context, caller, *I) (O, error)) func(context.Context, caller, *I) (O, error) {
-	return func(ctx context.Context, c caller, in *I) (out O, err error) {
-		err = c.atOneMoment(ctx, func(c caller) error {
-			out, err = run(ctx, c, in)
-			return err
-		})
-		return out, err
-	}
-}
-
-// describe is an operation as it is told to the library and in the API's
-// description.
-func (s *Server) describe(need access, method, path, id, summary string) huma.Operation {
-	return huma.Operation{
-		OperationID: id, Method: method, Path: path, Summary: summary, MaxBodyBytes: maxBody,
-		Middlewares: huma.Middlewares{s.admit(need)}, Errors: []int{http.StatusUnauthorized, http.StatusUnprocessableEntity},
-	}
-}
-
-func handle[I, O any](s *Server, op huma.Operation, run func(context.Context, caller, *I) (O, error)) {
-	huma.Register(s.api, op, func(ctx context.Context, in *I) (*output[O], error) {
-		c, _ := ctx.Value(callerKey{}).(caller)
-		out, err := run(ctx, c, in)
-		if err != nil {
-			return nil, s.problem(ctx, err)
-		}
-		c.book.Tell(&out)
-		return &output[O]{Body: out}, nil
-	})
-}
-
-// withCookie registers an operation that answers with a cookie as well.
-func withCookie[I, O any](s *Server, need access, path, id, summary string, run func(context.Context, caller, *I) (O, error)) {
-	huma.Register(s.api, s.describe(need, http.MethodPost, path, id, summary), func(ctx context.Context, in *I) (*O, error) {
-		c, _ := ctx.Value(callerKey{}).(caller)
-		out, err := run(ctx, c, in)
-		if err != nil {
-			return nil, s.problem(ctx, err)
-		}
-		return &out, nil
-	})
+// register lets each subject say what can be asked of it.
+func (s *Server) register(a *api.API) {
+	accounts.New(a, accounts.Config{DemoUser: s.DemoUser, PublicAddress: s.PublicAddress, Version: s.Version})
+	people.New(a)
+	running := sessions.New(s.cases)
+	s.horses = horses.New(s.cases, running.Forget)
+	assessments.New(s.cases, running.Forget)
+	plans.New(s.cases)
+	methods.New(s.cases)
+	reports.New(s.cases)
 }

@@ -20,13 +20,15 @@ import (
 
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/phrase"
+	"ivorybridge/server/accounts"
+	"ivorybridge/server/api"
 	"ivorybridge/store"
 )
 
 const password = "a rope of words"
 
 // hash is made once: hashing is slow on purpose.
-var hash = Hash(password)
+var hash = accounts.Hash(password)
 
 // A practice is a server with one practice in it, and a clock that tests turn.
 type practice struct {
@@ -92,9 +94,9 @@ type answer struct {
 	t testing.TB
 }
 
-func (a answer) problem() Problem {
+func (a answer) problem() api.Problem {
 	a.t.Helper()
-	var p Problem
+	var p api.Problem
 	require.NoError(a.t, json.Unmarshal(a.Body.Bytes(), &p), "%s", a.Body)
 	assert.Equal(a.t, "application/problem+json", a.Header().Get("Content-Type"))
 	return p
@@ -298,7 +300,7 @@ func TestSignInIsCareful(t *testing.T) {
 
 func TestSecureCookies(t *testing.T) {
 	p := newPractice(t)
-	p.Secure = true
+	p.Secure, p.cases.Secure = true, true
 	c := p.signIn("Wren@example.org", password).Result().Cookies()[0]
 	assert.True(t, c.Secure)
 	assert.True(t, strings.HasPrefix(c.Name, "__Host-"))
@@ -360,7 +362,7 @@ func TestHeadersAndFiles(t *testing.T) {
 
 func TestUsersAreLookedAfterByLeads(t *testing.T) {
 	p := signedInPractice(t)
-	var in Invitation
+	var in accounts.Invitation
 	p.ask(http.MethodPost, "/api/users", map[string]any{"name": " Ash ", "email": "ash@example.org", "role": "assistant"}).into(&in)
 	assert.Equal(t, "Ash", in.User.Name)
 	assert.True(t, in.User.MustChange)
@@ -372,7 +374,7 @@ func TestUsersAreLookedAfterByLeads(t *testing.T) {
 	assert.Equal(t, http.StatusOK, p.signIn("ash@example.org", in.Password).Code)
 	ash := p.cookie
 	p.cookie = lead
-	var reset Invitation
+	var reset accounts.Invitation
 	p.ask(http.MethodPost, "/api/users/"+in.User.ID+"/reset", nil).into(&reset)
 	assert.NotEqual(t, in.Password, reset.Password)
 	p.cookie = ash

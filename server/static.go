@@ -15,6 +15,8 @@ import (
 	"time"
 
 	"github.com/gin-gonic/gin"
+
+	"ivorybridge/server/api"
 )
 
 // policy lets the front end run its own files and nothing else.
@@ -48,7 +50,7 @@ func (s *Server) recovery(g *gin.Context) {
 	defer func() {
 		if what := recover(); what != nil {
 			s.Log.ErrorContext(g, "panic", "what", what, "stack", string(debug.Stack()))
-			writeProblem(g, http.StatusInternalServerError, "Something went wrong on our side. Nothing was half-saved. Try again.")
+			api.WriteProblem(g, http.StatusInternalServerError, "Something went wrong on our side. Nothing was half-saved. Try again.")
 		}
 	}()
 	g.Next()
@@ -107,17 +109,17 @@ func (s *Server) files() gin.HandlerFunc {
 		name := strings.TrimPrefix(path.Clean(g.Request.URL.Path), "/")
 		switch {
 		case strings.HasPrefix(name, "api/"), name == "api":
-			writeProblem(g, http.StatusNotFound, "There is nothing here.")
+			api.WriteProblem(g, http.StatusNotFound, "There is nothing here.")
 			return
 		case g.Request.Method != http.MethodGet && g.Request.Method != http.MethodHead:
-			writeProblem(g, http.StatusMethodNotAllowed, "That can't be done here.")
+			api.WriteProblem(g, http.StatusMethodNotAllowed, "That can't be done here.")
 			return
 		}
 		if name != "index.html" && s.file(g, name) {
 			return
 		}
 		if strings.HasPrefix(name, "assets/") {
-			writeProblem(g, http.StatusNotFound, "There is nothing here.")
+			api.WriteProblem(g, http.StatusNotFound, "There is nothing here.")
 			return
 		}
 		g.Header("Cache-Control", "no-cache")

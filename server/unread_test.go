@@ -14,6 +14,8 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/track"
+	"ivorybridge/server/horses"
+	"ivorybridge/server/sessions"
 	"ivorybridge/store"
 )
 
@@ -53,10 +55,10 @@ func TestABrokenRecordTakesNoOtherDown(t *testing.T) {
 	p.tamper(`UPDATE horses SET record = '{"born":7}' WHERE id = ?`, damaged)
 	p.takesOn(p.actor)
 
-	var rows []Row
+	var rows []horses.Row
 	p.ask(http.MethodGet, "/api/caseload", nil).into(&rows)
 	require.Len(t, rows, 3)
-	byID := map[string]Row{}
+	byID := map[string]horses.Row{}
 	for _, r := range rows {
 		byID[r.ID] = r
 	}
@@ -69,63 +71,17 @@ func TestABrokenRecordTakesNoOtherDown(t *testing.T) {
 	assert.Equal(t, http.StatusUnprocessableEntity, said.Code)
 	assert.Contains(t, said.problem().Detail, "the horse's record")
 
-	var file File
+	var file horses.File
 	p.ask(http.MethodGet, "/api/horses/"+first, nil).into(&file)
 	require.Len(t, file.Unread, 1)
 	assert.Len(t, file.Beads, 1, "the rest is there")
-	var view Arena
+	var view sessions.Arena
 	p.ask(http.MethodGet, "/api/sessions/"+id, nil).into(&view)
 	assert.Len(t, view.Track, 1)
 
 	p.logs(id, at(map[string]any{"id": uuid.NewString(), "kind": "undo", "device": "tablet", "replaces": file.Unread[0].ID}, 90, 3))
 	p.ask(http.MethodGet, "/api/horses/"+first, nil).into(&file)
 	assert.Empty(t, file.Unread, "it is set aside")
-}
-
-// The newest entry of the shortest beginning that can't be read is to blame.
-func TestTheCulpritIsFound(t *testing.T) {
-	for n := range 20 {
-		for at := range n {
-			assert.Equal(t, at, culprit(n, func(k int) bool { return k <= at }), "%d of %d", at, n)
-		}
-		assert.Equal(t, -1, culprit(n, func(int) bool { return false }), "no entry is to blame")
-	}
-}
-
-func TestAPanicOfTheRulesIsAnError(t *testing.T) {
-	err := guarded(func() error { panic("no words") })
-	assert.True(t, isBroken(err))
-	assert.ErrorContains(t, err, "no words")
-	assert.NoError(t, guarded(func() error { return nil }))
-}
-
-// An arena that is no longer kept still orders the writes to its track.
-func TestALockOutlivesWhatIsKept(t *testing.T) {
-	a := newArenas()
-	first, unlock := a.of("p", "s")
-	var wait sync.WaitGroup
-	var second *liveArena
-	in := make(chan struct{})
-	wait.Go(func() {
-		close(in)
-		l, unlock := a.of("p", "s")
-		second = l
-		unlock()
-	})
-	<-in
-	a.forget()
-	assert.Nil(t, second, "it waits for the first to be done")
-	unlock()
-	wait.Wait()
-	assert.NotSame(t, first, second)
-
-	for i := range maxArenas + 1 {
-		_, unlock := a.of("p", string(rune('a'+i)))
-		unlock()
-	}
-	assert.Equal(t, maxArenas, a.live.Len(), "only the oldest went")
-	_, there := a.live.Get("p" + string(rune('a'+1)))
-	assert.True(t, there)
 }
 
 func TestAnEmptySessionIsThrownAway(t *testing.T) {

@@ -7,6 +7,8 @@ import (
 	"time"
 
 	"ivorybridge/core/phrase"
+	"ivorybridge/server/api"
+	"ivorybridge/server/horses"
 	"ivorybridge/store"
 )
 
@@ -20,8 +22,8 @@ func (s *Server) Fold(ctx context.Context, told func(done, all int)) error {
 		return err
 	}
 	for i, h := range horses {
-		c := caller{User: store.User{Practice: h.Practice}, now: s.Now(), view: s.Store.View}
-		err := guarded(func() error { return s.foldOne(ctx, c, h.Horse) })
+		c := api.Caller{User: store.User{Practice: h.Practice}, Now: s.Now(), View: s.Store.View}
+		err := api.Guarded(func() error { return s.foldOne(ctx, c, h.Horse) })
 		if ctx.Err() != nil {
 			return ctx.Err()
 		}
@@ -33,15 +35,15 @@ func (s *Server) Fold(ctx context.Context, told func(done, all int)) error {
 	return nil
 }
 
-func (s *Server) foldOne(ctx context.Context, c caller, horse string) error {
-	return c.atOneMoment(ctx, func(c caller) error {
-		kase, err := c.view.NewestCase(ctx, c.Practice, horse)
+func (s *Server) foldOne(ctx context.Context, c api.Caller, horse string) error {
+	return c.AtOneMoment(ctx, func(c api.Caller) error {
+		kase, err := c.View.NewestCase(ctx, c.Practice, horse)
 		if err != nil {
 			return err
 		}
-		r, err := s.gather(ctx, c, store.Horse{ID: horse}, kase)
+		r, err := s.cases.Gather(ctx, c, store.Horse{ID: horse}, kase)
 		if err == nil {
-			_, _, err = s.past(ctx, c, horse, r.used, nil)
+			_, _, err = s.cases.Past(ctx, c, horse, r.Used, nil)
 		}
 		return err
 	})
@@ -78,9 +80,9 @@ func (s *Server) readCaseloads(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	for _, p := range practices[:min(len(practices), maxCaseloads)] {
-		c := caller{User: store.User{Practice: p.ID}, practice: p, book: phrase.English(p.Words), now: s.Now(), view: s.Store.View}
-		if _, _, err := s.caseload(ctx, c); err != nil {
+	for _, p := range practices[:min(len(practices), horses.MaxCaseloads)] {
+		c := api.Caller{User: store.User{Practice: p.ID}, Home: p, Book: phrase.English(p.Words), Now: s.Now(), View: s.Store.View}
+		if _, _, err := s.horses.Caseload(ctx, c); err != nil {
 			return fmt.Errorf("reading the caseload of %s: %w", p.ID, err)
 		}
 	}

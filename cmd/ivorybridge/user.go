@@ -13,7 +13,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"ivorybridge/core/phrase"
-	"ivorybridge/server"
+	"ivorybridge/server/accounts"
 	"ivorybridge/store"
 )
 
@@ -73,7 +73,7 @@ func (n newUser) add(cmd *cobra.Command) error {
 		return err
 	}
 	err = db.AddUser(ctx, store.Actor{Practice: p.ID, At: time.Now().UnixMilli()}, store.User{
-		ID: uuid.NewString(), Name: n.name, Email: n.email, Role: store.Role(n.role), Hash: server.Hash(password), MustChange: must,
+		ID: uuid.NewString(), Name: n.name, Email: n.email, Role: store.Role(n.role), Hash: accounts.Hash(password), MustChange: must,
 	})
 	if errors.Is(err, store.ErrTaken) {
 		return fmt.Errorf("%s has a sign-in already: run 'ivorybridge user reset %s'", n.email, n.email)
@@ -87,14 +87,14 @@ func (n newUser) add(cmd *cobra.Command) error {
 // password is the one read from standard input, or a one-time one.
 func (n newUser) password() (password string, must bool, err error) {
 	if !n.passwordIn {
-		return server.OneTimePassword(), true, nil
+		return accounts.OneTimePassword(), true, nil
 	}
 	line, err := bufio.NewReader(os.Stdin).ReadString('\n')
 	password = strings.TrimRight(line, "\r\n")
 	if password == "" {
 		return "", false, fmt.Errorf("reading the password: %w", err)
 	}
-	if say := server.WeakPassword(password); say != "" {
+	if say := accounts.WeakPassword(password); say != "" {
 		return "", false, errors.New(say)
 	}
 	return password, false, nil
@@ -132,9 +132,9 @@ func userResetCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			password := server.OneTimePassword()
+			password := accounts.OneTimePassword()
 			actor := store.Actor{Practice: u.Practice, At: time.Now().UnixMilli()}
-			if err := db.SetPassword(cmd.Context(), actor, u.ID, server.Hash(password), true); err != nil {
+			if err := db.SetPassword(cmd.Context(), actor, u.ID, accounts.Hash(password), true); err != nil {
 				return err
 			}
 			return tellPassword(cmd, u.Email, password, true)

@@ -1,0 +1,62 @@
+package accounts
+
+import (
+	"crypto/rand"
+	"crypto/subtle"
+	"encoding/base64"
+	"fmt"
+	"strings"
+	"unicode/utf8"
+
+	"golang.org/x/crypto/argon2"
+)
+
+// The cost of a password's hash: 19 MiB, two passes.
+const (
+	hashMemory = 19 << 10 // KiB
+	hashTime   = 2
+	hashKey    = 32
+)
+
+// Hash hashes a password with argon2id and a salt of its own.
+func Hash(password string) string {
+	salt := make([]byte, 16)
+	_, _ = rand.Read(salt) // never fails
+	key := argon2.IDKey([]byte(password), salt, hashTime, hashMemory, 1, hashKey)
+	enc := base64.RawStdEncoding
+	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=1$%s$%s", argon2.Version, hashMemory, hashTime, enc.EncodeToString(salt), enc.EncodeToString(key))
+}
+
+// matches reports whether a password gives the hash.
+func matches(hash, password string) bool {
+	parts := strings.Split(hash, "$")
+	if len(parts) != 6 {
+		return false
+	}
+	var memory, passes uint32
+	var lanes uint8
+	if _, err := fmt.Sscanf(parts[3], "m=%d,t=%d,p=%d", &memory, &passes, &lanes); err != nil {
+		return false
+	}
+	salt, errSalt := base64.RawStdEncoding.DecodeString(parts[4])
+	want, errKey := base64.RawStdEncoding.DecodeString(parts[5])
+	if errSalt != nil || errKey != nil {
+		return false
+	}
+	got := argon2.IDKey([]byte(password), salt, passes, memory, lanes, uint32(len(want)))
+	return subtle.ConstantTimeCompare(got, want) == 1
+}
+
+// WeakPassword says what is wrong with a new password, or nothing.
+func WeakPassword(password string) string {
+	switch n := utf8.RuneCountInString(password); {
+	case n < 10:
+		return "The password is too short. Use 10 characters or more; a few words are good."
+	case n > 200:
+		return "The password is too long. Use 200 characters or fewer."
+	}
+	return ""
+}
+
+// OneTimePassword makes a password that must be changed at the first sign-in.
+func OneTimePassword() string { return strings.ToLower(rand.Text()[:16]) }

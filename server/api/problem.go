@@ -1,0 +1,171 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"net/http"
+	"regexp"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/gin-gonic/gin"
+
+	"ivorybridge/core/horse"
+	"ivorybridge/store"
+)
+
+// A FieldProblem says what is wrong with one field and what to do.
+type FieldProblem struct {
+	Field string `json:"field" doc:"path of the field in the body, as in story.successes"`
+	Say   string `json:"say"`
+}
+
+// Problem is what goes wrong, as problem+json.
+type Problem struct {
+	Type    string         `json:"type,omitempty"`
+	Title   string         `json:"title"`
+	Status  int            `json:"status"`
+	Detail  string         `json:"detail" doc:"a sentence for people: what is wrong and what to do"`
+	Errors  []FieldProblem `json:"errors,omitempty"`
+	Current any            `json:"current,omitempty" doc:"on 409: the version now kept"`
+}
+
+func (p *Problem) Error() string { return p.Detail }
+
+// GetStatus is the HTTP status.
+func (p *Problem) GetStatus() int { return p.Status }
+
+// ContentType names the format of a problem.
+func (p *Problem) ContentType(string) string { return "application/problem+json" }
+
+// NewProblem is a problem with its sentence.
+func NewProblem(status int, detail string) *Problem {
+	return &Problem{Title: http.StatusText(status), Status: status, Detail: detail}
+}
+
+// newStatusError takes what the library found wrong with a request. The
+// submitted values are not echoed: one may be a password.
+func newStatusError(status int, msg string, errs ...error) huma.StatusError {
+	p := NewProblem(status, msg)
+	for _, err := range errs {
+		var d huma.ErrorDetailer
+		if !errors.As(err, &d) {
+			p.Errors = append(p.Errors, FieldProblem{Say: Readable(err.Error())})
+			continue
+		}
+		detail := d.ErrorDetail()
+		p.Errors = append(p.Errors, FieldProblem{Field: FieldOf(*detail), Say: Readable(detail.Message)})
+	}
+	switch {
+	case status == http.StatusRequestEntityTooLarge:
+		p.Detail = "That is too large to be sent. Shorten a text; of a picture send one of 12 MB or less."
+	case status == http.StatusRequestTimeout:
+		p.Detail = "It took too long to arrive. Try again."
+	case status == http.StatusUnprocessableEntity || status == http.StatusBadRequest:
+		p.Status, p.Title = http.StatusUnprocessableEntity, http.StatusText(http.StatusUnprocessableEntity)
+		p.Detail = "Something can't be kept as it is. Look at the marked fields; nothing was saved."
+	case status >= http.StatusInternalServerError:
+		p.Detail = "Something went wrong on our side. Nothing was half-saved. Try again."
+	}
+	return p
+}
+
+// FieldOf is the place in the body that a message speaks of; a missing field is
+// its own place.
+func FieldOf(d huma.ErrorDetail) string {
+	at := strings.TrimPrefix(strings.TrimPrefix(d.Location, "body"), ".")
+	if rest, ok := strings.CutPrefix(d.Message, "The field "); ok {
+		name, _, _ := strings.Cut(rest, " ")
+		at = strings.TrimPrefix(at+"."+name, ".")
+	}
+	return at
+}
+
+var goType = regexp.MustCompile(`^(json|invalid character|unexpected end)`)
+
+// Readable replaces a decoder's own wording.
+func Readable(said string) string {
+	if goType.MatchString(said) {
+		return "This can't be read. It must be JSON."
+	}
+	return said
+}
+
+// Faulty is a request that can't be: one sentence for each field.
+func Faulty(fields ...FieldProblem) error {
+	p := NewProblem(http.StatusUnprocessableEntity, "Something can't be kept as it is. Look at the marked fields; nothing was saved.")
+	p.Errors = fields
+	return p
+}
+
+// Faults puts what a rule found wrong with fields under a prefix.
+func Faults[F ~struct{ Field, Say string }](prefix string, list []F) []FieldProblem {
+	var fields []FieldProblem
+	for _, f := range list {
+		one := struct{ Field, Say string }(f)
+		fields = append(fields, FieldProblem{Field: prefix + one.Field, Say: one.Say})
+	}
+	return fields
+}
+
+// Problem turns an error into what is answered; what is nobody's mistake but
+// ours is logged.
+func (s *API) Problem(ctx context.Context, err error) error {
+	var p *Problem
+	var value *horse.ValueError
+	var gone *store.MissingError
+	var damaged *store.DamagedError
+	switch {
+	case errors.As(err, &p):
+		return p
+	case errors.As(err, &gone):
+		return NewProblem(http.StatusNotFound, "The "+gone.What+" is not here, or not any more. Choose another; nothing was saved.")
+	case errors.As(err, &damaged):
+		s.Log.ErrorContext(ctx, "a record can't be read", "error", err.Error())
+		return NewProblem(http.StatusUnprocessableEntity, "One record of this can't be read: "+damaged.What+". All of it is kept. Other horses are not touched; tell whoever keeps the server, its log says which.")
+	case IsBroken(err):
+		s.Log.ErrorContext(ctx, "the rules broke off", "error", err.Error())
+		return NewProblem(http.StatusUnprocessableEntity, "This can't be read as it was logged. All of it is kept. Other horses are not touched; tell whoever keeps the server, its log says why.")
+	case errors.Is(err, store.ErrNotFound):
+		return NewProblem(http.StatusNotFound, "That is not here, or not any more. Go back to the list and choose again.")
+	case errors.Is(err, store.ErrTaken):
+		return NewProblem(http.StatusConflict, "That is there already.")
+	case errors.Is(err, store.ErrLastLead):
+		return NewProblem(http.StatusConflict, "The last lead trainer stays. Make somebody else a lead trainer first.")
+	case errors.Is(err, store.ErrHasEntries):
+		return NewProblem(http.StatusConflict, "Something was logged in this session, so it stays. End it instead.")
+	case errors.Is(err, store.ErrOther):
+		return NewProblem(http.StatusConflict, "This id is kept already with other content. Both stay; reload to see what is kept.")
+	case errors.As(err, &value):
+		return NewProblem(http.StatusUnprocessableEntity, value.Error())
+	case errors.Is(err, context.Canceled):
+		return NewProblem(http.StatusRequestTimeout, "The request was broken off.")
+	}
+	s.Log.ErrorContext(ctx, "request failed", "error", err.Error())
+	return NewProblem(http.StatusInternalServerError, "Something went wrong on our side. Nothing was half-saved. Try again.")
+}
+
+// Stale answers a write on an old version with the version now kept.
+func Stale[T any](err error, view func(any) T) error {
+	var old *store.StaleError
+	if !errors.As(err, &old) {
+		return err
+	}
+	p := NewProblem(http.StatusConflict, "Somebody else has changed this since you opened it. Both versions are shown; nothing of yours is lost.")
+	p.Current = view(old.Current)
+	return p
+}
+
+// WriteProblem answers a request of the engine with a problem.
+func WriteProblem(g *gin.Context, status int, detail string) {
+	SendProblem(g.Writer, NewProblem(status, detail))
+	g.Abort()
+}
+
+// SendProblem writes a problem.
+func SendProblem(w http.ResponseWriter, p *Problem) {
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(p.Status)
+	_ = json.NewEncoder(w).Encode(p) // the caller may have gone; nobody is left to tell
+}

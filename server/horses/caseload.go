@@ -1,0 +1,288 @@
+package horses
+
+import (
+	"bytes"
+	"cmp"
+	"compress/gzip"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"reflect"
+	"slices"
+	"strings"
+	"sync"
+
+	"github.com/danielgtaylor/huma/v2"
+	lru "github.com/hashicorp/golang-lru/v2"
+	"golang.org/x/sync/errgroup"
+
+	"ivorybridge/core/attention"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+	"ivorybridge/core/progress"
+	"ivorybridge/server/api"
+	"ivorybridge/server/cases"
+	"ivorybridge/store"
+)
+
+// Row is a horse in the caseload.
+type Row struct {
+	ID         string           `json:"id"`
+	Name       string           `json:"name"`
+	Yard       string           `json:"yard"`
+	Owners     []string         `json:"owners"`
+	Case       cases.Case       `json:"case"`
+	Bridge     progress.Bridge  `json:"bridge"`
+	Care       horse.Care       `json:"care"`
+	LastWorked string           `json:"last_worked,omitempty" format:"date"`
+	DaysOff    int              `json:"days_off" doc:"days since any logged work; -1: never"`
+	Attention  []attention.Note `json:"attention"`
+	Open       string           `json:"open_session,omitempty" doc:"id of a session that nobody has ended"`
+	Unread     bool             `json:"unread,omitempty" doc:"this horse can't be read; its attention says so"`
+}
+
+// caseloads keeps the rows of the practices as they were said last, so that
+// only a horse that has changed since is read again. All of it can be made again
+// from the store.
+type caseloads struct {
+	kept *lru.Cache[string, *caseload]
+	mu   sync.Mutex
+}
+
+// MaxCaseloads is of how many practices rows are kept.
+const MaxCaseloads = 16
+
+func newCaseloads() *caseloads {
+	kept, err := lru.New[string, *caseload](MaxCaseloads)
+	if err != nil {
+		panic(err) // the size is above 0
+	}
+	return &caseloads{kept: kept}
+}
+
+func (l *caseloads) of(practice string) *caseload {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	if one, ok := l.kept.Get(practice); ok {
+		return one
+	}
+	one := &caseload{}
+	l.kept.Add(practice, one)
+	return one
+}
+
+// caseload is one practice's rows.
+type caseload struct {
+	mu     sync.Mutex
+	basis  string // the day, the edition and the words that the rows are made by
+	newest int64  // the practice's stamp when it was put together; 0: it never was
+	rows   map[string]keptRow
+
+	plain, zipped []byte // put together, as it is sent
+}
+
+// keptRow is a horse's row as it is sent, with what puts it in its place.
+type keptRow struct {
+	stamp   int64
+	urgency int
+	name    string
+	id      string
+	body    []byte
+}
+
+func (s *Service) caseloadOperation() {
+	op := s.Describe(api.Staff, http.MethodGet, "/api/caseload", "caseload", "The horses by what they need")
+	rows := s.Huma.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[[]Row](), true, "")
+	op.Responses = map[string]*huma.Response{"200": {Description: "OK", Content: map[string]*huma.MediaType{"application/json": {Schema: rows}}}}
+	huma.Register(s.Huma, op, func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
+		c := api.CallerOf(ctx)
+		plain, zipped, err := s.Caseload(ctx, c)
+		if err != nil {
+			return nil, s.Problem(ctx, err)
+		}
+		return &huma.StreamResponse{Body: func(h huma.Context) {
+			h.SetHeader("Content-Type", "application/json")
+			body := plain
+			if strings.Contains(h.Header("Accept-Encoding"), "gzip") {
+				h.SetHeader("Content-Encoding", "gzip")
+				body = zipped
+			}
+			h.AppendHeader("Vary", "Accept-Encoding")
+			_, _ = h.BodyWriter().Write(body) // nobody is left to be told
+		}}, nil
+	})
+}
+
+// Caseload gives the horses by what they need, as JSON, plain and compressed.
+// Where nothing of the practice has changed it is what was said before.
+func (s *Service) Caseload(ctx context.Context, c api.Caller) (plain, zipped []byte, err error) {
+	l := s.caseloads.of(c.Practice)
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	basis := strings.Join([]string{c.Today(), s.Edition(), fmt.Sprint(c.Home.Words)}, " ")
+	if l.basis != basis {
+		l.basis, l.newest, l.rows = basis, 0, map[string]keptRow{}
+	}
+	// what changes from here on is read again next time
+	newest, err := c.View.NewestStamp(ctx, c.Practice)
+	if err != nil || newest == l.newest && l.plain != nil {
+		return l.plain, l.zipped, err
+	}
+	if err := s.refresh(ctx, c, l); err != nil {
+		return nil, nil, err
+	}
+	l.newest = newest
+	return l.plain, l.zipped, l.join()
+}
+
+// refresh reads the rows of the horses that have changed.
+func (s *Service) refresh(ctx context.Context, c api.Caller, l *caseload) error {
+	stamps, err := c.View.Stamps(ctx, c.Practice)
+	if err != nil {
+		return err
+	}
+	for id := range l.rows {
+		if _, there := stamps[id]; !there {
+			delete(l.rows, id)
+		}
+	}
+	var changed []string
+	for id, stamp := range stamps {
+		if kept, there := l.rows[id]; !there || kept.stamp != stamp {
+			changed = append(changed, id)
+		}
+	}
+	rows := make([]keptRow, len(changed))
+	reading, ctx := errgroup.WithContext(ctx)
+	reading.SetLimit(readers)
+	for i, id := range changed {
+		reading.Go(func() error {
+			return api.Guarded(func() (err error) {
+				rows[i], err = s.keptRow(ctx, c, id, stamps[id])
+				return err
+			})
+		})
+	}
+	if err := reading.Wait(); err != nil {
+		return err
+	}
+	for _, r := range rows {
+		l.rows[r.id] = r
+	}
+	return nil
+}
+
+// readers is how many horses of a caseload are read at once.
+const readers = 2
+
+// keptRow reads one horse's row, as it is at one moment not before its stamp. One
+// that has no case has no body.
+func (s *Service) keptRow(ctx context.Context, c api.Caller, id string, stamp int64) (r keptRow, err error) {
+	r = keptRow{stamp: stamp, id: id}
+	err = c.AtOneMoment(ctx, func(c api.Caller) error {
+		one, err := s.caseloadRow(ctx, c, id)
+		if errors.Is(err, store.ErrNotFound) {
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+		c.Book.Tell(&one)
+		r.urgency, r.name = attention.Urgency(one.Case.FinishedOn != "", one.Attention), one.Name
+		r.body, err = json.Marshal(one)
+		return err
+	})
+	if err != nil {
+		return r, fmt.Errorf("reading a row of the caseload: %w", err)
+	}
+	return r, nil
+}
+
+// caseloadRow reads one horse. One that can't be read is a row that says so.
+func (s *Service) caseloadRow(ctx context.Context, c api.Caller, id string) (Row, error) {
+	h, err := c.View.HorseAsKept(ctx, c.Practice, id)
+	if err != nil {
+		return Row{}, err
+	}
+	kase, err := c.View.NewestCase(ctx, c.Practice, id)
+	if err != nil {
+		return Row{}, err
+	}
+	var one Row
+	err = api.Guarded(func() error {
+		if h.Damaged != nil {
+			return h.Damaged
+		}
+		r, err := s.ReadOf(ctx, c, h, kase)
+		if err == nil {
+			one = row(r)
+		}
+		return err
+	})
+	if ctx.Err() != nil {
+		return Row{}, ctx.Err()
+	}
+	if err != nil {
+		one = s.unreadRow(ctx, h, kase, err)
+	}
+	return one, nil
+}
+
+// join puts the rows together: the most pressing first, then by name.
+func (l *caseload) join() error {
+	list := make([]keptRow, 0, len(l.rows))
+	for _, r := range l.rows {
+		if r.body != nil {
+			list = append(list, r)
+		}
+	}
+	slices.SortFunc(list, func(a, b keptRow) int {
+		return cmp.Or(a.urgency-b.urgency, cmp.Compare(a.name, b.name), cmp.Compare(a.id, b.id))
+	})
+	var plain, zipped bytes.Buffer
+	plain.WriteByte('[')
+	for i, r := range list {
+		if i > 0 {
+			plain.WriteByte(',')
+		}
+		plain.Write(r.body)
+	}
+	plain.WriteString("]\n")
+	z, err := gzip.NewWriterLevel(&zipped, gzip.BestSpeed)
+	if err == nil {
+		_, err = z.Write(plain.Bytes())
+	}
+	if err := errors.Join(err, z.Close()); err != nil {
+		return fmt.Errorf("compressing the caseload: %w", err)
+	}
+	l.plain, l.zipped = plain.Bytes(), zipped.Bytes()
+	return nil
+}
+
+func row(r cases.Reading) Row {
+	view := Row{
+		ID: r.Horse.ID, Name: r.Horse.Name, Yard: r.Horse.Yard.Name, Owners: []string{}, Case: cases.CaseOf(r.Case),
+		Bridge: r.File.Bridge, Care: r.File.Risk.Care, LastWorked: r.File.LastWorked(), DaysOff: r.File.DaysOff,
+		Attention: r.File.Attention(), Open: r.History.Open,
+	}
+	for _, u := range r.Left() {
+		view.Attention = slices.Insert(view.Attention, 0, attention.Note{Rank: 1, Say: u.Say})
+	}
+	for _, o := range r.Horse.Owners {
+		view.Owners = append(view.Owners, o.Name)
+	}
+	return view
+}
+
+// unreadRow is the caseload's row of a horse that can't be read: its name, and
+// that all of it is kept.
+func (s *Service) unreadRow(ctx context.Context, h store.Horse, kase store.Case, err error) Row {
+	s.Log.ErrorContext(ctx, "a horse can't be read", "horse", h.ID, "error", err.Error())
+	row := Row{ID: h.ID, Name: h.Name, Yard: h.Yard.Name, Owners: []string{}, Case: cases.CaseOf(kase), Unread: true, Attention: []attention.Note{{Rank: 1, Say: phrase.Of("unread.horse", nil)}}}
+	for _, o := range h.Owners {
+		row.Owners = append(row.Owners, o.Name)
+	}
+	return row
+}

@@ -1,0 +1,307 @@
+// Package horses answers for the caseload, a horse's file, its photographs and
+// the letters about it.
+package horses
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
+	"ivorybridge/core/attention"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+	"ivorybridge/core/progress"
+	"ivorybridge/core/report"
+	"ivorybridge/server/api"
+	"ivorybridge/server/cases"
+	"ivorybridge/server/people"
+	"ivorybridge/store"
+)
+
+// Service answers for horses.
+type Service struct {
+	*cases.Reader
+	caseloads *caseloads
+	changed   func()
+}
+
+// New registers what can be asked of horses. changed is called when a horse was
+// changed: what its sessions are advised by must be read again.
+func New(r *cases.Reader, changed func()) *Service {
+	s := &Service{Reader: r, caseloads: newCaseloads(), changed: changed}
+	s.horseOperations()
+	s.letterOperations()
+	s.photographOperations()
+	return s
+}
+
+// problems lists the problem behaviours that have a ladder.
+func (s *Service) problems(context.Context, api.Caller, *struct{}) ([]cases.ProblemChoice, error) {
+	choices := []cases.ProblemChoice{}
+	for _, p := range (horse.Problem{}).All() {
+		if l, ok := s.Catalog.LadderFor(p); ok {
+			choices = append(choices, cases.ChoiceOf(p, l))
+		}
+	}
+	return choices, nil
+}
+
+// Owner is who owns a horse now.
+type Owner struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Phone string `json:"phone"`
+}
+
+// Horse is what is written down of a horse.
+type Horse struct {
+	ID      string        `json:"id"`
+	Name    string        `json:"name"`
+	YardID  string        `json:"yard_id,omitempty"`
+	Yard    string        `json:"yard"`
+	Record  assess.Record `json:"record"`
+	Owners  []Owner       `json:"owners"`
+	Version int64         `json:"version"`
+}
+
+// File is a horse's file on its newest case.
+type File struct {
+	Horse
+	Case        cases.Case          `json:"case"`
+	Bridge      progress.Bridge     `json:"bridge"`
+	Risk        assess.Risk         `json:"risk"`
+	Precautions []phrase.Message    `json:"precautions"`
+	Referrals   []assess.Referral   `json:"referrals"`
+	Unlooked    []phrase.Message    `json:"unlooked" doc:"what was not looked at; never to be shown as clear"`
+	Attention   []attention.Note    `json:"attention"`
+	Forbidden   []phrase.Message    `json:"forbidden" doc:"what leads every page of this horse until it is lifted"`
+	Unread      []cases.UnreadEntry `json:"unread" doc:"entries that can't be read and are left out"`
+	Assessed    string              `json:"assessed,omitempty" format:"date" doc:"day of the newest assessment; empty: never"`
+	LastWorked  string              `json:"last_worked,omitempty" format:"date"`
+	DaysOff     int                 `json:"days_off"`
+	Sessions    int                 `json:"sessions"`
+	Open        string              `json:"open_session,omitempty"`
+	Since       []report.Figure     `json:"since" doc:"the last session against the first"`
+	Beads       []arena.Told        `json:"beads" doc:"the last session's reps"`
+	Planned     bool                `json:"planned" doc:"a plan was made"`
+	Others      []progress.Bridge   `json:"others" doc:"the bridges of the other problems in the plan"`
+	Before      string              `json:"before" doc:"the problem as it was, in a few words; empty: not written down"`
+}
+
+// Intake is a horse to be taken on, with its owner and problem.
+type Intake struct {
+	Name     string             `json:"name" minLength:"1" maxLength:"120"`
+	Record   assess.Record      `json:"record"`
+	OwnerID  string             `json:"owner_id,omitempty" maxLength:"36" doc:"an owner already known, or else owner"`
+	Owner    *people.PersonText `json:"owner,omitempty"`
+	YardID   string             `json:"yard_id,omitempty" maxLength:"36" doc:"a yard already known, or else yard"`
+	Yard     *people.YardText   `json:"yard,omitempty"`
+	Problem  horse.Problem      `json:"problem"`
+	Goal     string             `json:"goal" minLength:"1" maxLength:"300" doc:"one checkable sentence"`
+	NeededBy string             `json:"needed_by,omitempty" maxLength:"10"`
+}
+
+type intakeInput struct{ Body Intake }
+
+type horseChange struct {
+	ID   string `path:"id" format:"uuid"`
+	Body struct {
+		Name    string        `json:"name" minLength:"1" maxLength:"120"`
+		YardID  string        `json:"yard_id,omitempty" maxLength:"36"`
+		Record  assess.Record `json:"record"`
+		Version int64         `json:"version" minimum:"1"`
+	}
+}
+
+type caseChange struct {
+	ID   string `path:"id" format:"uuid"`
+	Body struct {
+		Goal     string `json:"goal" minLength:"1" maxLength:"300"`
+		NeededBy string `json:"needed_by,omitempty" maxLength:"10"`
+		Finished bool   `json:"finished"`
+		Version  int64  `json:"version" minimum:"1"`
+	}
+}
+
+func (s *Service) horseOperations() {
+	s.caseloadOperation()
+	api.Operation(s.API, api.Staff, http.MethodGet, "/api/problems", "problems", "The problems that can be taken on", s.problems)
+	api.Operation(s.API, api.Staff, http.MethodPost, "/api/horses", "takeOn", "Take on a horse: all of it is kept, or nothing", s.takeOn)
+	api.Operation(s.API, api.Staff, http.MethodGet, "/api/horses/{id}", "horse", "A horse's file", api.AtOnce(s.horse))
+	api.Operation(s.API, api.Staff, http.MethodPut, "/api/horses/{id}", "changeHorse", "Change a horse's name, yard and record", s.changeHorse)
+	api.Operation(s.API, api.Staff, http.MethodPut, "/api/cases/{id}", "changeCase", "Change a case's goal, date or end", s.changeCase)
+}
+
+func viewHorse(h store.Horse) Horse {
+	view := Horse{ID: h.ID, Name: h.Name, YardID: h.YardID, Yard: h.Yard.Name, Record: h.Record, Owners: []Owner{}, Version: h.Version}
+	for _, o := range h.Owners {
+		view.Owners = append(view.Owners, Owner(o))
+	}
+	return view
+}
+
+func (s *Service) horse(ctx context.Context, c api.Caller, in *api.ByID) (File, error) {
+	r, err := s.Newest(ctx, c, in.ID)
+	if err != nil {
+		return File{}, err
+	}
+	return s.viewFile(ctx, c, r)
+}
+
+func (s *Service) viewFile(ctx context.Context, c api.Caller, r cases.Reading) (File, error) {
+	f := r.File
+	plans, err := c.View.Plans(ctx, c.Practice, r.Case.ID)
+	view := File{
+		Horse: viewHorse(r.Horse), Case: cases.CaseOf(r.Case), Bridge: f.Bridge, Risk: f.Risk, Precautions: f.Result.Precautions,
+		Referrals: f.Result.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Forbidden: f.Result.Forbidden, Unread: r.Left(), Assessed: f.Assessed,
+		LastWorked: f.LastWorked(), DaysOff: f.DaysOff, Sessions: r.History.Sessions(), Open: r.History.Open,
+		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
+		Before: cmp.Or(f.Account().Baseline.Note, f.Account().Story.Description),
+	}
+	for _, w := range f.Plan().Ways {
+		if b, ok := f.BridgeOf(w.Ladder); ok && !w.Problem.IsZero() && w.Ladder != f.Bridge.Ladder {
+			view.Others = append(view.Others, b)
+		}
+	}
+	if err != nil {
+		return File{}, err
+	}
+	newest := store.Session{}
+	for len(view.Since) == 0 { // the newest that can be compared
+		n, err := c.View.SessionBefore(ctx, c.Practice, r.Horse.ID, newest)
+		if errors.Is(err, store.ErrNotFound) {
+			break
+		}
+		if err != nil {
+			return File{}, err
+		}
+		t, err := s.Tell(ctx, c, r, n)
+		if err != nil {
+			return File{}, err
+		}
+		if newest.ID == "" {
+			view.Beads = append(view.Beads, t.Beads(f)...)
+		}
+		doc, err := s.Document(ctx, c, r, t)
+		if err != nil {
+			return File{}, err
+		}
+		view.Since, newest = doc.Figures, n
+	}
+	return view, nil
+}
+
+func (s *Service) takeOn(ctx context.Context, c api.Caller, in *intakeInput) (Horse, error) {
+	b, today := in.Body, c.Today()
+	wrong := api.Faults("record.", b.Record.Check(today))
+	need := func(field, text, say string) string {
+		text = strings.TrimSpace(text)
+		if text == "" {
+			wrong = append(wrong, api.FieldProblem{Field: field, Say: say})
+		}
+		return text
+	}
+	intake := store.Intake{
+		Horse:   store.Horse{ID: uuid.NewString(), Name: need("name", b.Name, "Give the horse's name."), YardID: b.YardID, Record: b.Record},
+		OwnerID: b.OwnerID,
+		Case: store.Case{
+			ID: uuid.NewString(), Problem: b.Problem.String(), Goal: need("goal", b.Goal, "Say in one sentence how we will know it's fixed."),
+			NeededBy: b.NeededBy, OpenedOn: today,
+		},
+	}
+	wrong = append(wrong, neededBy(b.NeededBy, today)...)
+	ladder, ok := s.Catalog.LadderFor(b.Problem)
+	intake.Case.Ladder = ladder.Key
+	if !ok {
+		wrong = append(wrong, api.FieldProblem{Field: "problem", Say: "Choose the problem."})
+	}
+	switch {
+	case b.Owner != nil:
+		p, bad := b.Owner.Person("owner.")
+		p.ID = uuid.NewString()
+		intake.NewOwner, wrong = &p, append(wrong, bad...)
+	case b.OwnerID == "":
+		wrong = append(wrong, api.FieldProblem{Field: "owner_id", Say: "Choose the owner, or write down a new one."})
+	}
+	if b.Yard != nil {
+		y, bad := b.Yard.Yard("yard.")
+		y.ID = uuid.NewString()
+		intake.NewYard, wrong = &y, append(wrong, bad...)
+	}
+	if len(wrong) > 0 {
+		return Horse{}, api.Faulty(wrong...)
+	}
+	if err := s.Store.TakeOn(ctx, c.Actor(), intake); err != nil {
+		return Horse{}, err
+	}
+	h, err := c.View.Horse(ctx, c.Practice, intake.Horse.ID)
+	return viewHorse(h), err
+}
+
+func neededBy(date, today string) []api.FieldProblem {
+	if date == "" {
+		return nil
+	}
+	if _, err := time.Parse(time.DateOnly, date); err != nil {
+		return []api.FieldProblem{{Field: "needed_by", Say: "This is not a date. Write it as year-month-day, for example 2026-05-01."}}
+	}
+	if date < today {
+		return []api.FieldProblem{{Field: "needed_by", Say: "This day has passed. Give a day to come, or leave it empty."}}
+	}
+	return nil
+}
+
+func (s *Service) changeHorse(ctx context.Context, c api.Caller, in *horseChange) (Horse, error) {
+	wrong := api.Faults("record.", in.Body.Record.Check(c.Today()))
+	name := strings.TrimSpace(in.Body.Name)
+	if name == "" {
+		wrong = append(wrong, api.FieldProblem{Field: "name", Say: "Give the horse's name."})
+	}
+	if len(wrong) > 0 {
+		return Horse{}, api.Faulty(wrong...)
+	}
+	err := s.Store.UpdateHorse(ctx, c.Actor(), store.Horse{ID: in.ID, Name: name, YardID: in.Body.YardID, Record: in.Body.Record, Version: in.Body.Version})
+	if err != nil {
+		return Horse{}, api.Stale(err, func(now any) Horse { return viewHorse(now.(store.Horse)) })
+	}
+	s.changed() // young or guarding horses are advised otherwise
+	h, err := c.View.Horse(ctx, c.Practice, in.ID)
+	return viewHorse(h), err
+}
+
+func (s *Service) changeCase(ctx context.Context, c api.Caller, in *caseChange) (cases.Case, error) {
+	k, err := c.View.Case(ctx, c.Practice, in.ID)
+	if err != nil {
+		return cases.Case{}, err
+	}
+	goal := strings.TrimSpace(in.Body.Goal)
+	var wrong []api.FieldProblem
+	if goal == "" {
+		wrong = append(wrong, api.FieldProblem{Field: "goal", Say: "Say in one sentence how we will know it's fixed."})
+	}
+	if in.Body.NeededBy != k.NeededBy {
+		wrong = append(wrong, neededBy(in.Body.NeededBy, c.Today())...)
+	}
+	if len(wrong) > 0 {
+		return cases.Case{}, api.Faulty(wrong...)
+	}
+	k.Goal, k.NeededBy, k.Version = goal, in.Body.NeededBy, in.Body.Version
+	switch {
+	case !in.Body.Finished:
+		k.FinishedOn = ""
+	case k.FinishedOn == "":
+		k.FinishedOn = c.Today()
+	}
+	if err := s.Store.UpdateCase(ctx, c.Actor(), k); err != nil {
+		return cases.Case{}, api.Stale(err, func(now any) cases.Case { return cases.CaseOf(now.(store.Case)) })
+	}
+	k.Version++
+	return cases.CaseOf(k), nil
+}

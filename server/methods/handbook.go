@@ -1,0 +1,153 @@
+package methods
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"io/fs"
+	"net/http"
+	"path"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/yuin/goldmark"
+	"github.com/yuin/goldmark/ast"
+	"github.com/yuin/goldmark/extension"
+	"github.com/yuin/goldmark/text"
+
+	"ivorybridge/core/phrase"
+	"ivorybridge/docs"
+	"ivorybridge/server/api"
+	"ivorybridge/store"
+)
+
+// HandbookPart is one part of the handbook in the list of them.
+type HandbookPart struct {
+	Key   string `json:"key"`
+	Title string `json:"title"`
+}
+
+// HandbookPage is one part of the handbook, in the practice's words.
+type HandbookPage struct {
+	HandbookPart
+	HTML  string         `json:"html" doc:"the page as plain HTML, without scripts or styles"`
+	Parts []HandbookPart `json:"parts" doc:"all parts, in their order"`
+}
+
+type handbookInput struct {
+	Part string `path:"part" maxLength:"60"`
+}
+
+func (s *Service) handbookOperations() {
+	api.Operation(s.API, api.Staff, http.MethodGet, "/api/handbook/{part}", "handbook", "A part of the handbook: how the product judges", s.handbook)
+}
+
+func (s *Service) handbook(_ context.Context, c api.Caller, in *handbookInput) (HandbookPage, error) {
+	files, err := docs.Handbook()
+	if err != nil {
+		return HandbookPage{}, fmt.Errorf("opening the handbook: %w", err)
+	}
+	page := HandbookPage{}
+	names, err := fs.Glob(files, "*.md")
+	if err != nil {
+		return page, fmt.Errorf("listing the handbook: %w", err)
+	}
+	for _, name := range names {
+		key := strings.TrimSuffix(name, ".md")
+		source, err := fs.ReadFile(files, name)
+		if err != nil {
+			return page, fmt.Errorf("reading the handbook: %w", err)
+		}
+		part := HandbookPart{Key: key, Title: inWords(c, title(source))}
+		page.Parts = append(page.Parts, part)
+		if key != in.Part {
+			continue
+		}
+		page.HandbookPart = part
+		if page.HTML, err = plainPage(c, source); err != nil {
+			return page, err
+		}
+	}
+	if page.Key == "" {
+		return page, store.ErrNotFound
+	}
+	slices.SortFunc(page.Parts, func(a, b HandbookPart) int { return a.place() - b.place() })
+	return page, nil
+}
+
+// place is the part's number; the list of contents comes first.
+func (p HandbookPart) place() int {
+	n, _ := strconv.Atoi(strings.SplitN(p.Key, "-", 2)[0]) // contents has none
+	return n
+}
+
+// title is the first heading of a part.
+func title(source []byte) string {
+	line, _, _ := strings.Cut(string(source), "\n")
+	return strings.TrimSpace(strings.TrimLeft(line, "#"))
+}
+
+// plainPage makes HTML of a part, in the practice's words. What stands in code
+// stays as it is spelled.
+func plainPage(c api.Caller, source []byte) (string, error) {
+	tables := extension.NewTable(extension.WithTableCellAlignMethod(extension.TableCellAlignAttribute))
+	md := goldmark.New(goldmark.WithExtensions(tables))
+	page := md.Parser().Parse(text.NewReader(source))
+	otherwise := map[*ast.Text]string{}
+	err := ast.Walk(page, func(n ast.Node, entering bool) (ast.WalkStatus, error) {
+		if !entering {
+			return ast.WalkContinue, nil
+		}
+		switch n := n.(type) {
+		case *ast.CodeSpan, *ast.CodeBlock, *ast.FencedCodeBlock:
+			return ast.WalkSkipChildren, nil
+		case *ast.Link:
+			n.Destination = []byte(strings.TrimSuffix(path.Base(string(n.Destination)), ".md"))
+			n.Destination = append([]byte("/methods/handbook/"), n.Destination...)
+		case *ast.Text:
+			if said := inWords(c, string(n.Segment.Value(source))); said != string(n.Segment.Value(source)) {
+				otherwise[n] = said
+			}
+		}
+		return ast.WalkContinue, nil
+	})
+	if err != nil {
+		return "", fmt.Errorf("reading a part of the handbook: %w", err)
+	}
+	for n, said := range otherwise {
+		n.Parent().ReplaceChild(n.Parent(), n, replaced(n, said))
+	}
+	var html bytes.Buffer
+	if err := md.Renderer().Render(&html, source, page); err != nil {
+		return "", fmt.Errorf("writing a part of the handbook: %w", err)
+	}
+	return html.String(), nil
+}
+
+// replaced is a text with other words; line breaks stay.
+func replaced(n *ast.Text, said string) ast.Node {
+	if n.SoftLineBreak() {
+		said += "\n"
+	}
+	return ast.NewString([]byte(said))
+}
+
+// inWords says a text of the handbook in the practice's words.
+func inWords(c api.Caller, text string) string {
+	vehicle := c.Home.Words.Vehicle
+	if vehicle == "" {
+		vehicle = phrase.Shipped.Vehicle
+	}
+	said := strings.NewReplacer(
+		"Trailer (float, box)", raised(vehicle), "trailer (float, box)", vehicle,
+		"trailer, float or box", vehicle, "trailer, float, box", vehicle,
+		"Trailer", raised(vehicle), "trailer", vehicle,
+	).Replace(text)
+	if c.Home.Words.Sides == "left and right" {
+		said = strings.NewReplacer("near and off or left and right", "left and right", "near and off", "left and right", "near or off", "left or right", "near side", "left side", "off side", "right side").Replace(said)
+	}
+	return said
+}
+
+func raised(word string) string { return strings.ToUpper(word[:1]) + word[1:] }

@@ -1,0 +1,161 @@
+// Package reports answers for the owner's pages and the trainer's wording of them.
+package reports
+
+import (
+	"context"
+	"net/http"
+	"reflect"
+	"slices"
+	"strings"
+
+	"ivorybridge/core/report"
+	"ivorybridge/server/api"
+	"ivorybridge/server/cases"
+	"ivorybridge/store"
+)
+
+// Service answers for reports.
+type Service struct{ *cases.Reader }
+
+// New registers what can be asked of reports.
+func New(r *cases.Reader) *Service {
+	s := &Service{r}
+	s.reportOperations()
+	return s
+}
+
+// Report is the page for the owner after one visit.
+type Report struct {
+	report.Document
+	Session string         `json:"session"`
+	Horse   cases.HorseRef `json:"horse"`
+	Yard    string         `json:"yard"`
+	For     []string       `json:"for" doc:"the owners"`
+	By      string         `json:"by"`
+	Date    string         `json:"date" format:"date"`
+	Ended   bool           `json:"ended"`
+	Version int64          `json:"version" doc:"of the trainer's wording; 0: none yet"`
+	SavedBy string         `json:"saved_by,omitempty"`
+	SavedAt int64          `json:"saved_at,omitempty"`
+}
+
+// Wording is the trainer's wording as it is kept, for a stale save.
+type Wording struct {
+	Version int64                  `json:"version"`
+	SavedBy string                 `json:"saved_by"`
+	Edits   map[string]report.Edit `json:"edits"`
+}
+
+// ReportRow is one report of a horse.
+type ReportRow struct {
+	Session string `json:"session"`
+	Date    string `json:"date" format:"date"`
+	Version int64  `json:"version"`
+	SavedBy string `json:"saved_by,omitempty"`
+	Ended   bool   `json:"ended"`
+}
+
+type wordingInput struct {
+	ID   string `path:"id" format:"uuid"`
+	Body struct {
+		Version int64                  `json:"version" minimum:"0"`
+		Edits   map[string]report.Edit `json:"edits" maxProperties:"80"`
+	}
+}
+
+func (s *Service) reportOperations() {
+	s.Huma.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[Wording](), true, "")
+	api.Operation(s.API, api.Staff, http.MethodGet, "/api/horses/{id}/reports", "reports", "A horse's reports, newest first", api.AtOnce(s.reports))
+	api.Operation(s.API, api.Staff, http.MethodGet, "/api/sessions/{id}/report", "report", "The owner's page of one visit", api.AtOnce(s.report))
+	api.Operation(s.API, api.Staff, http.MethodPut, "/api/sessions/{id}/report", "wordReport", "Keep the trainer's wording of a report", s.wordReport)
+}
+
+func (s *Service) report(ctx context.Context, c api.Caller, in *api.ByID) (Report, error) {
+	r, t, err := s.ReadSession(ctx, c, in.ID)
+	if err != nil {
+		return Report{}, err
+	}
+	doc, err := s.Document(ctx, c, r, t)
+	if err != nil {
+		return Report{}, err
+	}
+	edits, err := c.View.Edits(ctx, c.Practice, in.ID)
+	if err != nil {
+		return Report{}, err
+	}
+	names, err := s.UserNames(ctx, c)
+	view := Report{
+		Document: doc.With(edits.Edits), Session: in.ID, Horse: cases.RefOf(r.Horse), Yard: r.Horse.Yard.Name, For: []string{},
+		By: names[t.StartedBy], Date: t.Date, Ended: cases.EndedBy(t.Day.Track) != nil,
+		Version: edits.Version, SavedBy: edits.By, SavedAt: edits.At,
+	}
+	for _, o := range r.Horse.Owners {
+		view.For = append(view.For, o.Name)
+	}
+	return view, err
+}
+
+func (s *Service) wordReport(ctx context.Context, c api.Caller, in *wordingInput) (Report, error) {
+	r, t, err := s.ReadSession(ctx, c, in.ID)
+	if err != nil {
+		return Report{}, err
+	}
+	doc, err := s.Document(ctx, c, r, t)
+	if err != nil {
+		return Report{}, err
+	}
+	known := map[string]bool{}
+	for _, section := range doc.Sections {
+		for _, sentence := range section.Sentences {
+			known[sentence.ID] = true
+		}
+	}
+	earlier, err := c.View.Edits(ctx, c.Practice, in.ID)
+	if err != nil {
+		return Report{}, err
+	}
+	var wrong []api.FieldProblem
+	for id, e := range in.Body.Edits {
+		if _, before := earlier.Edits[id]; !known[id] && !before {
+			wrong = append(wrong, api.FieldProblem{Field: "edits." + id, Say: "This sentence is not in the report. Reload the page."})
+		}
+		if !e.Left && strings.TrimSpace(e.Text) == "" {
+			wrong = append(wrong, api.FieldProblem{Field: "edits." + id, Say: "This sentence is empty. Write it, or leave it out."})
+		}
+	}
+	if len(wrong) > 0 {
+		return Report{}, api.Faulty(wrong...)
+	}
+	err = s.Store.SaveEdits(ctx, c.Actor(), in.ID, store.Edits{Version: in.Body.Version, Edits: in.Body.Edits})
+	if err != nil {
+		return Report{}, api.Stale(err, func(now any) Wording {
+			e := now.(store.Edits)
+			return Wording{Version: e.Version, SavedBy: e.By, Edits: e.Edits}
+		})
+	}
+	return s.report(ctx, c, &api.ByID{ID: in.ID})
+}
+
+func (s *Service) reports(ctx context.Context, c api.Caller, in *api.ByID) ([]ReportRow, error) {
+	r, err := s.Newest(ctx, c, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	rows := []ReportRow{}
+	list, err := c.View.SessionsOf(ctx, c.Practice, r.Horse.ID)
+	if err != nil {
+		return nil, err
+	}
+	for _, n := range slices.Backward(list) {
+		edits, err := c.View.Edits(ctx, c.Practice, n.ID)
+		if err != nil {
+			return nil, err
+		}
+		ended, err := c.View.Ended(ctx, c.Practice, n.ID)
+		if err != nil {
+			return nil, err
+		}
+		rows = append(rows, ReportRow{Session: n.ID, Date: n.Date, Version: edits.Version, SavedBy: edits.By, Ended: ended})
+	}
+	return rows, nil
+}
