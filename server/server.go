@@ -1,3 +1,7 @@
+// Package server carries the product over HTTP: sign-in, roles, the typed
+// operations of the API, and the front end. It translates between what was
+// asked and what the rules and the store answer, and decides nothing of the
+// job itself. Each subject has a package below this one; here they are joined.
 package server
 
 import (
