@@ -63,3 +63,21 @@ func TestTheFirstViewIsSmall(t *testing.T) {
 		assert.False(t, strings.HasSuffix(url, ".wasm"), url)
 	}
 }
+
+// A page that is left while it opens what this device keeps is put aside by the
+// browser, half-way. The next one reads it all the same.
+func TestAPageThatWasLeftHoldsUpNoOther(t *testing.T) {
+	t.Parallel()
+	y := demoYard(t)
+	for try := range 6 {
+		u := y.open(1280, 800)
+		require.NoError(t, proto.EmulationSetCPUThrottlingRate{Rate: 8}.Call(u))
+		u.goes("/sign-in")
+		u.presses("Look round as Wren Harrow")
+		u.seesIn("h1", "Horses")
+		_, err := u.Page.Timeout(patience).Eval(`(ms) => new Promise((left) => setTimeout(left, ms))`, 40*try)
+		require.NoError(t, err)
+		u.goes("/people")
+		u.sees("all sent") // it has counted what it keeps
+	}
+}

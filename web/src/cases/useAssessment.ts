@@ -6,14 +6,11 @@ import { api, told, type Trouble } from '../api/client'
 import type { Schemas } from '../api/types'
 import { useLoad } from '../api/use'
 import type { Kept, Outbox, Topic } from '../offline/outbox'
-import { within } from '../device/within'
+import { patience, within } from '../device/within'
 import { at, put } from './doc'
 
 type Walk = Schemas['Walk']
 type Source = 'seen' | 'video' | 'told'
-
-/** How long the page waits for what is kept on this device. */
-const patience = 2000
 
 /** Makes a mark: puts a value in its place, null for nothing. */
 export type Put = (path: string, value: unknown) => void

@@ -42,6 +42,13 @@ export interface Copy {
 const first = Dexie.minKey
 const last = Dexie.maxKey
 
+/* A browser keeps the page before this one, to go back to. One that was left while
+ * it opened its database would hold up every later page's for good. A page that is
+ * spoken to is given up instead. */
+const pages = new BroadcastChannel('ivorybridge pages')
+pages.addEventListener('message', () => undefined)
+pages.postMessage('another is open')
+
 export class Shelf extends Dexie {
   entries!: Table<Kept, string>
   settings!: Table<Setting, string>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { api, told, type Trouble } from '../../api/client'
 import type { Schemas } from '../../api/types'
 import { useLoad } from '../../api/use'
+import { patience, within } from '../../device/within'
 import type { Outbox } from '../../offline/outbox'
 import { theRules } from '../../rules/rules'
 import { keptKey, openHere, type ArenaSession } from './useArena'
@@ -22,17 +23,18 @@ export function useReview(id: string, box: Outbox) {
   const topic = `session/${id}` as const
 
   const { data, trouble, load } = useLoad<ReviewData>(async () => {
-    const kept = await box.setting<ArenaSession>(keptKey(id))
-    const handlers = Object.fromEntries((kept?.handlers ?? []).map((h) => [h.id, h.name]))
+    const here = box.setting<ArenaSession>(keptKey(id))
+    const named = (kept?: ArenaSession) => Object.fromEntries((kept?.handlers ?? []).map((h) => [h.id, h.name]))
     try {
       const whole = await told(api.GET('/api/sessions/{id}/summary', { params: { path: { id } } }))
       const { horse, date, review, beads } = whole
-      return { horse, date, review, beads, handlers: { ...whole.names, ...handlers }, whole }
+      return { horse, date, review, beads, handlers: { ...whole.names, ...named(await within(patience, here)) }, whole }
     } catch (error) {
+      const kept = await here
       if (!kept || (error as Trouble).status === 401) throw error
       await openHere(kept, await box.of(topic))
       const { beads, ...review } = await theRules().ask('review', {})
-      return { horse: kept.horse, date: kept.date, review, beads, handlers }
+      return { horse: kept.horse, date: kept.date, review, beads, handlers: named(kept) }
     }
   })
 
