@@ -13,11 +13,40 @@ type Record = Schemas['AssessRecord']
 const record = defineModel<Record>({ required: true })
 const { wrong } = defineProps<{ wrong: (field: string) => string | undefined }>()
 
-const sexes = choices(['mare', 'gelding', 'stallion'] as const)
-const energies = choices(['low', 'usual', 'high'] as const)
-const foods = choices(['yes', 'no', 'only after standing'] as const)
-const hangs = choices(['no wrinkle', 'one wrinkle', 'two wrinkles'] as const)
-const pasts = choices(['none', 'ordinary', 'unhappy', 'unknown'] as const)
+type Word = 'sex' | 'bit_hung' | 'ridden_past' | 'energy' | 'sensitivity' | 'food'
+type Text = 'born' | 'gelded' | 'breed' | 'started_by' | 'last_worked' | 'arrived' | 'living'
+type Measure = 'height_mm' | 'weight_g' | 'rides'
+type Field = { label: string; hint?: string; shown?: boolean } & (
+  | { field: Word; words: readonly string[] }
+  | { field: Text; date: true }
+  | { field: Text; longest: number }
+  | { field: Measure; unit: number }
+)
+
+const energies = ['low', 'usual', 'high'] as const
+const fields = computed<Field[]>(() => [
+  { field: 'sex', label: 'Sex', words: ['mare', 'gelding', 'stallion'] },
+  { field: 'born', label: 'Born', date: true, hint: "The year's first day if only the year is known" },
+  { field: 'gelded', label: 'Gelded on', date: true, shown: record.value.sex === 'gelding' },
+  { field: 'breed', label: 'Breed or type', longest: 120 },
+  { field: 'height_mm', label: 'Height, cm', unit: 10, hint: hands.value },
+  { field: 'weight_g', label: 'Weight, kg', unit: 1000 },
+  { field: 'rides', label: 'Rides so far', unit: 1, hint: 'Empty: not known' },
+  { field: 'started_by', label: 'Started by', longest: 120 },
+  { field: 'last_worked', label: 'Last worked', date: true },
+  { field: 'bit_hung', label: 'The bit hangs with', words: ['no wrinkle', 'one wrinkle', 'two wrinkles'] },
+  { field: 'arrived', label: 'Here since', date: true },
+  { field: 'living', label: 'Living', longest: 200, hint: 'Stable, field, herd, hours out' },
+  { field: 'ridden_past', label: 'Ridden past', words: ['none', 'ordinary', 'unhappy', 'unknown'] },
+  { field: 'energy', label: 'Energy', words: energies },
+  { field: 'sensitivity', label: 'Sensitivity', words: energies },
+  { field: 'food', label: 'Food allowed', words: ['yes', 'no', 'only after standing'] },
+])
+const ticks = [
+  { field: 'gaited', label: 'Gaited' },
+  { field: 'unhandled', label: 'An unhandled adult' },
+  { field: 'guards_itself', label: 'Guards itself: tight, head high, no move at people' },
+] as const
 
 /** Sets one field; the same choice again takes it back. */
 function set<K extends keyof Record>(field: K, value: Record[K]) {
@@ -27,13 +56,12 @@ function put<K extends keyof Record>(field: K, value: Record[K]) {
   record.value = { ...record.value, [field]: value }
 }
 
-const scaled = (field: 'height_mm' | 'weight_g', by: number) =>
-  computed({
-    get: () => (record.value[field] === undefined ? undefined : (record.value[field] ?? 0) / by),
-    set: (v: number | undefined) => put(field, v === undefined ? undefined : Math.round(v * by)),
-  })
-const height = scaled('height_mm', 10)
-const weight = scaled('weight_g', 1000)
+const inUnit = (field: Measure, unit: number) => {
+  const kept = record.value[field]
+  return kept === undefined ? undefined : kept / unit
+}
+const putInUnit = (field: Measure, unit: number, typed?: number) =>
+  put(field, typed === undefined ? undefined : Math.round(typed * unit))
 
 const hands = computed(() => {
   if (!record.value.height_mm) return ''
@@ -44,125 +72,40 @@ const hands = computed(() => {
 
 <template>
   <div class="grid">
-    <FieldRow label="Sex" :wrong="wrong('sex')">
-      <ChipRow label="Sex" :choices="sexes" :chosen="[record.sex ?? '']" @toggle="set('sex', $event as Record['sex'])" />
-    </FieldRow>
-    <FieldRow v-slot="f" label="Born" hint="The year's first day if only the year is known" :wrong="wrong('born')">
-      <ElInput
-        :id="f.id"
-        :model-value="record.born ?? ''"
-        type="date"
-        :aria-describedby="f.describedby"
-        @update:model-value="put('born', $event || undefined)"
-      />
-    </FieldRow>
-    <FieldRow v-if="record.sex === 'gelding'" v-slot="f" label="Gelded on" :wrong="wrong('gelded')">
-      <ElInput
-        :id="f.id"
-        :model-value="record.gelded ?? ''"
-        type="date"
-        @update:model-value="put('gelded', $event || undefined)"
-      />
-    </FieldRow>
-    <FieldRow v-slot="f" label="Breed or type" :wrong="wrong('breed')">
-      <ElInput
-        :id="f.id"
-        :model-value="record.breed ?? ''"
-        maxlength="120"
-        @update:model-value="put('breed', $event || undefined)"
-      />
-    </FieldRow>
-    <FieldRow v-slot="f" label="Height, cm" :hint="hands" :wrong="wrong('height_mm')">
-      <NumberField :id="f.id" v-model="height" />
-    </FieldRow>
-    <FieldRow v-slot="f" label="Weight, kg" :wrong="wrong('weight_g')">
-      <NumberField :id="f.id" v-model="weight" />
-    </FieldRow>
-    <FieldRow v-slot="f" label="Rides so far" hint="Empty: not known" :wrong="wrong('rides')">
-      <NumberField :id="f.id" :model-value="record.rides" @update:model-value="put('rides', $event)" />
-    </FieldRow>
-    <FieldRow v-slot="f" label="Started by" :wrong="wrong('started_by')">
-      <ElInput
-        :id="f.id"
-        :model-value="record.started_by ?? ''"
-        maxlength="120"
-        @update:model-value="put('started_by', $event || undefined)"
-      />
-    </FieldRow>
-    <FieldRow v-slot="f" label="Last worked" :wrong="wrong('last_worked')">
-      <ElInput
-        :id="f.id"
-        :model-value="record.last_worked ?? ''"
-        type="date"
-        @update:model-value="put('last_worked', $event || undefined)"
-      />
-    </FieldRow>
-    <FieldRow label="The bit hangs with">
-      <ChipRow
-        label="The bit hangs with"
-        :choices="hangs"
-        :chosen="[record.bit_hung ?? '']"
-        @toggle="set('bit_hung', $event as Record['bit_hung'])"
-      />
-    </FieldRow>
-    <FieldRow v-slot="f" label="Here since" :wrong="wrong('arrived')">
-      <ElInput
-        :id="f.id"
-        :model-value="record.arrived ?? ''"
-        type="date"
-        @update:model-value="put('arrived', $event || undefined)"
-      />
-    </FieldRow>
-    <FieldRow v-slot="f" label="Living" hint="Stable, field, herd, hours out" :wrong="wrong('living')">
-      <ElInput
-        :id="f.id"
-        :model-value="record.living ?? ''"
-        maxlength="200"
-        @update:model-value="put('living', $event || undefined)"
-      />
-    </FieldRow>
-    <FieldRow label="Ridden past">
-      <ChipRow
-        label="Ridden past"
-        :choices="pasts"
-        :chosen="[record.ridden_past ?? '']"
-        @toggle="set('ridden_past', $event as Record['ridden_past'])"
-      />
-    </FieldRow>
-    <FieldRow label="Energy">
-      <ChipRow
-        label="Energy"
-        :choices="energies"
-        :chosen="[record.energy ?? '']"
-        @toggle="set('energy', $event as Record['energy'])"
-      />
-    </FieldRow>
-    <FieldRow label="Sensitivity">
-      <ChipRow
-        label="Sensitivity"
-        :choices="energies"
-        :chosen="[record.sensitivity ?? '']"
-        @toggle="set('sensitivity', $event as Record['sensitivity'])"
-      />
-    </FieldRow>
-    <FieldRow label="Food allowed">
-      <ChipRow
-        label="Food allowed"
-        :choices="foods"
-        :chosen="[record.food ?? '']"
-        @toggle="set('food', $event as Record['food'])"
-      />
-    </FieldRow>
+    <template v-for="d in fields" :key="d.field">
+      <FieldRow v-if="d.shown ?? true" v-slot="f" :label="d.label" :hint="d.hint" :wrong="wrong(d.field)">
+        <ChipRow
+          v-if="'words' in d"
+          :label="d.label"
+          :choices="choices(d.words)"
+          :chosen="[record[d.field] ?? '']"
+          @toggle="set(d.field, $event as Record[typeof d.field])"
+        />
+        <NumberField
+          v-else-if="'unit' in d"
+          :id="f.id"
+          :model-value="inUnit(d.field, d.unit)"
+          @update:model-value="putInUnit(d.field, d.unit, $event)"
+        />
+        <ElInput
+          v-else
+          :id="f.id"
+          :model-value="record[d.field] ?? ''"
+          :type="'date' in d ? 'date' : 'text'"
+          :maxlength="'longest' in d ? d.longest : undefined"
+          :aria-describedby="f.describedby"
+          @update:model-value="put(d.field, $event || undefined)"
+        />
+      </FieldRow>
+    </template>
     <div>
-      <ElCheckbox :model-value="record.gaited ?? false" @update:model-value="put('gaited', !!$event || undefined)"
-        >Gaited</ElCheckbox
+      <ElCheckbox
+        v-for="t in ticks"
+        :key="t.field"
+        :model-value="record[t.field] ?? false"
+        @update:model-value="put(t.field, !!$event || undefined)"
+        >{{ t.label }}</ElCheckbox
       >
-      <ElCheckbox :model-value="record.unhandled ?? false" @update:model-value="put('unhandled', !!$event || undefined)">
-        An unhandled adult
-      </ElCheckbox>
-      <ElCheckbox :model-value="record.guards_itself ?? false" @update:model-value="put('guards_itself', !!$event || undefined)">
-        Guards itself: tight, head high, no move at people
-      </ElCheckbox>
     </div>
   </div>
 </template>

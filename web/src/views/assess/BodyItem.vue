@@ -7,9 +7,9 @@ import { me } from '../../api/me'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
-import TypedAnswer from '../../parts/TypedAnswer.vue'
 import { shortDate, sideWord } from '../../words'
 import type { Assessing } from '../../cases/useAssessment'
+import WalkField from './WalkField.vue'
 
 const { walk, item, state } = defineProps<{ walk: Assessing; item: Schemas['WalkItem']; state: string }>()
 
@@ -58,42 +58,18 @@ function press(side: string, answer: string) {
       </FieldRow>
     </div>
     <div v-if="state !== 'not looked at'" class="grid">
-      <FieldRow v-slot="f" label="What was seen" :wrong="walk.wrong(field('note'))">
-        <TypedAnswer :id="f.id" kind="text" :value="walk.typed(field('note'))" @put="walk.mark(field('note'), $event)" />
-      </FieldRow>
-      <FieldRow v-if="state === 'suspect'" v-slot="f" label="Suspect since" :wrong="walk.wrong(field('since'))">
-        <TypedAnswer :id="f.id" kind="date" :value="walk.typed(field('since'))" @put="walk.mark(field('since'), $event)" />
-      </FieldRow>
+      <WalkField label="What was seen" :walk="walk" :path="field('note')" />
+      <WalkField v-if="state === 'suspect'" label="Suspect since" :walk="walk" :path="field('since')" kind="date" />
       <template v-if="state === 'in treatment'">
-        <FieldRow v-slot="f" label="Treatment begun" :wrong="walk.wrong(field('begun'))">
-          <TypedAnswer :id="f.id" kind="date" :value="walk.typed(field('begun'))" @put="walk.mark(field('begun'), $event)" />
-        </FieldRow>
-        <FieldRow v-slot="f" label="Its length, days" :wrong="walk.wrong(field('days'))">
-          <TypedAnswer :id="f.id" kind="number" :value="walk.typed(field('days'))" @put="walk.mark(field('days'), $event)" />
-        </FieldRow>
+        <WalkField label="Treatment begun" :walk="walk" :path="field('begun')" kind="date" />
+        <WalkField label="Its length, days" :walk="walk" :path="field('days')" kind="number" />
       </template>
       <template v-if="state === 'cleared'">
-        <FieldRow v-slot="f" label="Cleared by" :wrong="walk.wrong(field('cleared_by'))">
-          <TypedAnswer
-            :id="f.id"
-            kind="text"
-            :value="walk.typed(field('cleared_by'))"
-            @put="walk.mark(field('cleared_by'), $event)"
-          />
-        </FieldRow>
-        <FieldRow v-slot="f" label="On" :wrong="walk.wrong(field('cleared_on'))">
-          <TypedAnswer
-            :id="f.id"
-            kind="date"
-            :value="walk.typed(field('cleared_on'))"
-            @put="walk.mark(field('cleared_on'), $event)"
-          />
-        </FieldRow>
+        <WalkField label="Cleared by" :walk="walk" :path="field('cleared_by')" />
+        <WalkField label="On" :walk="walk" :path="field('cleared_on')" kind="date" />
       </template>
       <template v-if="item.item === 'hind leg' && ['suspect', 'in treatment'].includes(state)">
-        <FieldRow v-slot="f" label="A vet has seen it on" :wrong="walk.wrong(field('vet_saw'))">
-          <TypedAnswer :id="f.id" kind="date" :value="walk.typed(field('vet_saw'))" @put="walk.mark(field('vet_saw'), $event)" />
-        </FieldRow>
+        <WalkField label="A vet has seen it on" :walk="walk" :path="field('vet_saw')" kind="date" />
         <FieldRow label="It has locked">
           <ChipRow
             label="It has locked"

@@ -7,8 +7,8 @@ import { me } from '../../api/me'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
-import TypedAnswer from '../../parts/TypedAnswer.vue'
 import type { Assessing } from '../../cases/useAssessment'
+import WalkField from './WalkField.vue'
 
 const { walk } = defineProps<{ walk: Assessing }>()
 
@@ -30,9 +30,7 @@ const add = (kind: string) => walk.mark(`events/${v7()}`, { kind, on: me.value?.
     </FieldRow>
     <div v-for="[id, e] in events" :key="id" class="row event">
       <b>{{ e.kind }}</b>
-      <FieldRow v-slot="f" label="On or about" :wrong="walk.wrong(`events/${id}/on`)">
-        <TypedAnswer :id="f.id" kind="date" :value="walk.typed(`events/${id}/on`)" @put="walk.mark(`events/${id}/on`, $event)" />
-      </FieldRow>
+      <WalkField label="On or about" :walk="walk" :path="`events/${id}/on`" kind="date" />
       <ElButton @click="walk.mark(`events/${id}`, null)">Take it out</ElButton>
     </div>
   </div>

@@ -6,8 +6,8 @@ import type { Schemas } from '../../api/types'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
-import TypedAnswer from '../../parts/TypedAnswer.vue'
 import type { Assessing } from '../../cases/useAssessment'
+import WalkField from './WalkField.vue'
 
 const { walk } = defineProps<{ walk: Assessing }>()
 
@@ -24,12 +24,8 @@ const set = (id: string, name: keyof Handler, value: unknown) =>
   <div class="stack">
     <section v-for="[id, h] in handlers" :key="id" class="one stack">
       <div class="grid">
-        <FieldRow v-slot="f" label="Name" :wrong="walk.wrong(`handlers/${id}/name`)">
-          <TypedAnswer :id="f.id" kind="text" :value="h.name" @put="walk.mark(`handlers/${id}/name`, $event)" />
-        </FieldRow>
-        <FieldRow v-slot="f" label="Strength, injuries that matter" :wrong="walk.wrong(`handlers/${id}/note`)">
-          <TypedAnswer :id="f.id" kind="text" :value="h.note" @put="walk.mark(`handlers/${id}/note`, $event)" />
-        </FieldRow>
+        <WalkField label="Name" :walk="walk" :path="`handlers/${id}/name`" />
+        <WalkField label="Strength, injuries that matter" :walk="walk" :path="`handlers/${id}/note`" />
       </div>
       <FieldRow label="Experience">
         <ChipRow

@@ -7,10 +7,9 @@ import type { Schemas } from '../../api/types'
 import { me } from '../../api/me'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
-import FieldRow from '../../parts/FieldRow.vue'
-import TypedAnswer from '../../parts/TypedAnswer.vue'
 import { sideWord } from '../../words'
 import type { Assessing } from '../../cases/useAssessment'
+import WalkField from './WalkField.vue'
 
 const { walk } = defineProps<{ walk: Assessing }>()
 
@@ -33,43 +32,28 @@ const verdict = (id: string, v: string) =>
     <details>
       <summary>Reasons for strong or tight settings</summary>
       <div class="grid">
-        <FieldRow
+        <WalkField
           v-for="s in words?.settings ?? []"
           :key="s"
-          v-slot="f"
           :label="`Why this ${s}`"
-          :wrong="walk.wrong(`tack/reasons/${s}`)"
-        >
-          <TypedAnswer
-            :id="f.id"
-            kind="text"
-            :value="walk.typed(`tack/reasons/${s}`)"
-            @put="walk.mark(`tack/reasons/${s}`, $event)"
-          />
-        </FieldRow>
+          :walk="walk"
+          :path="`tack/reasons/${s}`"
+        />
       </div>
     </details>
     <details :open="bridles.length > 0">
       <summary>The hole of each strap, per bridle, counted from the buckle</summary>
-      <section v-for="[id, b] in bridles" :key="id" class="stack one">
-        <FieldRow v-slot="f" label="Bridle" :wrong="walk.wrong(`tack/bridles/${id}/name`)">
-          <TypedAnswer :id="f.id" kind="text" :value="b.name" @put="walk.mark(`tack/bridles/${id}/name`, $event)" />
-        </FieldRow>
+      <section v-for="[id] in bridles" :key="id" class="stack one">
+        <WalkField label="Bridle" :walk="walk" :path="`tack/bridles/${id}/name`" />
         <div class="grid">
-          <FieldRow
+          <WalkField
             v-for="hole in (words?.straps ?? []).flatMap((s) => ['near', 'off'].map((side) => ({ strap: s, side })))"
             :key="`${hole.strap} ${hole.side}`"
-            v-slot="f"
             :label="`${hole.strap}, ${sideWord(hole.side)}`"
-            :wrong="walk.wrong(`tack/bridles/${id}/holes/${hole.strap}/${hole.side}`)"
-          >
-            <TypedAnswer
-              :id="f.id"
-              kind="number"
-              :value="walk.typed(`tack/bridles/${id}/holes/${hole.strap}/${hole.side}`)"
-              @put="walk.mark(`tack/bridles/${id}/holes/${hole.strap}/${hole.side}`, $event)"
-            />
-          </FieldRow>
+            :walk="walk"
+            :path="`tack/bridles/${id}/holes/${hole.strap}/${hole.side}`"
+            kind="number"
+          />
         </div>
         <div><ElButton @click="walk.mark(`tack/bridles/${id}`, null)">Take this bridle out</ElButton></div>
       </section>
@@ -79,28 +63,10 @@ const verdict = (id: string, v: string) =>
       <summary>Trials: one change at a time</summary>
       <section v-for="[id, t] in trials" :key="id" class="stack one">
         <div class="grid">
-          <FieldRow v-slot="f" label="What was changed" :wrong="walk.wrong(`tack/trials/${id}/changed`)">
-            <TypedAnswer :id="f.id" kind="text" :value="t.changed" @put="walk.mark(`tack/trials/${id}/changed`, $event)" />
-          </FieldRow>
-          <FieldRow v-slot="f" label="Minutes" :wrong="walk.wrong(`tack/trials/${id}/minutes`)">
-            <TypedAnswer
-              :id="f.id"
-              kind="number"
-              :value="walk.typed(`tack/trials/${id}/minutes`)"
-              @put="walk.mark(`tack/trials/${id}/minutes`, $event)"
-            />
-          </FieldRow>
-          <FieldRow v-slot="f" label="What was seen" :wrong="walk.wrong(`tack/trials/${id}/saw`)">
-            <TypedAnswer :id="f.id" kind="text" :value="t.saw" @put="walk.mark(`tack/trials/${id}/saw`, $event)" />
-          </FieldRow>
-          <FieldRow v-slot="f" label="On" :wrong="walk.wrong(`tack/trials/${id}/on`)">
-            <TypedAnswer
-              :id="f.id"
-              kind="date"
-              :value="walk.typed(`tack/trials/${id}/on`)"
-              @put="walk.mark(`tack/trials/${id}/on`, $event)"
-            />
-          </FieldRow>
+          <WalkField label="What was changed" :walk="walk" :path="`tack/trials/${id}/changed`" />
+          <WalkField label="Minutes" :walk="walk" :path="`tack/trials/${id}/minutes`" kind="number" />
+          <WalkField label="What was seen" :walk="walk" :path="`tack/trials/${id}/saw`" />
+          <WalkField label="On" :walk="walk" :path="`tack/trials/${id}/on`" kind="date" />
         </div>
         <div class="row">
           <ChipRow

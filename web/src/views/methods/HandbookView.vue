@@ -26,8 +26,7 @@ function follow(event: MouseEvent) {
 <template>
   <div class="page">
     <header class="page-head">
-      <p><RouterLink to="/methods">Methods</RouterLink></p>
-      <h1>How it judges</h1>
+      <p><RouterLink to="/methods">Methods</RouterLink> · How it judges</p>
     </header>
     <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
       <div v-if="data" class="beside">
