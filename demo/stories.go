@@ -143,7 +143,7 @@ func moth() story {
 			"a dip, and through it without a fuss", "head low, hind leg resting", "asked for less than last time and got more",
 			"the strap held and so did she", "chewed, blinked, walked away slowly",
 		},
-		seed: 11, quick: 0.5, heavy: 9, forget: 0.05, way: "turned away", fright: 2,
+		seed: 11, quick: 0.2, heavy: 9, forget: 0.05, way: "turned away", fright: 2,
 	}
 }
 

@@ -10,7 +10,6 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
-	"ivorybridge/core/judging"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/track"
 	"ivorybridge/store"
@@ -59,7 +58,7 @@ func (t *teller) file(day string) (*casefile.File, error) {
 		in.NeededBy = t.day(-t.neededIn)
 	}
 	for _, a := range t.assessments {
-		in.Assessments = append(in.Assessments, judging.Dated{On: t.day(t.takenOn - 1), Doc: a})
+		in.Assessments = append(in.Assessments, assess.Dated{On: t.day(t.takenOn - 1), Doc: a})
 	}
 	return casefile.Document{Input: in, Days: t.days}.Read(t.cat)
 }

@@ -85,10 +85,10 @@ func TestAHistorySurvivesBeingKept(t *testing.T) {
 		require.NoError(t, err)
 		var kept history.History
 		for i, d := range days {
-			kept = kept.After(s.catalog, nil, d)
+			kept = kept.After(s.catalog, history.Beside{}, d)
 			text, err := json.Marshal(kept)
 			require.NoError(t, err)
-			whole, err := json.Marshal(history.Fold(s.catalog, nil, days[:i+1]))
+			whole, err := json.Marshal(history.Fold(s.catalog, history.Beside{}, days[:i+1]))
 			require.NoError(t, err)
 			require.Equal(t, string(whole), string(text), "%s after session %d", h.Name, i+1)
 			var back history.History

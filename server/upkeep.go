@@ -43,7 +43,7 @@ func (s *Server) foldOne(ctx context.Context, c api.Caller, horse string) error 
 		}
 		r, err := s.cases.Gather(ctx, c, store.Horse{ID: horse}, kase)
 		if err == nil {
-			_, _, err = s.cases.Past(ctx, c, horse, r.Used, nil)
+			_, _, err = s.cases.Past(ctx, c, horse, r.Beside(), nil)
 		}
 		return err
 	})

@@ -40,6 +40,9 @@ func insertAssessment(ctx context.Context, q *sqlc.Queries, actor Actor, a Asses
 	}); err != nil {
 		return err
 	}
+	if err := foldAgain(ctx, q, actor, a.HorseID, place{date: a.On}); err != nil {
+		return err
+	}
 	return actor.changed(ctx, q, "assessment added", a.ID)
 }
 
@@ -173,6 +176,9 @@ func (s *Store) fold(ctx context.Context, q *sqlc.Queries, actor Actor, a *Asses
 			}
 		}
 	})
+	if err := foldAgain(ctx, q, actor, a.HorseID, place{date: a.On}); err != nil { // what it saw counts in what came after it
+		return err
+	}
 	if a.Doc, err = assess.Fold(a.Base, plain); err != nil {
 		return fmt.Errorf("making the assessment from its marks: %w", err)
 	}

@@ -18,7 +18,7 @@ func ExampleOf() {
 	}
 	facts := judging.Facts{
 		Today: "2026-06-20", Problem: horse.Loading, Ladder: "load", NeededBy: "2026-07-20",
-		Assessments: []judging.Dated{{On: "2026-06-20", Doc: assess.Assessment{Problems: map[horse.Problem]assess.Account{horse.Loading: {}}}}},
+		Assessments: []assess.Dated{{On: "2026-06-20", Doc: assess.Assessment{Problems: map[horse.Problem]assess.Account{horse.Loading: {}}}}},
 	}
 	judged, err := judging.Of(c, facts)
 	if err != nil {
@@ -28,6 +28,6 @@ func ExampleOf() {
 		fmt.Println(w.Ladder, w.Setting, w.Left, "steps,", w.Chosen)
 	}
 	// Output:
-	// load map[] 23 steps, true
-	// load map[trailer way:send in first] 23 steps, false
+	// load map[] 20 steps, true
+	// load map[trailer way:send in first] 20 steps, false
 }

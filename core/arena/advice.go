@@ -11,7 +11,7 @@ import (
 )
 
 // Version names these rules; a session pins the version that advised it.
-const Version = "2026.1"
+const Version = "2026.2"
 
 // Known is what is known of an ask before the session: how far it has come.
 type Known struct {
@@ -22,17 +22,25 @@ type Known struct {
 	Level horse.Level     `json:"level,omitzero" doc:"lowest level at which the pass mark was reached"`
 	Last  string          `json:"last,omitempty" format:"date" doc:"last day it was worked"`
 
-	Understood bool `json:"understood,omitempty" doc:"2 of the last 3 answers were a try or better, at level 6 or less"`
+	Understood bool         `json:"understood,omitempty" doc:"2 of the last 3 answers were a try or better, at level 6 or less"`
+	Good       bool         `json:"good,omitempty" doc:"seen good in person at an assessment: accepted, at level 5 or less"`
+	Concluded  bool         `json:"concluded,omitempty" doc:"nobody saw it: counted as understood because a later step was accepted"`
+	Source     horse.Source `json:"source,omitzero" doc:"where the state comes from, if from an assessment: seen, on video; told: it is only said to be good"`
+	Assessed   string       `json:"assessed,omitempty" format:"date" doc:"day of that assessment"`
 }
 
 // Meets reports whether what is known of an ask meets a need of it: met at the
-// level, or no more than understood.
+// level, no more than understood, or seen good at the assessment, which is not
+// taught again (part 7).
 func (k Known) Meets(n catalog.Need) bool {
 	if n.Understood && k.Understood {
 		return true
 	}
-	if n.Kept && k.State != horse.Kept {
-		return false
+	if n.Kept {
+		return k.State == horse.Kept
+	}
+	if k.Good {
+		return true
 	}
 	return k.Passed() && (n.Level == 0 || k.Level.Noted() && k.Level.Int() <= n.Level)
 }

@@ -248,7 +248,7 @@ func TestOtherRules(t *testing.T) {
 		"an owner's first good one": {on("lead.back").value(4).reps("refused@4 accepted@4", func(r *track.Rep) { r.Handler = "o" }).input(func(in *Input) {
 			in.Handlers = map[string]Handler{"o": {Owner: true}}
 		}), track.EndSession, "9", nil},
-		"offered three times on a dip is no routine": {on(fore).reps("offered@1 offered@1 offered@1").input(known(horse.Met, 1, fore, "quarters.fore off")), track.Up, "12", nil},
+		"offered three times on a dip is no routine": {on(fore).reps("offered@1 offered@1 offered@1").input(known(horse.Met, 1, fore, "quarters.fore off", "quarters.hind near", "quarters.hind off")), track.Up, "12", nil},
 		"routine": {on(fore).reps("accepted@4 accepted@4 offered@1 offered@1 offered@1").input(known(horse.Met, 1, fore, "quarters.fore off")), track.ChangeAsk, "11", nil},
 		"up to the next open step": {on("load.board").reps("accepted@2 accepted@2 accepted@2 accepted@2 accepted@2").input(trailer...), track.Up, "12", func(t *testing.T, a Advice) {
 			assert.Equal(t, ask("load.bridge"), a.Next.Ask)

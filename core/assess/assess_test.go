@@ -33,7 +33,7 @@ func met(arousal int) map[horse.Problem]Account {
 
 func events(kind, on string) map[string]Event { return map[string]Event{"1": event(kind, on)} }
 
-func kept(t *testing.T) *catalog.Catalog {
+func kept(t testing.TB) *catalog.Catalog {
 	t.Helper()
 	c, err := yaml.Shipped()
 	require.NoError(t, err)

@@ -96,6 +96,7 @@ type Baseline struct {
 	Minutes  *int           `json:"minutes,omitempty" doc:"time in all"`
 	Tries    *int           `json:"tries,omitempty" doc:"how often it was tried"`
 	Note     string         `json:"note,omitempty" maxLength:"1000" doc:"anything else seen"`
+	Anew     bool           `json:"anew,omitempty" doc:"noted in this assessment, not only carried over from the one before"`
 }
 
 // Asked reports whether the problem was asked once.

@@ -20,8 +20,10 @@ type Prompt = horse.Word[prompts]
 type Basic struct {
 	Level   horse.Level  `json:"level,omitzero" doc:"level needed"`
 	Seconds *float64     `json:"seconds,omitempty" doc:"seconds to answer; stood, for a stand"`
+	Count   *int         `json:"count,omitempty" doc:"steps back, for backing"`
 	Grade   horse.Answer `json:"grade,omitzero" doc:"the horse's answer"`
 	Prompt  Prompt       `json:"prompt,omitzero" doc:"how soon it answered"`
+	Anew    bool         `json:"anew,omitempty" doc:"noted in this assessment, not only carried over from the one before"`
 }
 
 // noted reports whether the test was made.
@@ -29,14 +31,18 @@ func (b Basic) noted() bool { return b.Level.Noted() || !b.Grade.IsZero() }
 
 // missing: grade under accepted, or level over 5 (part 3).
 func (b Basic) missing() bool {
-	return b.noted() && (!b.Grade.IsZero() && !horse.Soft(b.Grade) || b.Level.Int() > 5)
+	return b.noted() && (!b.Grade.IsZero() && !horse.Soft(b.Grade) || b.Level.Int() > GoodTo)
 }
+
+// GoodTo is the level up to which a basic is not missing (part 3).
+const GoodTo = 5
 
 // A Test is one of the basics, or one ridden.
 type Test struct {
 	Key    string       `json:"key" doc:"a step of the catalogue, or ridden.…"`
 	Sides  []horse.Side `json:"sides" doc:"empty: it has none"`
 	Holds  bool         `json:"holds,omitempty" doc:"seconds are how long it stood"`
+	Counts bool         `json:"counts,omitempty" doc:"steps are counted"`
 	Ridden bool         `json:"ridden,omitempty" doc:"D2"`
 }
 
@@ -56,12 +62,12 @@ func (t Test) Asks() []string {
 func Tests() []Test {
 	both := horse.Side{}.All()
 	return []Test{
-		{Key: "lead.forward"}, {Key: "lead.stand", Holds: true}, {Key: "lead.back"}, {Key: "lead.anytime"},
+		{Key: "lead.forward"}, {Key: "lead.halt"}, {Key: "lead.stand", Holds: true}, {Key: "lead.back", Counts: true}, {Key: "lead.anytime"},
 		{Key: "head.down"}, {Key: "head.flex", Sides: both}, {Key: "quarters.hind", Sides: both},
 		{Key: "quarters.fore", Sides: both}, {Key: "lead.past", Sides: both}, {Key: "lead.turn", Sides: both},
-		{Key: "ridden.contact", Ridden: true}, {Key: "ridden.flex", Sides: both, Ridden: true},
+		{Key: "ridden.mount", Ridden: true}, {Key: "ridden.contact", Ridden: true}, {Key: "ridden.flex", Sides: both, Ridden: true},
 		{Key: "ridden.turn", Sides: both, Ridden: true}, {Key: "ridden.sideways", Sides: both, Ridden: true},
-		{Key: "ridden.halt", Ridden: true}, {Key: "ridden.back", Ridden: true},
+		{Key: "ridden.halt", Ridden: true}, {Key: "ridden.back", Ridden: true}, {Key: "ridden.off", Ridden: true},
 	}
 }
 
@@ -106,6 +112,7 @@ type Touch struct {
 	Level    horse.Level  `json:"level,omitzero" doc:"level it took"`
 	Grade    horse.Answer `json:"grade,omitzero" doc:"the horse's answer"`
 	StepOuts *int         `json:"step_outs,omitempty" doc:"how often it stepped out"`
+	Anew     bool         `json:"anew,omitempty" doc:"noted in this assessment, not only carried over from the one before"`
 }
 
 // Missing lists the steps that teach the basics that are missing, in ladder
@@ -216,6 +223,7 @@ func (a Assessment) checkBasics(f *faults) {
 		if b.Seconds != nil && (*b.Seconds < 0 || *b.Seconds > 3600) {
 			f.add(fmt.Sprintf("basics/%s/seconds", k), "Give seconds from 0 to 3600.")
 		}
+		f.within(fmt.Sprintf("basics/%s/count", k), b.Count, 0, 50, "steps")
 	}
 	for spot, t := range a.Zones {
 		f.within(fmt.Sprintf("zones/%s/step_outs", spot), t.StepOuts, 0, 50, "times")

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"maps"
 	"reflect"
 	"slices"
 	"strings"
@@ -79,6 +80,7 @@ func Fold(base Assessment, marks []Mark) (Assessment, error) {
 		if err := put(tree, keys, own(m.Value)); err != nil {
 			return Assessment{}, err
 		}
+		anew(tree, keys)
 		if keys[0] == "problems" && len(keys) > 2 { // a problem stays taken on when its last answer is taken back
 			if err := keep(tree, keys[:2]); err != nil {
 				return Assessment{}, err
@@ -86,6 +88,57 @@ func Fold(base Assessment, marks []Mark) (Assessment, error) {
 		}
 	}
 	return read(tree)
+}
+
+// seenAnew is the key that says of something looked at that it was noted in this
+// assessment (part 3: what is only carried over was not seen again).
+const seenAnew = "anew"
+
+// CarriedOver is an assessment as the next one begins from it: nothing in it was
+// noted anew.
+func (a Assessment) CarriedOver() Assessment {
+	a.Basics, a.Zones, a.Problems = maps.Clone(a.Basics), maps.Clone(a.Zones), maps.Clone(a.Problems)
+	for key, b := range a.Basics {
+		b.Anew = false
+		a.Basics[key] = b
+	}
+	for spot, t := range a.Zones {
+		t.Anew = false
+		a.Zones[spot] = t
+	}
+	for p, account := range a.Problems {
+		account.Baseline.Anew = false
+		a.Problems[p] = account
+	}
+	return a
+}
+
+// anew says of the branch that a mark was put into that it was noted now; one in
+// which nothing else is left goes.
+func anew(tree map[string]any, keys []string) {
+	at := 2
+	if keys[0] == "problems" {
+		at = 3
+	}
+	if len(keys) < at || keys[0] != "basics" && keys[0] != "zones" && (keys[0] != "problems" || keys[2] != "baseline") {
+		return
+	}
+	holder := tree
+	for _, key := range keys[:at-1] {
+		if holder, _ = holder[key].(map[string]any); holder == nil {
+			return
+		}
+	}
+	b, ok := holder[keys[at-1]].(map[string]any)
+	if !ok {
+		return
+	}
+	delete(b, seenAnew)
+	if len(b) == 0 {
+		delete(holder, keys[at-1])
+		return
+	}
+	b[seenAnew] = true
 }
 
 var errNoPlace = errors.New("there is no such place in an assessment")

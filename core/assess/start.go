@@ -25,12 +25,7 @@ func Start(c *catalog.Catalog, ladder string, a Assessment, base Baseline, inHan
 	if step, ok := c.Step(base.Reached); ok && step.Ladder == ladder {
 		at = min(step.Place+1, len(l.Steps)-1)
 	}
-	switch arousal := base.Arousal.Int(); {
-	case arousal >= 3:
-		at -= 2
-	case arousal == 2:
-		at--
-	}
+	at -= base.lowers()
 	blocked := map[string]bool{}
 	for _, b := range Blocks(c, a) {
 		blocked[b.Step] = true

@@ -25,7 +25,7 @@ func ExampleOf() {
 	}
 	facts := judging.Facts{
 		Today: "2026-06-20", Problem: horse.Bridling, Ladder: "bridle", NeededBy: "2026-07-20",
-		Assessments: []judging.Dated{{On: "2026-06-20", Doc: assess.Assessment{Problems: map[horse.Problem]assess.Account{horse.Bridling: {}}}}},
+		Assessments: []assess.Dated{{On: "2026-06-20", Doc: assess.Assessment{Problems: map[horse.Problem]assess.Account{horse.Bridling: {}}}}},
 	}
 	judged, err := judging.Of(c, facts)
 	if err != nil {

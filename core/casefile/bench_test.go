@@ -6,7 +6,6 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
-	"ivorybridge/core/judging"
 )
 
 // three is a case with three problems taken on, over all ladders.
@@ -16,7 +15,7 @@ func three(t testing.TB) (*catalog.Catalog, Document) {
 	a := looked()
 	a.Doc.Problems[horse.Bridling] = assess.Account{Baseline: assess.Baseline{Done: true, Reached: "bridle.nose"}}
 	a.Doc.Problems[horse.Crowding] = assess.Account{Baseline: assess.Baseline{Done: true, WaysOut: []horse.WayOut{horse.CrowdedIn}}}
-	in.Assessments, in.NeededBy, in.Visits = []judging.Dated{a}, "2026-07-20", 6
+	in.Assessments, in.NeededBy, in.Visits = []assess.Dated{a}, "2026-07-20", 6
 	return c, in
 }
 

@@ -34,7 +34,7 @@ type Input struct {
 	Ladder      string                `json:"ladder,omitempty" doc:"of the case; empty: the problem's usual one"`
 	NeededBy    string                `json:"needed_by,omitempty" maxLength:"10" doc:"day by which the owner needs it"`
 	Finished    string                `json:"finished,omitempty" maxLength:"10" doc:"day the case was finished; empty: it is not"`
-	Assessments []judging.Dated       `json:"assessments,omitempty" doc:"the assessments, the newest last"`
+	Assessments []assess.Dated        `json:"assessments,omitempty" doc:"the assessments, the newest last"`
 	History     history.History       `json:"-"` // what the sessions came to
 	Owners      []string              `json:"owners,omitempty" doc:"names under which owners hold the rope"`
 	Visits      int                   `json:"lay_out,omitempty" doc:"how many visits to lay out; 0: 3"`
@@ -51,7 +51,7 @@ type Document struct {
 
 // Read folds the sessions, and reads the case.
 func (d Document) Read(c *catalog.Catalog) (*File, error) {
-	d.History = history.Fold(c, d.Used, d.Days)
+	d.History = history.Fold(c, d.beside(), d.Days)
 	return Read(c, d.Input)
 }
 
@@ -81,6 +81,7 @@ func Read(c *catalog.Catalog, in Input) (*File, error) {
 	if _, ok := c.Ladder(in.Ladder); !ok {
 		return nil, fmt.Errorf("%q is not a ladder of the catalogue", in.Ladder)
 	}
+	in.History = in.History.Until(c, in.beside(), in.Today)
 	facts := in.judged()
 	judged, err := judging.Of(c, facts)
 	if err != nil {
@@ -95,6 +96,11 @@ func Read(c *catalog.Catalog, in Input) (*File, error) {
 	f.glance, _ = plan.Look(judged.Catalog, outlook.Of(c, f.facts), in.Problem)
 	f.Bridge, _ = f.BridgeOf(in.Ladder)
 	return f, nil
+}
+
+// beside is what the sessions are read beside.
+func (in Input) beside() history.Beside {
+	return history.Beside{Used: in.Used, Assessed: in.Assessments}
 }
 
 // judged are the facts that judging goes by.

@@ -15,7 +15,6 @@ import (
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
-	"ivorybridge/core/judging"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/track"
 )
@@ -60,7 +59,7 @@ func input(days ...track.Day) Document {
 	return Document{Input: Input{Today: "2026-06-20", Problem: horse.Loading, Ladder: "load", Owners: []string{"owner"}}, Days: days}
 }
 
-func looked(change ...func(*assess.Assessment)) judging.Dated {
+func looked(change ...func(*assess.Assessment)) assess.Dated {
 	a := assess.Assessment{
 		Problems: map[horse.Problem]assess.Account{horse.Loading: {Baseline: assess.Baseline{Done: true, Arousal: horse.ArousalOf(1)}}},
 		Body:     map[horse.BodyItem]assess.BodyNote{},
@@ -71,7 +70,7 @@ func looked(change ...func(*assess.Assessment)) judging.Dated {
 	for _, c := range change {
 		c(&a)
 	}
-	return judging.Dated{On: "2026-06-01", Doc: a}
+	return assess.Dated{On: "2026-06-01", Doc: a}
 }
 
 func suspectLeg(a *assess.Assessment) {
@@ -114,7 +113,7 @@ func TestAClearedRearIsNoEvent(t *testing.T) {
 	r := refused("")
 	r.WaysOut = []horse.WayOut{horse.Reared}
 	events := func() []assess.Event {
-		return history.Fold(shipped(t), nil, []track.Day{day("2026-06-10", r)}).Events()
+		return history.Fold(shipped(t), history.Beside{}, []track.Day{day("2026-06-10", r)}).Events()
 	}
 	require.Len(t, events(), 1)
 	r.Flags = []horse.Flag{horse.RearCleared}
@@ -131,7 +130,7 @@ func TestTheGateKeepsTheGradesPrecautions(t *testing.T) {
 		return false
 	}
 	high := input()
-	high.Assessments = []judging.Dated{looked(func(a *assess.Assessment) {
+	high.Assessments = []assess.Dated{looked(func(a *assess.Assessment) {
 		a.Events = map[string]assess.Event{}
 		for _, k := range []string{"kicked at a person", "struck"} {
 			e := assess.Event{On: "2026-06-01"}
@@ -176,7 +175,7 @@ func TestDaysOffBeginLower(t *testing.T) {
 	in := input(days...)
 	in.Today = "2026-06-18"
 	_, ask := gate(t, in, ready)
-	assert.Equal(t, "lead.stand", ask.Step, "a day off: on where it was")
+	assert.Equal(t, "lead.back", ask.Step, "a day off: on where it was")
 	in.Today = "2026-06-20"
 	_, ask = gate(t, in, ready)
 	assert.Equal(t, "lead.forward", ask.Step, "three days off: one below the last met, lead.halt")
@@ -203,7 +202,7 @@ func TestWhatWasNotLookedAtIsNotClear(t *testing.T) {
 	assert.True(t, h.FearLikely)
 	assert.False(t, h.BodyClear)
 	in := input()
-	in.Assessments = []judging.Dated{looked()}
+	in.Assessments = []assess.Dated{looked()}
 	h = read(t, in).Brief().Input.Horse
 	assert.False(t, h.FearLikely)
 	assert.True(t, h.BodyClear)
@@ -220,7 +219,7 @@ func TestAttention(t *testing.T) {
 	}
 	assert.Equal(t, []string{"attention.not_assessed"}, keys(read(t, input())))
 	in := input(day("2026-06-01", kicked()))
-	in.Assessments, in.NeededBy = []judging.Dated{looked(suspectLeg)}, "2026-06-25"
+	in.Assessments, in.NeededBy = []assess.Dated{looked(suspectLeg)}, "2026-06-25"
 	f := read(t, in)
 	assert.Equal(t, []string{"attention.incident", "attention.referral", "attention.forecast", "attention.quiet"}, keys(f))
 	assert.NotEmpty(t, f.Blocks)
@@ -241,7 +240,7 @@ func TestTheGateNeverProposesABlockedStep(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		in := input()
 		if rapid.Bool().Draw(t, "leg") {
-			in.Assessments = []judging.Dated{looked(suspectLeg)}
+			in.Assessments = []assess.Dated{looked(suspectLeg)}
 		}
 		steps := []string{"lead.forward", "lead.halt", "lead.back", "head.down", "load.board", "load.front", "load.step", "load.close"}
 		for i := range rapid.IntRange(0, 4).Draw(t, "sessions") {
@@ -278,7 +277,7 @@ func TestEachLadderIsAdvisedInItsSchool(t *testing.T) {
 	in.Ladder, in.Problem = "saddle", horse.Saddling
 	a := looked()
 	a.Doc.Problems[horse.Saddling] = assess.Account{Baseline: assess.Baseline{Reached: "saddle.pad"}}
-	in.Assessments = []judging.Dated{a}
+	in.Assessments = []assess.Dated{a}
 	f := read(t, in)
 	advice := f.Brief().Session(f.Catalog, arena.Beginning{})
 	assert.Equal(t, horse.AskAndListen, advice.Schools["saddle"])
@@ -303,7 +302,7 @@ func TestDangerThatDoesNotChangeIsReferred(t *testing.T) {
 func TestChecksOfATreatmentWantAttention(t *testing.T) {
 	in := input()
 	days := 28
-	in.Assessments = []judging.Dated{looked(func(a *assess.Assessment) {
+	in.Assessments = []assess.Dated{looked(func(a *assess.Assessment) {
 		a.Body[horse.Belly] = assess.BodyNote{State: horse.InTreatment, Begun: "2026-06-01", Days: &days}
 	})}
 	notes := read(t, in).Attention()

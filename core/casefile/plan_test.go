@@ -17,7 +17,6 @@ import (
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
-	"ivorybridge/core/judging"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/track"
@@ -132,7 +131,7 @@ func TestNoPlanSchedulesWhatMayNotBe(t *testing.T) {
 		in := Document{Days: drawDays(t, c), Input: Input{
 			Today: "2026-06-20", Problem: horse.Loading, Owners: []string{"owner"}, Visits: 6,
 			Record:      assess.Record{Rides: rapid.SampledFrom([]*int{nil, &n, new(int)}).Draw(t, "ridden")},
-			Assessments: []judging.Dated{{On: "2026-06-01", Doc: drawAssessment(t, c, problems[:rapid.IntRange(1, len(problems)).Draw(t, "problems")])}},
+			Assessments: []assess.Dated{{On: "2026-06-01", Doc: drawAssessment(t, c, problems[:rapid.IntRange(1, len(problems)).Draw(t, "problems")])}},
 		}}
 		if c == shipped {
 			in.Choices.Settings = map[string]string{"trailer way": rapid.SampledFrom([]string{"lead in first", "send in first"}).Draw(t, "way")}
@@ -173,17 +172,29 @@ func keepsOrder(t *rapid.T, f *File) {
 	for _, key := range f.Plan().Done {
 		done[key] = true
 	}
-	var stands func(key string) string
-	stands = func(key string) string {
+	for _, g := range f.Plan().Good {
+		done[g.Step] = true
+	}
+	vouched := map[string]bool{} // by a kept step that stands on it
+	for again := true; again; {
+		again = false
+		for _, l := range c.Ladders {
+			for _, s := range l.Steps {
+				kept := !slices.ContainsFunc(s.Asks(), func(a horse.Ask) bool { return known(f, a).State != horse.Kept })
+				if s.Link != "" || !kept && !vouched[s.Key] {
+					continue
+				}
+				for _, n := range c.Under(s.Key) {
+					again = again || !vouched[n.Step]
+					vouched[n.Step] = true
+				}
+			}
+		}
+	}
+	stands := func(key string) string {
 		for _, n := range c.Needs(key) {
 			met := !slices.ContainsFunc(c.AsksOf(n), func(a horse.Ask) bool { return !known(f, a).Meets(n) })
-			switch {
-			case met || done[n.Step] && !n.Kept:
-			case seen[n.Step] && !n.Kept:
-				if missing := stands(n.Step); missing != "" {
-					return missing
-				}
-			default:
+			if !met && (n.Kept || !done[n.Step] && !seen[n.Step] && !vouched[n.Step]) {
 				return n.Step
 			}
 		}
@@ -228,7 +239,7 @@ func TestSharedFoundationsArePlannedOnceAndProblemsInOrder(t *testing.T) {
 	a := looked()
 	a.Doc.Problems[horse.Bridling] = assess.Account{Baseline: assess.Baseline{Done: true}, Story: assess.Story{NeededBy: "2026-07-01"}}
 	a.Doc.Problems[horse.Crowding] = assess.Account{Baseline: assess.Baseline{Done: true}}
-	in.Assessments = []judging.Dated{a}
+	in.Assessments = []assess.Dated{a}
 	order := func(in Document) []string {
 		var list []string
 		for _, g := range read(t, in).Plan().Forecast {
@@ -274,11 +285,11 @@ func TestNobodyRidesBeforeTheBodyIsClearAndItWasSeenSafe(t *testing.T) {
 	in.Record.Rides = &n
 	assert.Equal(t, "block.ridden.body", why(in), "nothing was looked at")
 	a := looked()
-	in.Assessments = []judging.Dated{a}
+	in.Assessments = []assess.Dated{a}
 	assert.Equal(t, "block.ridden.seen", why(in))
 	a.Doc.Basics = map[string]assess.Basic{"ridden.halt": {Grade: horse.Accepted}}
 	a.Doc.First.Mounting = still()
-	in.Assessments = []judging.Dated{a}
+	in.Assessments = []assess.Dated{a}
 	assert.Empty(t, why(in))
 	n = 4
 	assert.Equal(t, "block.ridden.young", why(in))
@@ -324,7 +335,7 @@ func TestAlternativesStandSideBySide(t *testing.T) {
 	in.Ladder = ""
 	a := looked()
 	a.Doc.Problems[in.Problem] = assess.Account{Baseline: assess.Baseline{Done: true, Arousal: horse.ArousalOf(1), WaysOut: []horse.WayOut{horse.TurnedAway}}}
-	in.Assessments = []judging.Dated{a}
+	in.Assessments = []assess.Dated{a}
 	list := read(t, in).Alternatives()
 	require.Len(t, list, 2)
 	assert.Equal(t, []string{"home", "away"}, []string{list[0].Ladder, list[1].Ladder})
@@ -353,7 +364,7 @@ func TestWhatTheAssessmentPutsFirst(t *testing.T) {
 	a := looked()
 	a.Doc.Basics = map[string]assess.Basic{"ridden.halt": {Grade: horse.Accepted}, "lead.turn near": {Level: horse.LevelOf(7), Grade: horse.Refused}}
 	a.Doc.First.Mounting = still()
-	in.Assessments = []judging.Dated{a}
+	in.Assessments = []assess.Dated{a}
 	at := func(f *File, step string) int {
 		return slices.IndexFunc(f.Plan().Items, func(i plan.Item) bool { return i.Step == step })
 	}
@@ -363,13 +374,13 @@ func TestWhatTheAssessmentPutsFirst(t *testing.T) {
 	assert.Equal(t, -1, at(f, "saddle.pad"))
 	touch := assess.Touch{StepOuts: &outs}
 	a.Doc.Zones = map[assess.Spot]assess.Touch{{Zone: (horse.Zone{}).All()[2], Side: horse.Near}: touch}
-	in.Assessments = []judging.Dated{a}
+	in.Assessments = []assess.Dated{a}
 	f = read(t, in)
 	assert.True(t, at(f, "saddle.pad") >= 0 && at(f, "saddle.pad") < at(f, "rush.slack"))
 	assert.Contains(t, f.Plan().Items[at(f, "rush.slack")].Needs, "saddle pad")
 
 	a.Doc.NotYet = true
-	in.Assessments = []judging.Dated{a}
+	in.Assessments = []assess.Dated{a}
 	f = read(t, in)
 	assert.Equal(t, "wild.pole", f.Plan().Items[0].Step)
 	assert.Equal(t, "wild.pole", f.Plan().Next)

@@ -46,6 +46,8 @@ type Need struct {
 	Kept       bool       `json:"kept,omitempty" doc:"kept on a later day, not only met"`
 	Understood bool       `json:"understood,omitempty" doc:"2 of the last 3 answers a try or better, at level 6 or less, is enough"`
 	Zone       horse.Zone `json:"zone,omitzero" doc:"only in this zone"`
+	Side       horse.Side `json:"side,omitzero" doc:"only on this side"`
+	Same       bool       `json:"same,omitempty" doc:"only on the side, and in the zone, that is asked"`
 	When       Past       `json:"when,omitzero" doc:"only of a horse already ridden, or not yet"`
 }
 
@@ -79,16 +81,18 @@ type Step struct {
 	Link     string           `json:"link,omitempty" doc:"the ladder this step stands for"`
 	Tied     bool             `json:"tied,omitempty" doc:"being tied is the ask"`
 	Ridden   bool             `json:"ridden,omitempty" doc:"asked from the saddle"`
+	Away     bool             `json:"away,omitempty" doc:"worked away from the yard"`
 	Means    []string         `json:"means,omitempty" doc:"aids that escalate inside one ask"`
 	Trailer  bool             `json:"trailer,omitempty" doc:"done on or in the trailer"`
 	Bars     bool             `json:"bars,omitempty" doc:"a bar or divider is closed: never alone at the yard"`
 	Instead  bool             `json:"instead,omitempty" doc:"its needs stand in place of the step before it"`
 	Calm     bool             `json:"calm,omitempty" doc:"left out unless fear is unlikely"`
 	First    bool             `json:"first_rides,omitempty" doc:"part of the first rides, no problem work"`
-	Before   bool             `json:"before_foundations,omitempty" doc:"where it is worked, every foundation comes after it"`
+	Before   bool             `json:"before_foundations,omitempty" doc:"where it is worked, every foundation and every other ladder comes after it"`
 	Opens    bool             `json:"opens_riding,omitempty" doc:"a horse not yet ridden is ridden on other ladders only once it is met"`
 	Helper   phrase.Slotted   `json:"helper,omitempty" doc:"a second person, and what they do"`
 	Roles    []Role           `json:"roles,omitempty" doc:"what it is to the rules"`
+	SeenIn   string           `json:"seen_in,omitempty" doc:"the look of an assessment that shows it, where that has another name"`
 	Ladder   string           `json:"ladder" doc:"key of its ladder"`
 	Place    int              `json:"place" doc:"place on its ladder, from 0"`
 }
@@ -172,7 +176,7 @@ type Ladder struct {
 	Suits     []horse.WayOut  `json:"suits,omitempty" doc:"ways out that it is made for, where a problem has several ladders"`
 	AtTrailer bool            `json:"at_trailer,omitempty" doc:"worked at the trailer, by its door"`
 	Bumps     bool            `json:"bumps,omitempty" doc:"a knock of the bit on the teeth is logged there"`
-	Rate      float64         `json:"rate" doc:"steps met in a session, as expected before anything is logged (part 7)"`
+	Rate      float64         `json:"rate" doc:"units met in a session, as expected before anything is logged (part 7)"`
 	Own       *Origin         `json:"own,omitempty" doc:"a practice's own copy; absent: as shipped"`
 	Steps     []Step          `json:"steps" doc:"its steps, in order"`
 }
@@ -275,11 +279,11 @@ func (c *Catalog) Compare(a, b horse.Ask) int {
 	return slices.Index(variants, a.Variant) - slices.Index(variants, b.Variant)
 }
 
-// Needs lists all that a step stands on: the step before it, or for the step
-// from which its ladder stands on others what that is, its own needs, and for
-// a foundation the step that comes before every foundation, where the
-// catalogue is fitted to a plan that has it. Needs of horses ridden already
-// are told unless the catalogue is fitted to one that is not.
+// Needs lists all that a step stands on (part 5): on a problem ladder the step
+// before it, for the step from which its ladder stands on others what that is,
+// its own needs, and for a horse that can't be haltered the step that comes before
+// all other work, where the catalogue is fitted to a plan that has it. Needs of
+// horses ridden already are told unless the catalogue is fitted to one that is not.
 func (c *Catalog) Needs(key string) []Need {
 	at, ok := c.steps[key]
 	if !ok {
@@ -288,20 +292,70 @@ func (c *Catalog) Needs(key string) []Need {
 	ladder := c.Ladders[at[0]]
 	step := ladder.Steps[at[1]]
 	var needs []Need
-	if at[1] > 0 && !step.Instead {
-		needs = append(needs, Need{Step: ladder.Steps[at[1]-1].Key})
+	if before, ok := ladder.before(step); ok {
+		needs = append(needs, Need{Step: before})
 	}
 	needs = append(needs, step.Needs...)
 	if ladder.standsAt() == at[1] {
 		needs = append(needs, ladder.StandsOn...)
 	}
-	if at[1] == 0 && ladder.Kind == Foundation && c.before != "" {
+	if c.before != "" && !ladder.ComesFirst() && (ladder.Kind == Foundation || at[1] == 0) {
 		needs = append(needs, Need{Step: c.before})
 	}
 	if opens, of := c.opens[0], c.opens[1]; step.Ridden && opens != "" && of != ladder.Key {
 		needs = append(needs, Need{Step: opens, When: NotYetRidden})
 	}
 	return slices.DeleteFunc(needs, func(n Need) bool { return !n.When.IsZero() && n.When != c.pastOf() })
+}
+
+// Under lists all that a step stands on in a plan: what it needs, and the
+// foundations of its ladder, which lie under each of its steps (part 7).
+func (c *Catalog) Under(key string) []Need {
+	needs := c.Needs(key)
+	at, ok := c.steps[key]
+	if !ok {
+		return nil
+	}
+	ladder := c.Ladders[at[0]]
+	if at[1] < ladder.standsAt() {
+		return needs
+	}
+	for _, n := range c.Piers(ladder) {
+		if !slices.Contains(needs, n) {
+			needs = append(needs, n)
+		}
+	}
+	return needs
+}
+
+// NeedsOf lists what one ask of a step stands on.
+func (c *Catalog) NeedsOf(a horse.Ask) []Need {
+	needs := c.Needs(a.Step)
+	for i, n := range needs {
+		if !n.Same {
+			continue
+		}
+		needs[i].Side = a.Variant.Side
+		if n.Zone.IsZero() {
+			needs[i].Zone = a.Variant.Zone
+		}
+	}
+	return needs
+}
+
+// before is the step of a problem ladder that another waits for: the nearest one
+// before it that is worked in hand or ridden as it is itself, so that no work in
+// hand waits for a ridden step. The first ridden step waits for the one before it.
+func (l Ladder) before(s Step) (string, bool) {
+	if l.Kind == Foundation || s.Instead || s.Place == 0 {
+		return "", false
+	}
+	for _, b := range slices.Backward(l.Steps[:s.Place]) {
+		if b.Ridden == s.Ridden {
+			return b.Key, true
+		}
+	}
+	return l.Steps[s.Place-1].Key, s.Ridden
 }
 
 // pastOf is the past that the catalogue is fitted to.
@@ -334,7 +388,9 @@ func (c *Catalog) AsksOf(n Need) []horse.Ask {
 	if !ok {
 		return nil
 	}
-	return slices.DeleteFunc(step.Asks(), func(a horse.Ask) bool { return !n.Zone.IsZero() && a.Variant.Zone != n.Zone })
+	return slices.DeleteFunc(step.Asks(), func(a horse.Ask) bool {
+		return !n.Zone.IsZero() && a.Variant.Zone != n.Zone || !n.Side.IsZero() && a.Variant.Side != n.Side
+	})
 }
 
 // StandingOn lists the ladders that stand on the step, directly or through a

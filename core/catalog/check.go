@@ -105,7 +105,7 @@ func checkLadder(c *Catalog, l Ladder, fault func(string, string, ...any)) {
 		fault(l.Key, "a problem ladder says which problem it is for")
 	}
 	if l.Rate <= 0 || l.Rate > 10 {
-		fault(l.Key, "rate is the steps met in a session, more than 0 and at most 10")
+		fault(l.Key, "rate is the units met in a session, more than 0 and at most 10")
 	}
 	if l.From != "" && !slices.ContainsFunc(l.Steps, func(s Step) bool { return s.Key == l.From }) {
 		fault(l.Key, "it stands on its foundations from %q, which is not one of its steps", l.From)

@@ -10,7 +10,7 @@ type roles struct{}
 
 func (roles) Words() []string {
 	return []string{
-		"refocuses", "backs", "owner alone", "control in hand", "first touch", "before mounting", "touched all over", "weight on its back",
+		"refocuses", "backs", "owner alone", "control in hand", "first touch", "before mounting", "touched all over", "weight on its back", "stood for seconds",
 	}
 }
 
@@ -26,6 +26,7 @@ var (
 	FirstTouch     = horse.MustWord[roles]("first touch")        // where a horse begins that can't be caught or haltered (part 3)
 	BeforeMounting = horse.MustWord[roles]("before mounting")    // added where it steps out of the touch of zone 3 (part 3)
 	TouchedAllOver = horse.MustWord[roles]("touched all over")   // what a missing touch of the assessment asks for (part 3)
+	StoodFor       = horse.MustWord[roles]("stood for seconds")  // the assessment counts the seconds (part 3)
 	BearsWeight    = horse.MustWord[roles]("weight on its back") // not of a horse in hand only (part 9)
 )
 
@@ -45,17 +46,32 @@ func (c *Catalog) With(r Role) []Step {
 	return steps
 }
 
+// ShownBy lists the steps that a look of the assessment shows: the one of its
+// name, or those that say so (part 3).
+func (c *Catalog) ShownBy(look string) []Step {
+	var steps []Step
+	for _, l := range c.Ladders {
+		for _, s := range l.Steps {
+			if s.Key == look || s.SeenIn == look {
+				steps = append(steps, s)
+			}
+		}
+	}
+	return steps
+}
+
 // inherits gives an own ladder, as a copy, what is not the practice's to change:
 // what its place brings, and the roles of its steps. A step added where every
 // shipped one puts weight on the back does so too.
 func (l Ladder) inherits(shipped Ladder) Ladder {
-	l.AtTrailer, l.Bumps = shipped.AtTrailer, shipped.Bumps
+	l.AtTrailer, l.Bumps, l.Rate = shipped.AtTrailer, shipped.Bumps, shipped.Rate
 	added := shipped.everyStep()
 	l.Steps = slices.Clone(l.Steps)
 	for i, s := range l.Steps {
 		l.Steps[i].Roles = added
 		if at := slices.IndexFunc(shipped.Steps, func(x Step) bool { return x.Key == s.Key }); at >= 0 {
-			l.Steps[i].Roles = shipped.Steps[at].Roles
+			was := shipped.Steps[at]
+			l.Steps[i].Roles, l.Steps[i].SeenIn, l.Steps[i].Away = was.Roles, was.SeenIn, was.Away
 		}
 	}
 	return l

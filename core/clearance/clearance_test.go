@@ -58,7 +58,7 @@ func of(t *testing.T, in known) clearance.State {
 	t.Helper()
 	c, err := yaml.Shipped()
 	require.NoError(t, err)
-	in.Persons, in.Steps, in.History = []string{"ines"}, []string{"lead.back"}, history.Fold(c, nil, in.days)
+	in.Persons, in.Steps, in.History = []string{"ines"}, []string{"lead.back"}, history.Fold(c, history.Beside{}, in.days)
 	return clearance.Of(in.Input)[0]
 }
 

@@ -26,7 +26,7 @@ func Example() {
 	}
 	var h history.History
 	for _, d := range []track.Day{session("2026-06-01", 3), session("2026-06-03", 2)} {
-		h = h.After(c, nil, d)
+		h = h.After(c, history.Beside{}, d)
 		fmt.Println(h.LastWorked(), h.Known(c)[0].State)
 	}
 	// Output:

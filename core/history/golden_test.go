@@ -25,7 +25,7 @@ func TestHistoriesChangeWithTheVersion(t *testing.T) {
 	c := shipped(t)
 	now := "histories " + Version + "\n"
 	for seed := range uint64(200) {
-		text, err := json.Marshal(Fold(c, nil, past(c, seed)))
+		text, err := json.Marshal(Fold(c, Beside{}, past(c, seed)))
 		require.NoError(t, err)
 		sum := fnv.New64a()
 		_, _ = sum.Write(text) // a hash takes all

@@ -100,7 +100,7 @@ func TestStates(t *testing.T) {
 		}, horse.Met},
 	} {
 		t.Run(name, func(t *testing.T) {
-			known := known(c, Fold(c, nil, test.days).Asks)
+			known := known(c, Fold(c, Beside{}, test.days).Asks)
 			require.Len(t, known, 1)
 			assert.Equal(t, test.want.String(), known[0].State.String())
 		})
@@ -110,13 +110,13 @@ func TestStates(t *testing.T) {
 func TestStatesTellLevelAndValue(t *testing.T) {
 	c := shipped(t)
 	days := []track.Day{day("2026-01-01", on("lead.back").value(3).reps("accepted@1 accepted@1 accepted@1").value(4).reps("accepted@1 accepted@1 accepted@1"))}
-	k := Fold(c, nil, days).Known(c)[0]
+	k := Fold(c, Beside{}, days).Known(c)[0]
 	assert.Equal(t, 4, k.Value)
 	assert.Equal(t, 1, k.Level.Int())
 	assert.Equal(t, horse.Met, k.State)
 	assert.Equal(t, "2026-01-01", k.Last)
 
-	_, reps, visit := History{}.Read(c, nil, days[0])
+	_, reps, visit := History{}.Read(c, Beside{}, days[0])
 	assert.Len(t, reps, 6)
 	assert.Empty(t, visit.Before)
 	assert.Len(t, visit.After, 1)
@@ -126,7 +126,7 @@ func TestNumbersOfStates(t *testing.T) {
 	c := shipped(t)
 	hind := "quarters.hind near"
 	state := func(days ...track.Day) arena.Known {
-		all := Fold(c, nil, days).Known(c)
+		all := Fold(c, Beside{}, days).Known(c)
 		require.Len(t, all, 1)
 		return all[0]
 	}
@@ -161,7 +161,7 @@ func TestFromMemory(t *testing.T) {
 	c := shipped(t)
 	of := func(last horse.Answer) arena.Known {
 		m := track.Memory{Ask: horse.Ask{Step: "lead.halt"}, Tries: 6, Last: last}
-		return Fold(c, nil, []track.Day{day("2026-06-01", on("lead.halt").add(track.Entry{Kind: track.KindMemory, Memory: &m}))}).Known(c)[0]
+		return Fold(c, Beside{}, []track.Day{day("2026-06-01", on("lead.halt").add(track.Entry{Kind: track.KindMemory, Memory: &m}))}).Known(c)[0]
 	}
 	assert.Equal(t, horse.StepTolerated, of(horse.Offered).State)
 	assert.Equal(t, horse.Tried, of(horse.Refused).State)
@@ -172,14 +172,14 @@ func TestFromMemory(t *testing.T) {
 func TestItsOwnTimeForARep(t *testing.T) {
 	c := shipped(t)
 	three, four := on("lead.halt").reps("accepted@2 accepted@2 accepted@2"), on("lead.halt").reps("accepted@2 accepted@2 accepted@2 accepted@2")
-	assert.Zero(t, Fold(c, nil, []track.Day{day("2026-06-01", three)}).RepSeconds)
-	assert.Equal(t, 30.0, Fold(c, nil, []track.Day{day("2026-06-01", four), day("2026-06-02", three)}).RepSeconds)
+	assert.Zero(t, Fold(c, Beside{}, []track.Day{day("2026-06-01", three)}).RepSeconds)
+	assert.Equal(t, 30.0, Fold(c, Beside{}, []track.Day{day("2026-06-01", four), day("2026-06-02", three)}).RepSeconds)
 }
 
 func TestHowAStepWentWithAPerson(t *testing.T) {
 	c := shipped(t)
 	d := on("lead.back").reps("accepted@2 accepted@2 refused@4 offered@1", by("ines")).reps("refused@4")
-	h := Fold(c, nil, []track.Day{day("2026-06-01", d)})
+	h := Fold(c, Beside{}, []track.Day{day("2026-06-01", d)})
 	assert.Equal(t, Hand{Person: "ines", Step: "lead.back", Soft: true, Refused: true, Run: 1, Best: 2}, h.Hand("ines", "lead.back"))
 	assert.Equal(t, []string{"lead.back"}, h.Failed("wren"), "the trainer holds the rope where nobody is named")
 	assert.Empty(t, h.Failed("ines"), "it was accepted once")
@@ -195,7 +195,7 @@ func TestWhatWasWatchedLapses(t *testing.T) {
 		return good().reps("refused@4", func(r *track.Rep) { r.WaysOut = []horse.WayOut{horse.KickedAtPerson} })
 	}
 	days := []track.Day{day("2026-06-01", good()), day("2026-06-02", kick())}
-	h := Fold(c, nil, days)
+	h := Fold(c, Beside{}, days)
 	assert.Zero(t, h.Hand("ines", "lead.back").Best)
 	assert.Equal(t, "2026-06-02", h.Danger)
 	on, slipped := h.Lapsed("lead.back")
@@ -206,37 +206,37 @@ func TestWhatWasWatchedLapses(t *testing.T) {
 
 	again := day("2026-06-02", good())
 	again.Started = 1
-	assert.Zero(t, Fold(c, nil, append(days, again)).Hand("ines", "lead.back").Best, "on the day it lapsed")
-	assert.Equal(t, 3, Fold(c, nil, append(days, day("2026-06-03", good()))).Hand("ines", "lead.back").Best)
+	assert.Zero(t, Fold(c, Beside{}, append(days, again)).Hand("ines", "lead.back").Best, "on the day it lapsed")
+	assert.Equal(t, 3, Fold(c, Beside{}, append(days, day("2026-06-03", good()))).Hand("ines", "lead.back").Best)
 }
 
 func TestHeavyAndLightAgain(t *testing.T) {
 	c := shipped(t)
 	late := func(r *track.Rep) { r.Release = horse.Late }
-	h := Fold(c, nil, []track.Day{day("2026-06-01", on("lead.halt").reps("try@5 try@5"))})
+	h := Fold(c, Beside{}, []track.Day{day("2026-06-01", on("lead.halt").reps("try@5 try@5"))})
 	assert.True(t, h.Heavy)
-	assert.False(t, Fold(c, nil, []track.Day{day("2026-06-01", on("lead.halt").reps("try@5 try@4"))}).Heavy)
+	assert.False(t, Fold(c, Beside{}, []track.Day{day("2026-06-01", on("lead.halt").reps("try@5 try@4"))}).Heavy)
 	five := func(n int, edit func(*track.Rep)) *script {
 		return on("lead.halt").reps(strings.Repeat("try@4 ", 5-n)).reps(strings.Repeat("try@4 ", n), edit)
 	}
-	assert.False(t, h.After(c, nil, day("2026-06-02", five(1, late))).Heavy, "four of five on the try")
-	assert.True(t, h.After(c, nil, day("2026-06-02", five(2, late))).Heavy)
+	assert.False(t, h.After(c, Beside{}, day("2026-06-02", five(1, late))).Heavy, "four of five on the try")
+	assert.True(t, h.After(c, Beside{}, day("2026-06-02", five(2, late))).Heavy)
 }
 
 func TestWhoHasNotEnded(t *testing.T) {
 	c := shipped(t)
 	open, ended := day("2026-06-01", on("lead.halt").reps("try@4")), day("2026-06-02", on("lead.halt").reps("try@4").end())
-	assert.Equal(t, "2026-06-01", Fold(c, nil, []track.Day{open, ended}).Open)
+	assert.Equal(t, "2026-06-01", Fold(c, Beside{}, []track.Day{open, ended}).Open)
 	undone := ended
 	undone.Track = append(undone.Track, track.Entry{ID: "u", At: 90_000, Kind: track.KindUndo, Replaces: ended.Track[1].ID})
-	assert.Equal(t, "2026-06-02", Fold(c, nil, []track.Day{undone}).Open, "the end was undone")
+	assert.Equal(t, "2026-06-02", Fold(c, Beside{}, []track.Day{undone}).Open, "the end was undone")
 }
 
 // The first day of an ask is told in the school that its ladder is worked in.
 func TestTheFirstDayOfAnAsk(t *testing.T) {
 	c := shipped(t)
 	d := on("lead.halt").reps("accepted@3 try@5 refused@6")
-	h := Fold(c, nil, []track.Day{day("2026-06-01", d), day("2026-06-03", on("lead.halt").reps("accepted@1"))})
+	h := Fold(c, Beside{}, []track.Day{day("2026-06-01", d), day("2026-06-03", on("lead.halt").reps("accepted@1"))})
 	require.Len(t, h.Firsts, 1)
 	assert.Equal(t, "2026-06-01", h.Firsts[0].On)
 	assert.Equal(t, 1, h.Firsts[0].In(horse.BuildAndRelease).Good)
@@ -256,17 +256,17 @@ func TestAChangedStepBeginsAgain(t *testing.T) {
 			own.Steps[i].Pass.Run = 5
 		}
 	}
-	used := []Used{{Since: 2000, Ladders: []catalog.Ladder{own}}}
+	used := Beside{Used: []Used{{Since: 2000, Ladders: []catalog.Ladder{own}}}}
 	met := day("2026-06-01", on("lead.halt").reps("accepted@1 accepted@1 accepted@1"))
 	met.Started = 1000
 	h := Fold(c, used, []track.Day{met})
 	require.Equal(t, horse.Met, h.Known(c)[0].State)
-	assert.Equal(t, []string{"lead.halt"}, h.Since(c, used))
+	assert.Equal(t, []string{"lead.halt"}, h.Since(c, used.Used))
 	later := day("2026-06-03", on("lead.back").reps("try@2"))
 	later.Started = 3000
 	h = h.After(c, used, later)
 	assert.Equal(t, horse.Tried, h.Known(c)[0].State)
-	assert.Empty(t, h.Since(c, used))
+	assert.Empty(t, h.Since(c, used.Used))
 	assert.Equal(t, 1, h.Step("lead.halt").Met)
 	assert.Zero(t, h.Step("lead.halt").Lost, "it was not lost, it was measured otherwise")
 }
@@ -275,12 +275,12 @@ func TestAChangedStepBeginsAgain(t *testing.T) {
 func TestNothingIsChanged(t *testing.T) {
 	c := shipped(t)
 	d := day("2026-06-01", on("lead.halt").reps("accepted@1 accepted@1 accepted@1"))
-	h := Fold(c, nil, []track.Day{d})
+	h := Fold(c, Beside{}, []track.Day{d})
 	was, err := json.Marshal(h)
 	require.NoError(t, err)
 	for _, words := range []string{"refused@5 refused@5 refused@5 refused@5", "accepted@1"} {
-		h.After(c, nil, day("2026-06-02", on("lead.halt").reps(words)))
-		h.After(c, nil, day("2026-06-01", on("lead.halt").reps(words)))
+		h.After(c, Beside{}, day("2026-06-02", on("lead.halt").reps(words)))
+		h.After(c, Beside{}, day("2026-06-01", on("lead.halt").reps(words)))
 	}
 	is, err := json.Marshal(h)
 	require.NoError(t, err)

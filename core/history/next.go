@@ -14,14 +14,14 @@ import (
 )
 
 // Fold folds sessions in their order: by date, then by when they began.
-func Fold(c *catalog.Catalog, used []Used, days []track.Day) History {
+func Fold(c *catalog.Catalog, b Beside, days []track.Day) History {
 	days = slices.Clone(days)
 	slices.SortStableFunc(days, func(a, b track.Day) int {
 		return cmp.Or(cmp.Compare(a.Date, b.Date), cmp.Compare(a.Started, b.Started))
 	})
 	var h History
 	for _, d := range days {
-		h = h.After(c, used, d)
+		h = h.After(c, b, d)
 	}
 	return h
 }
@@ -30,7 +30,7 @@ func Fold(c *catalog.Catalog, used []Used, days []track.Day) History {
 func read(c *catalog.Catalog, h History, d track.Day) (History, []arena.Told, Visit) {
 	asks := make(map[horse.Ask]Ask, len(h.Asks))
 	for _, a := range h.Asks {
-		asks[a.Ask] = a.morning(h.LastWorked() != d.Date, d.Fresh)
+		asks[a.Ask] = a.morning(d.Date, d.Fresh)
 	}
 	visit := Visit{Before: known(c, sorted(asks))}
 	out := arena.ReadDay(c, d, visit.Before, nil)
@@ -68,10 +68,11 @@ const (
 	afterGood = 4
 )
 
-// morning is an ask as a session begins: a later day closes the one before, and
-// a step that is measured or passed otherwise since begins again at tried.
-func (a Ask) morning(newDay bool, fresh []string) Ask {
-	if newDay && a.Today != nil {
+// morning is an ask as a session or an assessment of a day begins: a later day
+// closes the one before, and a step that is measured or passed otherwise since
+// begins again at tried.
+func (a Ask) morning(day string, fresh []string) Ask {
+	if a.Today != nil && a.Last != day {
 		if a.Today.Counts {
 			a.EndedWell = a.Today.Last
 		}
@@ -110,7 +111,8 @@ func (a Ask) after(c *catalog.Catalog, ask horse.Ask, date string, reps []arena.
 	a.Fair = slices.Clone(a.Fair)
 	step, _ := c.Step(ask.Step)
 	a.Ask, a.Last, a.Today = ask, date, &today
-	if a.State.IsZero() {
+	was := a.State
+	if a.State.IsZero() || a.State == horse.Untried {
 		a.State = horse.Tried
 	}
 	for _, t := range reps {
@@ -125,6 +127,10 @@ func (a Ask) after(c *catalog.Catalog, ask horse.Ask, date string, reps []arena.
 	}
 	a.Fair = a.Fair[max(len(a.Fair)-3, 0):]
 	a.Understood = arena.Understood(a.Fair)
+	if n := len(reps); n > 0 {
+		last := reps[n-1]
+		a.Concluded, a.Good = false, a.Good && horse.Soft(last.Graded) && last.Peak.Int() <= assess.GoodTo
+	}
 	if last, told := out.Memory[ask]; told && last.Rank() >= horse.Tolerated.Rank() && a.State == horse.Tried {
 		a.State = horse.StepTolerated // what is remembered is not counted towards a pass mark
 	}
@@ -144,6 +150,9 @@ func (a Ask) after(c *catalog.Catalog, ask horse.Ask, date string, reps []arena.
 		if a.State != horse.Kept {
 			a.State = horse.Met
 		}
+	}
+	if a.State != was {
+		a.Source, a.Assessed = horse.Source{}, ""
 	}
 	return a
 }

@@ -2,6 +2,7 @@ package history
 
 import (
 	"ivorybridge/core/arena"
+	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/track"
 )
@@ -12,19 +13,26 @@ type Used struct {
 	Ladders []catalog.Ladder `json:"ladders" doc:"the practice's own ladders"`
 }
 
+// Beside is what a horse's sessions are read beside: the own ladders of its plans,
+// and its assessments. Both stand oldest first.
+type Beside struct {
+	Used     []Used
+	Assessed []assess.Dated
+}
+
 // After is the history after one more session, which is read by the ladders that
-// were in use as it began. used stand oldest first.
-func (h History) After(c *catalog.Catalog, used []Used, d track.Day) History {
-	n, _, _ := h.Read(c, used, d)
+// were in use as it began.
+func (h History) After(c *catalog.Catalog, b Beside, d track.Day) History {
+	n, _, _ := h.Read(c, b, d)
 	return n
 }
 
 // Read reads one more session by the ladders that were in use as it began: the
 // history after it, its reps, and what it made of the asks.
-func (h History) Read(c *catalog.Catalog, used []Used, d track.Day) (History, []arena.Told, Visit) {
+func (h History) Read(c *catalog.Catalog, b Beside, d track.Day) (History, []arena.Told, Visit) {
 	at := c
 	was := c
-	for _, u := range used {
+	for _, u := range b.Used {
 		if u.Since > d.Started {
 			break
 		}
@@ -37,7 +45,18 @@ func (h History) Read(c *catalog.Catalog, used []Used, d track.Day) (History, []
 		}
 		was, at = now, now
 	}
-	return read(at, h, d)
+	return read(at, h.Assessed(at, b.Assessed, d.Date), d)
+}
+
+// Until is the history with all assessments up to a day, by the ladders that are
+// in use now.
+func (h History) Until(c *catalog.Catalog, b Beside, day string) History {
+	if n := len(b.Used); n > 0 {
+		if now := with(c, b.Used[n-1]); now != nil {
+			c = now
+		}
+	}
+	return h.Assessed(c, b.Assessed, day)
 }
 
 // Since lists the steps that are measured or passed otherwise since the newest

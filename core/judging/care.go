@@ -64,7 +64,7 @@ func (f Facts) SeenOn(day string) []assess.Event {
 
 // seenBy lists the dangerous things that assessments saw up to a day, each of
 // the day on which it was seen first.
-func (f Facts) seenBy(day string, list []Dated) []assess.Event {
+func (f Facts) seenBy(day string, list []assess.Dated) []assess.Event {
 	var events []assess.Event
 	var before assess.Assessment
 	for i, d := range list {

@@ -16,12 +16,6 @@ import (
 	"ivorybridge/core/plan"
 )
 
-// Dated is an assessment with its day, YYYY-MM-DD.
-type Dated struct {
-	On  string            `json:"on" format:"date" doc:"day"`
-	Doc assess.Assessment `json:"assessment" doc:"the assessment as it stood"`
-}
-
 // Facts are what is known of a horse and its case. Assessments stand oldest
 // first.
 type Facts struct {
@@ -30,7 +24,7 @@ type Facts struct {
 	Problem     horse.Problem // of the case
 	Ladder      string        // of the case
 	NeededBy    string        // empty: there is no date
-	Assessments []Dated
+	Assessments []assess.Dated
 	History     history.History
 	Choices     plan.Choices
 	Own         []catalog.Ladder // own ladders in use

@@ -70,7 +70,7 @@ func TestTheLadderIsTheCasesAsChosen(t *testing.T) {
 	other, ok := f.LadderOf(c, horse.Loading)
 	require.True(t, ok)
 	assert.Equal(t, "zones", other.Key)
-	f.Assessments = []judging.Dated{{On: "2026-06-01", Doc: assess.Assessment{Problems: map[horse.Problem]assess.Account{horse.Loading: {}}}}}
+	f.Assessments = []assess.Dated{{On: "2026-06-01", Doc: assess.Assessment{Problems: map[horse.Problem]assess.Account{horse.Loading: {}}}}}
 	assert.Contains(t, of(t, f).Fitting.Ladders, "zones")
 	f.Choices.Goals[horse.Loading] = plan.Wanted{Ladder: "zones", Later: true}
 	assert.NotContains(t, of(t, f).Fitting.Ladders, "zones", "what is left for later is not fitted to")
@@ -140,7 +140,7 @@ func TestWhatAnAssessmentSawIsOfTheDayItWasFirstSeen(t *testing.T) {
 		return assess.Assessment{Ways: map[string][]horse.WayOut{"C": {w}}}
 	}
 	f := bridling()
-	f.Assessments = []judging.Dated{{On: "2026-06-01", Doc: saw("reared")}, {On: "2026-06-10", Doc: saw("reared")}}
+	f.Assessments = []assess.Dated{{On: "2026-06-01", Doc: saw("reared")}, {On: "2026-06-10", Doc: saw("reared")}}
 	assert.Len(t, f.SeenOn("2026-06-01"), 1)
 	assert.Empty(t, f.SeenOn("2026-06-10"), "it stood there before")
 }
@@ -152,7 +152,7 @@ func ExampleOf() {
 	}
 	j, err := judging.Of(c, judging.Facts{
 		Today: "2026-06-20", Problem: horse.Girth, Ladder: "girth",
-		Assessments: []judging.Dated{{On: "2026-06-20", Doc: assess.Assessment{
+		Assessments: []assess.Dated{{On: "2026-06-20", Doc: assess.Assessment{
 			Body: map[horse.BodyItem]assess.BodyNote{horse.Back: {State: horse.Suspect}},
 		}}},
 	})

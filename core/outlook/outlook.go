@@ -66,7 +66,7 @@ func Goals(c *catalog.Catalog, f judging.Facts, j *judging.Judged) []plan.Goal {
 		}
 		account := j.Assessment.Problems[p]
 		g := plan.Goal{
-			Problem: p, Ladder: ladder.Key, Until: wanted.Until, By: account.Story.NeededBy, Danger: danger(account, ladder),
+			Problem: p, Ladder: ladder.Key, Until: wanted.Until, Ridden: wanted.Ridden, By: account.Story.NeededBy, Danger: danger(account, ladder),
 			Reached: account.Baseline.WaysOut, Last: account.Baseline.Reached, Source: j.Assessment.SourceIn("E"),
 		}
 		for _, r := range j.Result.Problems {
@@ -133,8 +133,9 @@ func (f Facts) schools() plan.Facts {
 func (f Facts) work() plan.Work {
 	w := plan.Work{Sessions: f.History.Sessions(), Since: f.Judged.Account().Story.Since, CanClear: f.OwnerMay}
 	for _, s := range f.History.Steps {
-		if _, ok := f.Judged.Catalog.Step(s.Step); ok {
+		if step, ok := f.Judged.Catalog.Step(s.Step); ok {
 			w.Met, w.Slips = w.Met+s.Met, w.Slips+s.Lost
+			w.Earned += float64(s.Met) * plan.UnitsOf(f.Judged.Catalog, step)
 		}
 	}
 	return w

@@ -22,7 +22,7 @@ func ExampleOf() {
 	}
 	facts := judging.Facts{
 		Today: "2026-06-20", Problem: horse.Bridling, Ladder: "bridle", NeededBy: "2026-07-20",
-		Assessments: []judging.Dated{{On: "2026-06-20", Doc: assess.Assessment{Problems: map[horse.Problem]assess.Account{horse.Bridling: {}}}}},
+		Assessments: []assess.Dated{{On: "2026-06-20", Doc: assess.Assessment{Problems: map[horse.Problem]assess.Account{horse.Bridling: {}}}}},
 	}
 	judged, err := judging.Of(c, facts)
 	if err != nil {
@@ -44,7 +44,7 @@ func goals(t *testing.T, change func(*judging.Facts, map[horse.Problem]assess.Ac
 	accounts := map[horse.Problem]assess.Account{horse.Bridling: {}, bucking: {}}
 	f := judging.Facts{Today: "2026-06-20", Problem: horse.Bridling, Ladder: "bridle", NeededBy: "2026-07-20"}
 	change(&f, accounts)
-	f.Assessments = []judging.Dated{{On: "2026-06-20", Doc: assess.Assessment{Problems: accounts}}}
+	f.Assessments = []assess.Dated{{On: "2026-06-20", Doc: assess.Assessment{Problems: accounts}}}
 	j, err := judging.Of(c, f)
 	require.NoError(t, err)
 	return outlook.Goals(c, f, j)

@@ -21,6 +21,7 @@ type Choices struct {
 	Settings  map[string]string        `json:"settings,omitempty" doc:"option by standing disagreement (part 4)"`
 	Own       map[string]Used          `json:"own,omitempty" doc:"own ladders used, by the key of the ladder"`
 	PerWeek   *int                     `json:"visits_per_week,omitempty" doc:"visits possible in a week; absent: 2"`
+	Minutes   int                      `json:"visit_minutes,omitempty" doc:"how long a visit is driven for; 0: 45"`
 	Homework  int                      `json:"homework_per_week,omitempty" doc:"homework sessions possible in a week"`
 	By        string                   `json:"by,omitempty" maxLength:"10" doc:"a later date than the case's, as agreed"`
 	Vehicle   string                   `json:"vehicle,omitempty" maxLength:"200" doc:"the trailer, and who brings it"`
@@ -40,7 +41,8 @@ type Aid struct {
 // Wanted is what is wanted of one problem.
 type Wanted struct {
 	Ladder string `json:"ladder,omitempty" maxLength:"60" doc:"another ladder for the same problem"`
-	Until  string `json:"until,omitempty" maxLength:"60" doc:"the last step of a smaller goal"`
+	Until  string `json:"until,omitempty" maxLength:"60" doc:"the plank where the goal is reached; empty: the ladder's last"`
+	Ridden bool   `json:"ridden,omitempty" doc:"the goal is ridden, though its last plank is not"`
 	Later  bool   `json:"later,omitempty" doc:"not in this plan"`
 }
 
@@ -75,6 +77,12 @@ func (c Choices) Visits() int {
 	}
 	return *c.PerWeek
 }
+
+// usualMinutes is how long a visit is where nobody said.
+const usualMinutes = 45
+
+// Length is how long a visit is driven for, in minutes.
+func (c Choices) Length() int { return cmp.Or(c.Minutes, usualMinutes) }
 
 // Setting is the option chosen of a standing disagreement.
 func (c Choices) Setting(one catalog.Choice) catalog.Option {

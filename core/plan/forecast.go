@@ -9,6 +9,7 @@ import (
 
 	"gonum.org/v1/gonum/mathext"
 
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 )
@@ -29,11 +30,13 @@ type Work struct {
 	Today     string  `json:"today" format:"date" doc:"the day that counts as today"`
 	Remaining int     `json:"remaining" minimum:"0" maximum:"1000" doc:"steps to go"`
 	Met       int     `json:"met" minimum:"0" maximum:"100000" doc:"steps met so far, those met again counted again"`
+	Earned    float64 `json:"units_met,omitempty" minimum:"0" maximum:"100000" doc:"units of the steps met so far; 0: one for each"`
 	Slips     int     `json:"slips" minimum:"0" maximum:"100000" doc:"steps that slipped"`
 	Sessions  int     `json:"sessions" minimum:"0" maximum:"100000" doc:"sessions so far"`
 	Practised int     `json:"homework_sessions,omitempty" minimum:"0" maximum:"100000" doc:"homework sessions of a cleared owner so far"`
-	Rate      float64 `json:"rate,omitempty" doc:"nominal steps met in a session; 0: the shipped 0.8"`
+	Rate      float64 `json:"rate,omitempty" doc:"nominal units met in a session; 0: the shipped 1.5"`
 	Since     string  `json:"since,omitempty" maxLength:"10" doc:"the habit is there since; empty: not known"`
+	DidWell   bool    `json:"did_well,omitempty" doc:"it did it well in the past, and fear is unlikely"`
 	PerWeek   int     `json:"visits_per_week" minimum:"0" maximum:"14" doc:"visits a week"`
 	Homework  int     `json:"homework_per_week,omitempty" minimum:"0" maximum:"14" doc:"homework sessions a week by a cleared owner"`
 	By        string  `json:"by,omitempty" maxLength:"10" doc:"the date needed; empty: none"`
@@ -42,10 +45,29 @@ type Work struct {
 	StepsToGo []Step  `json:"steps,omitempty" doc:"the steps to go in order, for naming a smaller goal"`
 }
 
-// Step names a step.
+// Step names a step to go, with what it weighs.
 type Step struct {
-	Key  string `json:"key" doc:"key of the step"`
-	Name string `json:"name" doc:"name of the step"`
+	Key   string  `json:"key" doc:"key of the step"`
+	Name  string  `json:"name" doc:"name of the step"`
+	Units float64 `json:"units,omitempty" minimum:"0" maximum:"10" doc:"units of work it counts; 0: 1"`
+}
+
+// Units of work that a step counts (part 7).
+const (
+	foundationUnits = 0.25
+	inHandUnits     = 1
+	awayUnits       = 1.5 // ridden, or away from the yard
+)
+
+// UnitsOf is how many units of work a step counts.
+func UnitsOf(c *catalog.Catalog, step catalog.Step) float64 {
+	switch ladder, _ := c.Ladder(step.Ladder); {
+	case step.Ridden || step.Away:
+		return awayUnits
+	case ladder.Kind == catalog.Foundation:
+		return foundationUnits
+	}
+	return inHandUnits
 }
 
 // Held is a step that a fact blocks.
@@ -58,8 +80,9 @@ type Held struct {
 // will be met (part 7).
 type Forecast struct {
 	Remaining int            `json:"remaining" doc:"steps still to be met"`
-	Steps     int            `json:"steps_with_slips" doc:"steps to go, slips included"`
-	A         float64        `json:"a" doc:"prior and steps met"`
+	Units     float64        `json:"units" doc:"units of work they count"`
+	Steps     int            `json:"units_with_slips" doc:"units to go, slips included"`
+	A         float64        `json:"a" doc:"prior and units met"`
 	B         float64        `json:"b" doc:"prior and sessions"`
 	Slip      float64        `json:"slip" doc:"chance that a step met slips"`
 	Median    int            `json:"median" doc:"sessions"`
@@ -167,7 +190,15 @@ func (w Work) Check() error {
 		}
 	}
 	if w.Rate < 0 || w.Rate > 10 || math.IsNaN(w.Rate) {
-		return fmt.Errorf("rate is the steps met in a session, from 0 to 10, not %v", w.Rate)
+		return fmt.Errorf("rate is the units met in a session, from 0 to 10, not %v", w.Rate)
+	}
+	if !(w.Earned >= 0 && w.Earned <= 100_000) {
+		return fmt.Errorf("units_met is from 0 to 100000, not %v", w.Earned)
+	}
+	for _, s := range w.StepsToGo {
+		if !(s.Units >= 0 && s.Units <= 10) {
+			return fmt.Errorf("steps: the units of %q are from 0 to 10, not %v", s.Key, s.Units)
+		}
 	}
 	return nil
 }
@@ -177,23 +208,28 @@ func (w Work) rate() float64 {
 	if rate <= 0 {
 		rate = nominal
 	}
+	if w.DidWell {
+		rate *= didWellFactor
+	}
 	if w.Since != "" {
 		rate *= habitFactor(between(w.Since, w.Today))
 	}
 	return rate
 }
 
-// nominal is the shipped rate r0, steps met in a session.
-const nominal = 0.8
+const (
+	nominal       = 1.5 // the shipped rate r0, units met in a session
+	didWellFactor = 1.5 // where it did it well in the past, and fear is unlikely
+)
 
 // slip is the chance that a met step slips, as (1 + slips) ÷ (10 + met).
 func (w Work) slip() *big.Rat {
 	return big.NewRat(int64(1+w.Slips), int64(10+w.Met))
 }
 
-// toGo is ⌈steps × (1 + q)⌉, exactly.
-func (w Work) toGo(steps int) int {
-	k := new(big.Rat).Mul(big.NewRat(int64(steps), 1), new(big.Rat).Add(big.NewRat(1, 1), w.slip()))
+// toGo is ⌈units × (1 + q)⌉ of some steps, exactly.
+func (w Work) toGo(units *big.Rat) int {
+	k := new(big.Rat).Mul(units, new(big.Rat).Add(big.NewRat(1, 1), w.slip()))
 	whole, rest := new(big.Int).QuoRem(k.Num(), k.Denom(), new(big.Int))
 	if rest.Sign() > 0 {
 		return int(whole.Int64()) + 1
@@ -201,12 +237,36 @@ func (w Work) toGo(steps int) int {
 	return int(whole.Int64())
 }
 
-func (w Work) a() float64 { return priorSessions*w.rate() + float64(w.Met) }
+// units of the step at a place of those to go.
+func (w Work) units(place int) *big.Rat {
+	u := new(big.Rat).SetInt64(1)
+	if place < len(w.StepsToGo) && w.StepsToGo[place].Units > 0 {
+		u.SetFloat64(w.StepsToGo[place].Units)
+	}
+	return u
+}
+
+// first is the units of the first so many steps.
+func (w Work) first(steps int) *big.Rat {
+	sum := new(big.Rat)
+	for i := range steps {
+		sum.Add(sum, w.units(i))
+	}
+	return sum
+}
+
+func (w Work) a() float64 {
+	earned := w.Earned
+	if earned == 0 {
+		earned = float64(w.Met)
+	}
+	return priorSessions*w.rate() + earned
+}
 func (w Work) b() float64 {
 	return priorSessions + float64(w.Sessions) + HomeworkWeight*float64(w.Practised)
 }
 
-// atLeast is P(X ≥ k), X the steps met in n sessions: negative binomial with
+// atLeast is P(X ≥ k), X the units met in n sessions: negative binomial with
 // r = a and p = b ÷ (b + n).
 func (w Work) atLeast(k int, n float64) float64 {
 	switch {
@@ -237,9 +297,9 @@ func sessionsIn(days, visits, homework int) float64 {
 // blocked ones in the sessions after the earliest day that all can lift; 0 if
 // that day is after it.
 func (w Work) doneBy(day string, steps, visits, homework int) float64 {
-	p := w.atLeast(w.toGo(steps), sessionsIn(between(w.Today, day), visits, homework))
+	p := w.atLeast(w.toGo(w.first(steps)), sessionsIn(between(w.Today, day), visits, homework))
 	held, until := w.held(steps)
-	if held == 0 {
+	if held.Sign() == 0 {
 		return p
 	}
 	if until > day {
@@ -248,17 +308,17 @@ func (w Work) doneBy(day string, steps, visits, homework int) float64 {
 	return min(p, w.atLeast(w.toGo(held), sessionsIn(between(until, day), visits, homework)))
 }
 
-// held counts the blocked ones of the first so many steps, and tells the
+// held is the units of the blocked ones of the first so many steps, and the
 // earliest day by which all can be lifted.
-func (w Work) held(steps int) (n int, until string) {
-	until = w.Today
+func (w Work) held(steps int) (units *big.Rat, until string) {
+	units, until = new(big.Rat), w.Today
 	for _, h := range w.Held {
 		if h.Place < steps {
-			n++
+			units.Add(units, w.units(h.Place))
 			until = max(until, h.Lifts)
 		}
 	}
-	return n, until
+	return units, until
 }
 
 // WordFor says a chance: on course, likely, in doubt, unlikely.
@@ -277,14 +337,16 @@ func WordFor(p float64) string {
 // Foresee makes the forecast, and where the date is in doubt or worse says
 // what would help.
 func Foresee(w Work) Forecast {
-	k := w.toGo(w.Remaining)
+	units := w.first(w.Remaining)
+	k := w.toGo(units)
 	slip, _ := w.slip().Float64()
 	f := Forecast{
 		Remaining: w.Remaining, Steps: k, A: w.a(), B: w.b(), Slip: slip,
 		Median: w.quantile(k, 0.5), Low: w.quantile(k, 0.1), High: w.quantile(k, 0.9), Curve: []Chance{}, Help: []Help{},
 	}
+	f.Units, _ = units.Float64()
 	held, until := w.held(w.Remaining)
-	if held > 0 {
+	if held.Sign() > 0 {
 		f.Until = until
 	}
 	low, okLow := w.dayWhen(0.1)

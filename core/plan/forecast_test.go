@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"math/big"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -11,7 +12,7 @@ import (
 
 // The worked cases of part 7, to three decimals.
 func TestForecastCases(t *testing.T) {
-	one := Work{Today: "2026-06-01", Remaining: 7, Sessions: 4, Met: 5, Slips: 1, PerWeek: 2, By: "2026-06-22"}
+	one := Work{Today: "2026-06-01", Remaining: 7, Sessions: 4, Met: 5, Slips: 1, PerWeek: 2, By: "2026-06-22", Rate: 0.8}
 	f := Foresee(one)
 	assert.Equal(t, []float64{7.4, 7}, []float64{f.A, f.B})
 	assert.InDelta(t, 2.0/15, f.Slip, 1e-12)
@@ -24,7 +25,7 @@ func TestForecastCases(t *testing.T) {
 	assert.Equal(t, "0.325", fmt.Sprintf("%.3f", f.Done))
 	assert.Equal(t, "in doubt", f.Word)
 
-	two := Work{Today: "2026-06-01", Remaining: 11}
+	two := Work{Today: "2026-06-01", Remaining: 11, Rate: 0.8}
 	f = Foresee(two)
 	assert.InDelta(t, 2.4, f.A, 1e-9)
 	assert.Equal(t, []float64{3, 0.1}, []float64{f.B, f.Slip})
@@ -35,16 +36,36 @@ func TestForecastCases(t *testing.T) {
 
 func TestTheHabitsAgeSlowsTheRate(t *testing.T) {
 	for since, want := range map[string]float64{
-		"": 0.8, "2026-05-01": 0.8, "2026-02-01": 0.68, "2024-05-01": 0.6, "2020-01-01": 0.4,
+		"": 1.5, "2026-05-01": 1.5, "2026-02-01": 1.275, "2024-05-01": 1.125, "2020-01-01": 0.75,
 	} {
 		assert.InDelta(t, want, Work{Today: "2026-06-01", Since: since}.rate(), 1e-9, since)
+		assert.InDelta(t, want*1.5, Work{Today: "2026-06-01", Since: since, DidWell: true}.rate(), 1e-9, "it did it well in the past, and fear is unlikely")
 	}
 }
 
+// A foundation step counts 0.25, one in hand 1, one ridden or away from the yard
+// 1.5 (part 7).
+func TestWorkIsCountedInUnits(t *testing.T) {
+	c := shipped(t)
+	for key, want := range map[string]float64{"lead.back": 0.25, "zones.hand": 0.25, "load.board": 1, "bridle.bit": 1, "soft.tack": 1, "soft.halt": 1.5, "home.near": 1.5, "away.spot": 1.5, "load.travel": 1.5, "load.alone": 1} {
+		step, ok := c.Step(key)
+		require.True(t, ok, key)
+		assert.Equal(t, want, UnitsOf(c, step), key)
+	}
+	w := Work{Today: "2026-06-01", Remaining: 3, StepsToGo: []Step{{Units: 0.25}, {Units: 1}, {Units: 1.5}}, Met: 4, Earned: 1}
+	f := Foresee(w)
+	assert.Equal(t, 2.75, f.Units)
+	assert.Equal(t, 3, f.Steps, "⌈2.75 × (1 + 1 ÷ 14)⌉")
+	assert.InDelta(t, 3*1.5+1, f.A, 1e-9, "units met so far")
+	w.Held = []Held{{Place: 2, Lifts: "2026-06-01"}}
+	w.By, w.PerWeek = "2026-06-15", 2
+	assert.InDelta(t, w.atLeast(3, 4), w.doneBy(w.By, 3, 2, 0), 1e-9, "all of it is more than the blocked 1.5")
+}
+
 func TestStepsToGoAreExact(t *testing.T) {
-	assert.Equal(t, 11, Work{}.toGo(10), "10 × 1.1 is 11, not a hair above it")
-	assert.Equal(t, 0, Work{}.toGo(0))
-	assert.Equal(t, 2, Work{Met: 89}.toGo(1), "a slip is never ruled out")
+	assert.Equal(t, 11, Work{}.toGo(big.NewRat(10, 1)), "10 × 1.1 is 11, not a hair above it")
+	assert.Equal(t, 0, Work{}.toGo(big.NewRat(0, 1)))
+	assert.Equal(t, 2, Work{Met: 89}.toGo(big.NewRat(1, 1)), "a slip is never ruled out")
 }
 
 func TestHomeworkCountsForPartOfASession(t *testing.T) {
@@ -62,7 +83,7 @@ func TestBlockedStepsOnlyHoldThemselves(t *testing.T) {
 	w.Held[0].Lifts = "2026-06-28"
 	late := Foresee(w)
 	assert.Less(t, late.Done, Foresee(free).Done)
-	assert.InDelta(t, w.atLeast(w.toGo(1), 3), late.Done, 1e-9, "three visits after it lifts")
+	assert.InDelta(t, w.atLeast(w.toGo(big.NewRat(1, 1)), 3), late.Done, 1e-9, "three visits after it lifts")
 	w.Held[0].Lifts = "2026-07-02"
 	never := Foresee(w)
 	assert.Zero(t, never.Done)

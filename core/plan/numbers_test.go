@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
@@ -33,8 +34,8 @@ func TestNumbersOfAForecast(t *testing.T) {
 		assert.Equal(t, want, WordFor(p), "%v", p)
 	}
 	assert.Equal(t, []int{85, 0, 100, 50}, []int{percent(0.85), percent(0.0049), percent(1), percent(0.495)})
-	assert.Equal(t, 0.8, Work{}.rate(), "what is expected before anything is logged")
-	assert.InDelta(t, 2.4, Work{}.a(), 1e-9, "three sessions of it")
+	assert.Equal(t, 1.5, Work{}.rate(), "what is expected before anything is logged")
+	assert.InDelta(t, 4.5, Work{}.a(), 1e-9, "three sessions of it")
 	assert.InDelta(t, 3.4, Work{Practised: 1}.b(), 1e-9, "a homework session counts 0.4")
 	assert.Equal(t, []int{0, 1, 1, 2}, []int{visitsIn(6, 1), visitsIn(7, 1), visitsIn(13, 1), visitsIn(7, 2)})
 	work := func(edit func(*Work)) error {
@@ -57,6 +58,9 @@ func TestNumbersOfAForecast(t *testing.T) {
 	}
 	assert.NoError(t, work(func(w *Work) { w.Rate = 10 }))
 	assert.Error(t, work(func(w *Work) { w.Rate = 10.01 }))
+	assert.NoError(t, work(func(w *Work) { w.StepsToGo = []Step{{Units: 10}} }))
+	assert.Error(t, work(func(w *Work) { w.StepsToGo = []Step{{Units: 10.01}} }))
+	assert.Error(t, work(func(w *Work) { w.Earned = -0.1 }))
 }
 
 func TestNumbersOfAVisit(t *testing.T) {
@@ -72,18 +76,40 @@ func TestNumbersOfAVisit(t *testing.T) {
 	assert.Equal(t, 5, minutes[TuneIn], "what is kept is tuned in for five minutes")
 	assert.Equal(t, 3, minutes[EasyEnd])
 	assert.Equal(t, 5, minutes[OwnersTurn])
-	p, _ = Build(c, Input{Goals: goal("load", ""), Visits: 1, RepSeconds: 600})
-	for _, part := range p.Visits[0].Parts {
-		if part.Kind == TuneIn {
-			assert.LessOrEqual(t, part.Minutes, 10)
-			assert.Equal(t, 10, p.Visits[0].Parts[1].Minutes, "ten minutes of a foundation at most")
-		}
-	}
-	b := builder{in: Input{RepSeconds: 30}, cat: c}
+	b := builder{in: Input{RepSeconds: 40}, cat: c}
 	step := catalog.Step{Pass: catalog.Pass{Run: 3}}
-	assert.Equal(t, 3, b.minutes(step), "five reps of half a minute: two and a half")
-	b.in.RepSeconds = 29
-	assert.Equal(t, 2, b.minutes(step))
+	assert.Equal(t, 3, b.minutes(step), "a run of three and half again, at 40 s: three minutes")
+	b.in.RepSeconds = 41
+	assert.Equal(t, 4, b.minutes(step))
+	b.in.RepSeconds = 0
+	assert.Equal(t, 7, b.minutes(step), "90 s before its own pace is known")
+	for key, want := range map[string]int{"lead.forward": 3, "zones.hand": 14, "bridle.bit": 12} {
+		step, _ := c.Step(key)
+		assert.Equal(t, want, b.minutes(step), key)
+	}
+	hand, _ := c.Step("zones.hand")
+	b.known = map[horse.Ask]arena.Known{}
+	for _, k := range all(c, horse.Met, 1, "zones.hand")[:4] {
+		b.known[k.Ask] = k
+	}
+	assert.Equal(t, 5, b.minutes(hand), "only its asks that are not met yet")
+}
+
+// A visit is filled to the length that the trainer drives for, within the session
+// cap; several foundations in one are ordinary.
+func TestAVisitIsFilled(t *testing.T) {
+	c := shipped(t)
+	p, _ := Build(c, Input{Goals: goal("load", ""), Visits: 2})
+	first := p.Visits[0]
+	assert.LessOrEqual(t, first.Minutes, c.Rules.SessionCap)
+	var worked []string
+	for _, part := range first.Parts {
+		worked = append(worked, part.Steps...)
+	}
+	assert.Subset(t, worked, []string{"lead.forward", "lead.back", "head.down", "quarters.hind"}, "not one foundation a visit")
+	p, _ = Build(c, Input{Goals: goal("load", ""), Visits: 1, Choices: Choices{Minutes: 20}})
+	assert.LessOrEqual(t, p.Visits[0].Minutes, 20)
+	assert.Equal(t, 45, Choices{}.Length())
 }
 
 func TestNumbersOfHomework(t *testing.T) {

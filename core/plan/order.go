@@ -115,8 +115,10 @@ func (b *builder) order() ([]string, map[string][]horse.Problem) {
 	return order, serves
 }
 
-// walk visits the steps of a goal's ladder up to the last one wanted, each
-// after what it stands on.
+// walk visits the steps of a goal's ladder up to the plank where the goal is
+// reached, each after what it stands on. Under a step that is met, or lies below
+// where the work starts, nothing is looked for; nor for what a kept step vouches
+// for, unless it slipped (part 7).
 func (b *builder) walk(g Goal, seen map[string]bool, visit func(key string)) {
 	var climb func(key string)
 	climb = func(key string) {
@@ -124,29 +126,73 @@ func (b *builder) walk(g Goal, seen map[string]bool, visit func(key string)) {
 			return
 		}
 		seen[key] = true
-		for _, n := range b.needs(key) {
+		needs := b.needs(key)
+		for _, n := range needs {
 			step, _ := b.cat.Step(n.Step)
 			if n.Level > 0 && n.Level < step.Pass.Level && (b.levels[n.Step] == 0 || n.Level < b.levels[n.Step]) {
 				b.levels[n.Step] = n.Level
 			}
-			climb(n.Step)
+		}
+		settled := b.met(key) || b.seen(key)
+		for _, n := range needs {
+			if b.slipped(n.Step) || !settled && (!b.vouches(n) || b.kept(n.Step)) {
+				climb(n.Step)
+			}
 		}
 		if step, ok := b.cat.Step(key); ok && step.Link == "" {
 			visit(key)
 		}
 	}
-	if _, ok := b.cat.Step(g.Until); ok {
+	ladder, _ := b.cat.Ladder(g.Ladder)
+	last, ok := b.cat.Step(g.Until)
+	if ok && last.Ladder != ladder.Key || len(ladder.Steps) == 0 {
 		climb(g.Until)
 		return
 	}
-	ladder, _ := b.cat.Ladder(g.Ladder)
-	for _, step := range ladder.Steps {
+	if !ok {
+		last = ladder.Steps[len(ladder.Steps)-1]
+	}
+	for _, step := range ladder.Steps[:last.Place+1] {
 		if linked, ok := b.cat.Ladder(step.Link); ok {
 			for _, s := range linked.Steps {
 				climb(s.Key)
 			}
 			continue
 		}
-		climb(step.Key)
+		if !step.Ridden || last.Ridden || g.Ridden {
+			climb(step.Key)
+		}
 	}
+}
+
+// vouched lists the needs that a kept step vouches for, by step: all that it stands
+// on (part 7).
+func (b *builder) vouched() map[string][]catalog.Need {
+	all := map[string][]catalog.Need{}
+	var under func(key string)
+	under = func(key string) {
+		for _, n := range b.cat.Under(key) {
+			had := len(all[n.Step]) > 0
+			all[n.Step] = append(all[n.Step], n)
+			if !had {
+				under(n.Step)
+			}
+		}
+	}
+	for _, l := range b.cat.Ladders {
+		for _, s := range l.Steps {
+			if s.Link == "" && b.kept(s.Key) {
+				under(s.Key)
+			}
+		}
+	}
+	return all
+}
+
+// vouches reports whether a kept step vouches for a need, at its level: one that
+// needed no more than an understood step says no more of it.
+func (b *builder) vouches(n catalog.Need) bool {
+	return !b.slipped(n.Step) && slices.ContainsFunc(b.vouch[n.Step], func(v catalog.Need) bool {
+		return (n.Understood || !v.Understood) && (n.Level == 0 || v.Level > 0 && v.Level <= n.Level) && (v.Zone.IsZero() || v.Zone == n.Zone)
+	})
 }

@@ -38,7 +38,8 @@ type Input struct {
 type Goal struct {
 	Problem horse.Problem
 	Ladder  string
-	Until   string        // last step wanted; empty: the whole ladder
+	Until   string        // the plank where the goal is reached; empty: the ladder's last
+	Ridden  bool          // ridden planks before it, too, are wanted
 	Start   string        // step of the ladder to begin at, from the assessment
 	Last    string        // last step that the assessment found accepted; empty: none
 	Source  horse.Source  // where that is known from
@@ -94,6 +95,7 @@ type Plan struct {
 	Name     phrase.Slotted   `json:"name" doc:"name of the plan"`
 	Items    []Item           `json:"items" doc:"steps to do; what is kept is left out"`
 	Done     []string         `json:"done,omitempty" doc:"keys of the steps already kept"`
+	Good     []Seen           `json:"good" doc:"foundations that an assessment saw good: nobody teaches them again"`
 	Next     string           `json:"next,omitempty" doc:"the step the work begins at"`
 	Levels   map[string]int   `json:"levels,omitempty" doc:"pass level by step, where lighter is needed"`
 	Ways     []Way            `json:"ways" doc:"the ladders, foundations first, then the goals in their order"`
@@ -102,6 +104,13 @@ type Plan struct {
 	Homework []Homework       `json:"homework" doc:"steps that somebody is cleared for, met and open"`
 	Forecast []GoalForecast   `json:"forecast" doc:"one for each goal, in the plan's order"`
 	Cues     []catalog.Cue    `json:"cues" doc:"one cue for each thing asked"`
+}
+
+// Seen is a step that an assessment saw good, with its day.
+type Seen struct {
+	Step string `json:"step" doc:"key of the step"`
+	Name string `json:"name" doc:"name of the step"`
+	On   string `json:"on" format:"date" doc:"day of the assessment"`
 }
 
 // Homework is a step that a person may do between the visits.
@@ -128,8 +137,9 @@ type builder struct {
 	blocks map[string]*assess.Block
 	done   map[string]bool // met, or taken as met further on in the layout
 	levels map[string]int
-	starts map[string]int // place of the start step, by ladder
-	soft   bool           // missing foundations warn
+	starts map[string]int            // place of the start step, by ladder
+	vouch  map[string][]catalog.Need // by step: what a kept step vouches for
+	soft   bool                      // missing foundations warn
 	notes  []phrase.Message
 }
 
@@ -140,7 +150,7 @@ func Build(c *catalog.Catalog, in Input) (Plan, bool) {
 		return Plan{}, false
 	}
 	first, _ := c.Ladder(b.goals[0].Ladder)
-	p := Plan{Ladder: first.Key, Name: first.Name, Visits: []Visit{}, Homework: []Homework{}}
+	p := Plan{Ladder: first.Key, Name: first.Name, Visits: []Visit{}, Homework: []Homework{}, Good: []Seen{}}
 	order := b.lay(&p)
 	b.remarks(order)
 	p.Levels = b.levels
@@ -208,6 +218,7 @@ func begin(c *catalog.Catalog, in Input) (*builder, bool) {
 		return nil, false
 	}
 	b.settings()
+	b.vouch = b.vouched()
 	b.goals = b.ordered()
 	return b, true
 }
@@ -225,6 +236,10 @@ func (b *builder) lay(p *Plan) []string {
 		}
 		if b.kept(key) {
 			p.Done = append(p.Done, key)
+			continue
+		}
+		if on, ok := b.seenGood(key); ok {
+			p.Good = append(p.Good, Seen{Step: key, Name: assess.NameOf(b.cat, key), On: on})
 			continue
 		}
 		item := b.item(key)
@@ -260,20 +275,42 @@ func (b *builder) kept(key string) bool {
 	return b.met(key) && !slices.ContainsFunc(b.asks(key), func(a horse.Ask) bool { return b.known[a].State != horse.Kept })
 }
 
-// meets reports whether a need is met: by what is known, by the layout so far,
-// or, on a ladder of the goals below its start, by the assessment.
+// meets reports whether a need is met: by what is known, by the layout so far, by
+// a kept step that vouches for it, or on a ladder of the goals by lying below where
+// the work starts.
 func (b *builder) meets(n catalog.Need) bool {
 	if !slices.ContainsFunc(b.cat.AsksOf(n), func(a horse.Ask) bool { return !b.known[a].Meets(n) }) {
 		return true
 	}
-	return !n.Kept && (b.done[n.Step] || b.seen(n.Step))
+	return !n.Kept && (b.done[n.Step] || b.seen(n.Step) || b.vouches(n))
 }
 
-// seen reports whether a step lies below where the work on its ladder starts.
+// seenGood reports whether a foundation is good as an assessment saw it in person,
+// and on which day: it is not taught again.
+func (b *builder) seenGood(key string) (string, bool) {
+	step, _ := b.cat.Step(key)
+	on := ""
+	if l, _ := b.cat.Ladder(step.Ladder); l.Kind != catalog.Foundation || !b.met(key) {
+		return "", false
+	}
+	for _, a := range b.asks(key) {
+		if k := b.known[a]; k.Source == horse.Seen {
+			on = max(on, k.Assessed)
+		}
+	}
+	return on, on != ""
+}
+
+// seen reports whether a step lies below where the work on its ladder starts. One
+// that slipped is work all the same.
 func (b *builder) seen(key string) bool {
 	step, _ := b.cat.Step(key)
 	start, ok := b.starts[step.Ladder]
-	return ok && step.Place < start
+	return ok && step.Place < start && !b.slipped(key)
+}
+
+func (b *builder) slipped(key string) bool {
+	return slices.ContainsFunc(b.asks(key), func(a horse.Ask) bool { return b.known[a].State == horse.Slipped })
 }
 
 // below says why a step lies below where the work on its ladder starts: it was
@@ -308,7 +345,7 @@ func (b *builder) waitsFor(key string) (names, warns []string) {
 
 // needs lists all that a step stands on with this horse.
 func (b *builder) needs(key string) []catalog.Need {
-	needs := b.cat.Needs(key)
+	needs := b.cat.Under(key)
 	if step, _ := b.cat.Step(key); step.Ridden {
 		for _, first := range b.in.Mounting {
 			needs = append(needs, catalog.Need{Step: first})
@@ -317,21 +354,9 @@ func (b *builder) needs(key string) []catalog.Need {
 	return slices.DeleteFunc(slices.Clone(needs), func(n catalog.Need) bool { return b.never(n.Step) })
 }
 
-// missing lists the needs of a step that are not met. A step that was only
-// seen accepted in the assessment meets a need, but what it stands on itself
-// must be met all the same: basics are not skipped by starting higher.
+// missing lists the needs of a step that are not met.
 func (b *builder) missing(key string) []catalog.Need {
-	var list []catalog.Need
-	for _, n := range b.needs(key) {
-		if !b.meets(n) {
-			list = append(list, n)
-			continue
-		}
-		if !b.done[n.Step] && b.seen(n.Step) {
-			list = append(list, b.missing(n.Step)...)
-		}
-	}
-	return list
+	return slices.DeleteFunc(b.needs(key), b.meets)
 }
 
 func (b *builder) item(key string) Item {
@@ -360,16 +385,32 @@ func (b *builder) item(key string) Item {
 	return i
 }
 
-// minutes estimates the time to the pass mark: its run at each value and
-// variant, two reps more to find it, at this horse's pace.
+// minutes estimates the time to the pass mark: its run for each ask that is not met
+// yet and half again, at this horse's own pace (part 7). On a visit it is what is
+// left of it.
 func (b *builder) minutes(step catalog.Step) int {
 	seconds := b.in.RepSeconds
-	if seconds <= 0 {
+	if ladder, _ := b.cat.Ladder(step.Ladder); seconds <= 0 {
 		seconds = float64(b.cat.Rules.RepSeconds)
+		if ladder.Kind == catalog.Foundation {
+			seconds = foundationRepSeconds
+		}
 	}
-	reps := (step.Pass.Run*max(len(step.Pass.Values), 1) + 2) * max(len(step.Variants), 1)
-	return int(math.Round(float64(reps) * seconds / 60))
+	asks := 0
+	for _, a := range step.Asks() {
+		if !b.known[a].Meets(catalog.Need{Step: step.Key, Level: b.levels[step.Key]}) {
+			asks++
+		}
+	}
+	reps := float64(step.Pass.Run*max(asks, 1)) * halfAgain
+	return int(math.Ceil(reps * seconds / 60))
 }
+
+// Of a step before this horse's own pace is known.
+const (
+	foundationRepSeconds = 30
+	halfAgain            = 1.5
+)
 
 // homework lists the steps that somebody is cleared for, that are met, and
 // that nothing blocks.
@@ -398,6 +439,7 @@ func (b *builder) workOf(goal Goal, items []Item) Work {
 	w := b.in.Work
 	w.Today, w.Rate, w.By = b.in.Today, ladder.Rate, goal.By
 	w.PerWeek, w.Homework = b.in.Choices.Visits(), b.in.Choices.Homework
+	w.DidWell = b.in.Facts.DoneBefore && b.in.Facts.FearUnlikely
 	if !w.CanClear {
 		w.Homework = 0
 	}
@@ -408,7 +450,8 @@ func (b *builder) workOf(goal Goal, items []Item) Work {
 		if i.Blocked != nil {
 			w.Held = append(w.Held, Held{Place: w.Remaining, Lifts: i.Lift})
 		}
-		w.StepsToGo = append(w.StepsToGo, Step{Key: i.Step, Name: assess.NameOf(b.cat, i.Step)})
+		step, _ := b.cat.Step(i.Step)
+		w.StepsToGo = append(w.StepsToGo, Step{Key: i.Step, Name: assess.NameOf(b.cat, i.Step), Units: UnitsOf(b.cat, step)})
 		w.Remaining++
 	}
 	return w

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -35,8 +36,7 @@ func all(c *catalog.Catalog, state horse.StepState, level int, steps ...string) 
 }
 
 var foundations = []string{
-	"lead.forward", "lead.halt", "lead.stand", "lead.back", "lead.turn", "lead.anytime", "lead.past",
-	"head.down", "quarters.hind", "quarters.fore",
+	"lead.forward", "lead.back", "lead.anytime", "head.down", "quarters.hind", "quarters.fore", "lead.past",
 }
 
 func goal(ladder, start string) []Goal {
@@ -73,7 +73,59 @@ func TestWhatIsKeptIsDropped(t *testing.T) {
 	assert.Equal(t, "load.board", p.Items[0].Step)
 	p, _ = Build(c, Input{Goals: goal("load", ""), Known: all(c, horse.Kept, 3, foundations...)})
 	assert.Contains(t, steps(p.Items), "lead.back", "kept at 3, needed at 1")
-	assert.NotContains(t, steps(p.Items), "lead.halt")
+	assert.NotContains(t, steps(p.Items), "lead.anytime")
+}
+
+// A plan is as small as the horse allows (part 7).
+func TestAPlanIsAsSmallAsTheHorseAllows(t *testing.T) {
+	c := shipped(t)
+	seen := func(state horse.StepState, level int, keys ...string) []arena.Known {
+		known := all(c, state, level, keys...)
+		for i := range known {
+			known[i].Source, known[i].Assessed, known[i].Good = horse.Seen, "2026-06-01", true
+		}
+		return known
+	}
+	isFoundation := func(key string) bool {
+		step, _ := c.Step(key)
+		l, _ := c.Ladder(step.Ladder)
+		return l.Kind == catalog.Foundation
+	}
+	for _, level := range []int{1, 3, 5} {
+		state := horse.Met
+		if level > 3 {
+			state = horse.Tried // good, and not at its pass level
+		}
+		p, _ := Build(c, Input{Goals: goal("load", ""), Known: seen(state, level, foundations...)})
+		assert.False(t, slices.ContainsFunc(steps(p.Items), isFoundation), "basics seen good at %d: no foundation is planned", level)
+		assert.Equal(t, "load.board", p.Next)
+		assert.Len(t, p.Good, len(foundations))
+		assert.Equal(t, Seen{Step: "lead.forward", Name: "lead forward", On: "2026-06-01"}, p.Good[0])
+	}
+	known := slices.Concat(all(c, horse.Kept, 1, "load.board"), all(c, horse.Slipped, 1, "quarters.hind"))
+	p, _ := Build(c, Input{Goals: goal("load", ""), Known: known})
+	assert.Equal(t, []string{"quarters.hind", "load.bridge"}, steps(p.Items)[:2], "a kept step vouches for all it stands on, but for what slipped")
+	p, _ = Build(c, Input{Goals: goal("load", "load.square"), Known: all(c, horse.Slipped, 1, "load.bridge")})
+	assert.Contains(t, steps(p.Items), "load.bridge")
+	for _, i := range p.Items {
+		assert.Equal(t, i.Step == "load.board" || i.Step == "load.gap", i.Seen, "%s: passed over by choice, but for what slipped", i.Step)
+	}
+	met := []string{}
+	load, _ := c.Ladder("load")
+	for _, s := range load.Steps {
+		met = append(met, s.Key)
+	}
+	p, _ = Build(c, Input{Goals: goal("load", ""), Known: all(c, horse.Met, 1, met...)})
+	assert.False(t, slices.ContainsFunc(steps(p.Items), isFoundation), "no foundation under nothing but met steps")
+	crowd := []Goal{{Problem: horse.Crowding, Ladder: "crowd"}}
+	p, _ = Build(c, Input{Goals: crowd})
+	assert.NotContains(t, steps(p.Items), "crowd.ridden", "no ridden plank where the goal is not ridden")
+	crowd[0].Ridden = true
+	p, _ = Build(c, Input{Goals: crowd})
+	assert.Contains(t, steps(p.Items), "crowd.ridden", "the trainer says so")
+	pad := []Goal{{Problem: horse.Crowding, Ladder: "saddle", Until: "saddle.pad"}}
+	p, _ = Build(c, Input{Goals: pad})
+	assert.Equal(t, "saddle.pad", p.Items[len(p.Items)-1].Step, "it ends at the plank where the goal is reached")
 }
 
 func TestBlockedIsMarkedAndNotLaidOut(t *testing.T) {
@@ -101,8 +153,9 @@ func TestNoVisitAsksWhatIsBlockedOrNotReady(t *testing.T) {
 		met := rapid.SliceOfDistinct(rapid.SampledFrom(keys), func(s string) string { return s }).Draw(t, "met")
 		item := rapid.SampledFrom((horse.BodyItem{}).All()).Draw(t, "item")
 		state := rapid.SampledFrom((horse.BodyState{}).All()).Draw(t, "state")
+		how := rapid.SampledFrom([]horse.StepState{horse.Met, horse.Kept, horse.Slipped}).Draw(t, "how")
 		in := Input{
-			Goals: goal("load", ""), Known: all(c, rapid.SampledFrom([]horse.StepState{horse.Met, horse.Kept, horse.Slipped}).Draw(t, "how"), rapid.IntRange(1, 3).Draw(t, "level"), met...),
+			Goals: goal("load", ""), Known: all(c, how, rapid.IntRange(1, 3).Draw(t, "level"), met...),
 			Blocks: assess.Blocks(c, assess.Assessment{Body: map[horse.BodyItem]assess.BodyNote{item: {State: state}}}),
 			Visits: 6, Young: rapid.Bool().Draw(t, "young"), RepSeconds: rapid.Float64Range(20, 200).Draw(t, "pace"),
 		}
@@ -113,8 +166,20 @@ func TestNoVisitAsksWhatIsBlockedOrNotReady(t *testing.T) {
 			blocked[b.Step] = true
 		}
 		done := map[string]bool{}
+		var vouch func(key string)
+		vouch = func(key string) { // a kept step vouches for all it stands on
+			for _, n := range c.Under(key) {
+				if !done[n.Step] {
+					done[n.Step] = true
+					vouch(n.Step)
+				}
+			}
+		}
 		for _, key := range met {
 			done[key] = true
+			if how == horse.Kept {
+				vouch(key)
+			}
 		}
 		for _, v := range p.Visits {
 			limit := c.Rules.SessionCap

@@ -45,40 +45,51 @@ const (
 	readyMinutes   = 1
 	easyMinutes    = 3
 	ownerMinutes   = 5
-	tuneMinutes    = 10
 	leastMinutes   = 5
 	knownTuneIn    = 5
 	mostRehearsals = 2 // steps in one visit
 )
 
-// visits lays the open items out, taking a step as met for the next visit once
-// a block was given to it.
+// visits lays the open items out, each filled to the length that the trainer drives
+// for: foundations to tune in, then one or two blocks on a ladder. A step is taken
+// as met for the next visit once its time was given to it.
 func (b *builder) visits(items []Item, n int) []Visit {
-	block, capMinutes := b.cat.Rules.BlockMinutes, b.cat.Rules.SessionCap
+	block, most := b.cat.Rules.BlockMinutes, b.cat.Rules.SessionCap
 	if b.in.Young {
-		block, capMinutes = b.cat.Rules.BlockMinutesYoung, b.cat.Rules.SessionCapYoung
+		block, most = b.cat.Rules.BlockMinutesYoung, b.cat.Rules.SessionCapYoung
 	}
+	most = min(most, b.in.Choices.Length())
 	spent := map[string]int{}
 	visits := []Visit{}
 	for v := range n {
 		visit := Visit{N: v + 1, Parts: []Part{{Kind: Readiness, Minutes: readyMinutes}}, Kit: []string{}, Helpers: []phrase.Slotted{}}
 		owner := b.ownersPart()
-		left := capMinutes - readyMinutes - easyMinutes
+		left := most - readyMinutes - easyMinutes
 		if owner != nil {
 			left -= owner.Minutes
 		}
 		today := map[string]bool{}
-		blocks := 0
-		for _, kind := range []PartKind{TuneIn, Block, Block} {
+		add := func(kind PartKind) bool {
 			part, ok := b.part(kind, items, spent, today, min(block, left))
-			if !ok {
-				continue
+			if ok {
+				visit.Parts = append(visit.Parts, part)
+				left -= part.Minutes
 			}
-			visit.Parts = append(visit.Parts, part)
-			left -= part.Minutes
-			blocks++
+			return ok
 		}
-		if blocks == 0 {
+		work := 0
+		for add(TuneIn) {
+			work++
+		}
+		if work == 0 && b.tunesIn(&visit, left) {
+			left -= visit.Parts[len(visit.Parts)-1].Minutes
+		}
+		for range mostBlocks {
+			if add(Block) {
+				work++
+			}
+		}
+		if work == 0 {
 			break
 		}
 		visit.Parts = append(visit.Parts, b.easyEnd())
@@ -97,37 +108,47 @@ func (b *builder) visits(items []Item, n int) []Visit {
 	return visits
 }
 
-// part fills one block: a foundation to tune in, or the next open step. Where
-// no foundation is left to do, tuning in takes a step already met.
+// mostBlocks are the blocks on a ladder in one visit.
+const mostBlocks = 2
+
+// part fills one part of a visit: the foundation that comes next, or the open steps
+// of one ladder, until its minutes are used.
 func (b *builder) part(kind PartKind, items []Item, spent map[string]int, today map[string]bool, minutes int) (Part, bool) {
-	if minutes < leastMinutes {
-		return Part{}, false
-	}
+	part, on := Part{Kind: kind}, ""
 	for _, i := range items {
+		left := minutes - part.Minutes
+		if left < leastMinutes {
+			break
+		}
 		step, _ := b.cat.Step(i.Step)
 		ladder, _ := b.cat.Ladder(step.Ladder)
 		if b.done[i.Step] || today[i.Step] || i.Blocked != nil || b.seen(i.Step) || spent[i.Step] >= b.minutes(step) {
 			continue
 		}
 		waits, warns := b.waitsFor(i.Step)
-		if len(waits) > 0 || kind == TuneIn && ladder.Kind != catalog.Foundation {
+		if len(waits) > 0 || (kind == TuneIn) != (ladder.Kind == catalog.Foundation) || on != "" && on != ladder.Key {
 			continue
 		}
-		m := min(minutes, max(b.minutes(step)-spent[i.Step], leastMinutes))
-		if kind == TuneIn {
-			m = min(m, tuneMinutes)
-		}
+		m := min(left, max(b.minutes(step)-spent[i.Step], 1))
 		spent[i.Step] += m
 		today[i.Step] = true
-		return Part{Kind: kind, Steps: []string{i.Step}, Names: []string{assess.NameOf(b.cat, i.Step)}, School: b.way(ladder.Key, nil).School, Warns: warns, Minutes: m}, true
+		on = ladder.Key
+		part.Steps, part.Names = append(part.Steps, i.Step), append(part.Names, assess.NameOf(b.cat, i.Step))
+		part.School, part.Minutes, part.Warns = b.way(ladder.Key, nil).School, part.Minutes+m, append(part.Warns, warns...)
 	}
-	if kind != TuneIn {
-		return Part{}, false
+	return part, len(part.Steps) > 0
+}
+
+// tunesIn begins a visit with a foundation that is met, where none is left to do.
+func (b *builder) tunesIn(v *Visit, minutes int) bool {
+	step, ok := b.easy()
+	if !ok || minutes < leastMinutes {
+		return false
 	}
-	if step, ok := b.easy(); ok {
-		return Part{Kind: TuneIn, Steps: []string{step.Key}, Names: []string{assess.NameOf(b.cat, step.Key)}, School: b.way(step.Ladder, nil).School, Minutes: min(minutes, knownTuneIn)}, true
-	}
-	return Part{}, false
+	v.Parts = append(v.Parts, Part{
+		Kind: TuneIn, Steps: []string{step.Key}, Names: []string{assess.NameOf(b.cat, step.Key)}, School: b.way(step.Ladder, nil).School, Minutes: min(minutes, knownTuneIn),
+	})
+	return true
 }
 
 // easy is a foundation that is met and open: the first of the catalogue.

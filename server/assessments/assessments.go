@@ -358,7 +358,7 @@ func (s *Service) standing(ctx context.Context, c api.Caller, kase store.Case, i
 		return base, now, err
 	}
 	if n := len(earlier); n > 0 {
-		base = earlier[n-1].Doc
+		base = earlier[n-1].Doc.CarriedOver()
 	}
 	base = base.About(problem)
 	now = base

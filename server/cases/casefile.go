@@ -9,11 +9,11 @@ import (
 	"maps"
 	"slices"
 
+	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/history"
-	"ivorybridge/core/judging"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/track"
 	"ivorybridge/server/api"
@@ -50,6 +50,19 @@ func (r Reading) Choices() plan.Choices {
 	return plan.Choices{}
 }
 
+// Beside is what the horse's sessions are read beside.
+func (r Reading) Beside() history.Beside {
+	return history.Beside{Used: r.Used, Assessed: r.assessed()}
+}
+
+func (r Reading) assessed() []assess.Dated {
+	list := make([]assess.Dated, 0, len(r.Assessments))
+	for _, a := range r.Assessments {
+		list = append(list, assess.Dated{On: a.On, Doc: a.Doc})
+	}
+	return list
+}
+
 // Read reads a case as of the caller's today, all of it as it was at one
 // moment.
 func (s *Reader) Read(ctx context.Context, c api.Caller, caseID string) (r Reading, err error) {
@@ -74,7 +87,7 @@ func (s *Reader) ReadOf(ctx context.Context, c api.Caller, h store.Horse, kase s
 	if err != nil {
 		return Reading{}, err
 	}
-	if r.History, r.Unread, err = s.Past(ctx, c, h.ID, r.Used, nil); err != nil {
+	if r.History, r.Unread, err = s.Past(ctx, c, h.ID, r.Beside(), nil); err != nil {
 		return Reading{}, err
 	}
 	err = api.Guarded(func() (err error) {
@@ -158,9 +171,7 @@ func (s *Reader) Judge(today string, r Reading, past history.History) (*casefile
 	if err := in.Problem.UnmarshalText([]byte(r.Case.Problem)); err != nil {
 		return nil, fmt.Errorf("reading the case's problem: %w", err)
 	}
-	for _, a := range r.Assessments {
-		in.Assessments = append(in.Assessments, judging.Dated{On: a.On, Doc: a.Doc})
-	}
+	in.Assessments = r.assessed()
 	for _, o := range r.Horse.Owners {
 		in.Owners = append(in.Owners, o.ID)
 	}

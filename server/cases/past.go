@@ -20,7 +20,7 @@ func (s *Reader) Edition() string { return history.Version + " " + s.Catalog.Ver
 // from the newest history that is kept on. What was closed is kept in turn, so
 // that it is read once. used are the own ladders of the plans; the caller's view
 // is a snapshot.
-func (s *Reader) Past(ctx context.Context, c api.Caller, horseID string, used []history.Used, before *store.Session) (history.History, []store.Unread, error) {
+func (s *Reader) Past(ctx context.Context, c api.Caller, horseID string, beside history.Beside, before *store.Session) (history.History, []store.Unread, error) {
 	p, err := c.View.Past(ctx, c.Practice, horseID, s.Edition(), before)
 	if err != nil {
 		return history.History{}, nil, err
@@ -28,7 +28,7 @@ func (s *Reader) Past(ctx context.Context, c api.Caller, horseID string, used []
 	var folds []store.Fold
 	h, unread := p.History, p.Unread
 	for _, f := range p.After {
-		next, left, err := s.next(ctx, h, used, f)
+		next, left, err := s.next(ctx, h, beside, f)
 		if err != nil {
 			return history.History{}, nil, err
 		}
@@ -47,10 +47,10 @@ func (s *Reader) Past(ctx context.Context, c api.Caller, horseID string, used []
 
 // next folds one more session. An entry over which the rules break off is left
 // out, and told.
-func (s *Reader) next(ctx context.Context, h history.History, used []history.Used, f store.Fresh) (history.History, []store.Unread, error) {
+func (s *Reader) next(ctx context.Context, h history.History, beside history.Beside, f store.Fresh) (history.History, []store.Unread, error) {
 	unread := f.Unread
 	for range MostUnread {
-		after, err := s.tryNext(h, used, f.Day)
+		after, err := s.tryNext(h, beside, f.Day)
 		if !api.IsBroken(err) {
 			return after, unread, err
 		}
@@ -58,7 +58,7 @@ func (s *Reader) next(ctx context.Context, h history.History, used []history.Use
 		i := Culprit(len(f.Day.Track), func(n int) bool {
 			begun := f.Day
 			begun.Track = begun.Track[:n]
-			_, err := s.tryNext(h, used, begun)
+			_, err := s.tryNext(h, beside, begun)
 			return !api.IsBroken(err)
 		})
 		if i < 0 {
@@ -71,9 +71,9 @@ func (s *Reader) next(ctx context.Context, h history.History, used []history.Use
 	return h, unread, &api.BrokenError{What: "too many entries of session " + f.ID + " can't be read"}
 }
 
-func (s *Reader) tryNext(h history.History, used []history.Used, d track.Day) (after history.History, err error) {
+func (s *Reader) tryNext(h history.History, beside history.Beside, d track.Day) (after history.History, err error) {
 	err = api.Guarded(func() error {
-		after = h.After(s.Catalog, used, d)
+		after = h.After(s.Catalog, beside, d)
 		return nil
 	})
 	return after, err
@@ -89,7 +89,7 @@ type Told struct {
 
 // Tell reads one session of a case; the caller's view is a snapshot.
 func (s *Reader) Tell(ctx context.Context, c api.Caller, r Reading, n store.Session) (Told, error) {
-	before, unread, err := s.Past(ctx, c, r.Horse.ID, r.Used, &n)
+	before, unread, err := s.Past(ctx, c, r.Horse.ID, r.Beside(), &n)
 	if err != nil {
 		return Told{}, err
 	}
@@ -107,12 +107,12 @@ func (s *Reader) TellAfter(ctx context.Context, r Reading, before history.Histor
 	}
 	t := Told{Session: f.Session, Before: before, Day: f.Day}
 	err := api.Guarded(func() error {
-		t.After, _, t.Visit = before.Read(s.Catalog, r.Used, f.Day)
+		t.After, _, t.Visit = before.Read(s.Catalog, r.Beside(), f.Day)
 		return nil
 	})
 	if api.IsBroken(err) { // it was never folded: it is the newest, and open
 		var left []store.Unread
-		if _, left, err = s.next(ctx, before, r.Used, f); err == nil {
+		if _, left, err = s.next(ctx, before, r.Beside(), f); err == nil {
 			return s.TellAfter(ctx, r, before, left, f)
 		}
 	}

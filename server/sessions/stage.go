@@ -95,7 +95,7 @@ func (s *Service) stageOf(ctx context.Context, c api.Caller, n store.Session) (S
 	if err != nil {
 		return Stage{}, err
 	}
-	if r.History, r.Unread, err = s.Past(ctx, c, h.ID, r.Used, &n); err != nil {
+	if r.History, r.Unread, err = s.Past(ctx, c, h.ID, r.Beside(), &n); err != nil {
 		return Stage{}, err
 	}
 	before, err := s.Judge(n.Date, r.AsOf(n.StartedAt), r.History)

@@ -48,7 +48,27 @@ func TestConditionsOfNeeds(t *testing.T) {
 		{ridden, "rush.back", []string{"rush.halt", "lead.back"}},
 		{ridden, "feet.near", nil},
 		{ridden, "feet.lighten", []string{"feet.ropelift", "zones.tool", "head.flex"}},
-		{ridden, "load.send", []string{"load.close", "load.stand", "lead.past"}},
+		{ridden, "load.send", []string{"load.stand", "lead.past"}},
+		{ridden, "load.tie", []string{"load.stand"}},
+		{ridden, "load.close", []string{"load.side"}},
+		{ridden, "load.alone", []string{"load.close", "load.send", "load.tie"}},
+		{ridden, "crowd.rub", []string{"crowd.idle"}}, // in hand: it never waits for the ridden one between
+		{ridden, "crowd.ridden", []string{"crowd.idle"}},
+		{ridden, "away.far", []string{"away.off"}},
+		{ridden, "soft.tack", nil},
+		{ridden, "soft.halt", []string{"soft.tack", "head.flex", "quarters.mix"}},
+		{ridden, "rush.setup", nil},
+		{ridden, "rush.slack", []string{"rush.setup", "soft.tack", "head.flex"}},
+		{ridden, "lead.forward", nil},
+		{ridden, "lead.back", nil},
+		{ridden, "lead.space", nil},
+		{ridden, "lead.stand", []string{"lead.halt"}},
+		{ridden, "lead.anytime", []string{"lead.forward", "lead.back"}},
+		{ridden, "lead.past", []string{"lead.forward"}},
+		{ridden, "head.flex", nil},
+		{ridden, "head.adjust", []string{"head.down"}},
+		{ridden, "quarters.mix", []string{"quarters.hind", "quarters.fore"}},
+		{ridden, "zones.pole", []string{"lead.halt"}},
 	} {
 		assert.Equal(t, test.want, needed(test.c, test.step), test.step)
 	}
@@ -57,8 +77,29 @@ func TestConditionsOfNeeds(t *testing.T) {
 	}
 	zone := ridden.Needs("bridle.nose")[1]
 	assert.Len(t, ridden.AsksOf(zone), 2, "zone 2, both sides")
-	assert.Contains(t, needed(fit(t, catalog.Fitting{Ladders: []string{"wild"}}), "lead.forward"), "wild.halter", "before every foundation")
+	wild := fit(t, catalog.Fitting{Ladders: []string{"wild"}})
+	for _, key := range []string{"lead.forward", "lead.space", "head.flex", "load.board", "saddle.show"} {
+		assert.Contains(t, needed(wild, key), "wild.halter", "before every foundation and every other ladder: %s", key)
+	}
+	assert.NotContains(t, needed(wild, "wild.over"), "wild.halter")
 	assert.NotContains(t, needed(ridden, "lead.forward"), "wild.halter")
+}
+
+// zones.tool and zones.over need the hand in that zone and on that side.
+func TestANeedOfThatSide(t *testing.T) {
+	c := shippedCatalog(t)
+	for _, test := range []struct{ step, variant, want string }{
+		{"zones.tool", "zone 4 off", "zones.hand zone 4 off"},
+		{"zones.over", "near", "zones.hand zone 3 near"},
+	} {
+		v, err := horse.ParseVariant(test.variant)
+		require.NoError(t, err)
+		needs := c.NeedsOf(horse.Ask{Step: test.step, Variant: v})
+		require.Len(t, needs, 1)
+		under := c.AsksOf(needs[0])
+		require.Len(t, under, 1)
+		assert.Equal(t, test.want, under[0].String())
+	}
 }
 
 func TestStandingDisagreementsChangeLadders(t *testing.T) {
@@ -76,7 +117,7 @@ func TestStandingDisagreementsChangeLadders(t *testing.T) {
 	assert.Equal(t, []string{"load.square"}, needed(sent, "load.front"))
 	side := fit(t, catalog.Fitting{Settings: map[string]string{"head order": "sideways first"}})
 	assert.Equal(t, []string{"head.flex", "head.down", "head.adjust"}, keys(side, "head"))
-	assert.Equal(t, []string{"head.flex"}, needed(side, "head.down"))
+	assert.Empty(t, needed(side, "head.down"), "the order is of the plan: foundations are open from the first day")
 	afraid := fit(t, catalog.Fitting{Afraid: true})
 	assert.Equal(t, []string{"away.spot", "away.off", "away.far"}, keys(afraid, "away"), "no work near home where fear is possible")
 	assert.Equal(t, []string{"away.spot"}, needed(afraid, "away.off"))

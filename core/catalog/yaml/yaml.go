@@ -110,9 +110,9 @@ const (
 	methodsFile  = "methods.yaml"
 )
 
-// nominalRate is the steps met in a session where a ladder says no other (part
+// nominalRate is the units met in a session where a ladder says no other (part
 // 7).
-const nominalRate = 0.8
+const nominalRate = 1.5
 
 // strict reads one file and refuses keys it does not know.
 func strict(files fs.FS, name string, into any) error {
@@ -163,6 +163,7 @@ type ladder struct {
 	Steps     []step          `yaml:"steps"`
 	AtTrailer bool            `yaml:"at the trailer"`
 	Bumps     bool            `yaml:"bit on the teeth"`
+	Away      bool            `yaml:"away from the yard"`
 }
 
 type step struct {
@@ -181,6 +182,7 @@ type step struct {
 	Link     string            `yaml:"link"`
 	Tied     bool              `yaml:"tied"`
 	Ridden   bool              `yaml:"ridden"`
+	Away     bool              `yaml:"away from the yard"`
 	Means    []string          `yaml:"means"`
 	Trailer  bool              `yaml:"trailer"`
 	Bars     bool              `yaml:"bars"`
@@ -191,6 +193,7 @@ type step struct {
 	Before   bool              `yaml:"before every foundation"`
 	Helper   phrase.Slotted    `yaml:"helper"`
 	Roles    []catalog.Role    `yaml:"is"`
+	SeenIn   string            `yaml:"seen in"`
 }
 
 // pass is a written pass mark; what it leaves out is the usual one.
@@ -256,6 +259,7 @@ func (doc ladder) ladder(rules catalog.HouseRules) (catalog.Ladder, error) {
 		if err != nil {
 			return l, fmt.Errorf("%s: %w", s.Key, err)
 		}
+		step.Away = step.Away || doc.Away
 		l.Steps = append(l.Steps, step)
 	}
 	return l, nil
@@ -265,8 +269,8 @@ func (doc step) step(rules catalog.HouseRules) (catalog.Step, error) {
 	s := catalog.Step{
 		Key: doc.Key, Name: doc.Name, Ask: doc.Ask, Plain: doc.Plain, Release: doc.Release, Watch: doc.Watch,
 		Measures: doc.Measure, Variants: doc.Variants, Blocked: doc.Blocked, Kit: doc.Kit,
-		Link: doc.Link, Tied: doc.Tied, Ridden: doc.Ridden, Means: doc.Means, Trailer: doc.Trailer, Bars: doc.Bars,
-		Instead: doc.Instead, Calm: doc.Calm, First: doc.First, Opens: doc.Opens, Before: doc.Before, Helper: doc.Helper, Roles: doc.Roles,
+		Link: doc.Link, Tied: doc.Tied, Ridden: doc.Ridden, Away: doc.Away, Means: doc.Means, Trailer: doc.Trailer, Bars: doc.Bars,
+		Instead: doc.Instead, Calm: doc.Calm, First: doc.First, Opens: doc.Opens, Before: doc.Before, Helper: doc.Helper, Roles: doc.Roles, SeenIn: doc.SeenIn,
 	}
 	if doc.Pass != nil {
 		s.Pass = doc.Pass.pass(s, rules)
@@ -277,14 +281,16 @@ func (doc step) step(rules catalog.HouseRules) (catalog.Step, error) {
 }
 
 // needs reads "lead.back", "lead.back at level 1", "load.stand kept",
-// "lead.back understood" and "zones.hand in zone 2", each perhaps with "when
-// already ridden" or "when not yet ridden".
+// "lead.back understood" and "zones.hand in zone 2", each perhaps "on that side",
+// and "when already ridden" or "when not yet ridden".
 func needs(texts []string) ([]catalog.Need, error) {
 	var list []catalog.Need
 	for _, text := range texts {
 		said, when, _ := strings.Cut(text, " when ")
 		key, rest, _ := strings.Cut(said, " ")
 		n := catalog.Need{Step: key}
+		rest, n.Same = strings.CutSuffix(" "+rest, " on that side")
+		rest = strings.TrimSpace(rest)
 		err := n.When.UnmarshalText([]byte(when))
 		switch zone, inZone := strings.CutPrefix(rest, "in "); {
 		case rest == "kept":
@@ -298,7 +304,7 @@ func needs(texts []string) ([]catalog.Need, error) {
 			err = errors.Join(err, scanned)
 		}
 		if err != nil {
-			return nil, fmt.Errorf("a need is a step, \"… at level 3\", \"… kept\", \"… understood\" or \"… in zone 2\", perhaps \"when not yet ridden\", not %q", text)
+			return nil, fmt.Errorf("a need is a step, \"… at level 3\", \"… kept\", \"… understood\" or \"… in zone 2\", perhaps \"on that side\" or \"when not yet ridden\", not %q", text)
 		}
 		list = append(list, n)
 	}

@@ -147,7 +147,7 @@ func TestFaultsAreNamedWithTheirPlace(t *testing.T) {
 		"key twice":      {head + good + good, "a.one: there are two steps with this key"},
 		"no pass mark":   {head + "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer]}\n", "a.one: a step needs"},
 		"unknown need":   {head + "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer], pass: usual, needs: [b.two]}\n", `a.one: it needs "b.two"`},
-		"circle":         {head + "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer], pass: usual, needs: [a.two]}\n  - {step: a.two, name: two, ask: does it, plain: doing it, measure: [answer], pass: usual}\n", "in a circle: a.one → a.two → a.one"},
+		"circle":         {head + "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer], pass: usual, needs: [a.two]}\n  - {step: a.two, name: two, ask: does it, plain: doing it, measure: [answer], pass: usual, needs: [a.one]}\n", "in a circle: a.one → a.two → a.one"},
 		"unknown word":   {head + "  - {step: a.one, colour: red}\n", "colour"},
 		"unknown body":   {head + "  - {step: a.one, name: one, ask: does it, plain: doing it, measure: [answer], pass: usual, blocked: [elbow]}\n", "elbow"},
 		"link to nobody": {head + "  - {step: a.one, name: one, link: z}\n", `links to the ladder "z"`},

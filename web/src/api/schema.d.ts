@@ -1136,6 +1136,15 @@ export interface components {
         ArenaKnown: {
             /**
              * Format: date
+             * @description day of that assessment
+             */
+            assessed?: string;
+            /** @description nobody saw it: counted as understood because a later step was accepted */
+            concluded?: boolean;
+            /** @description seen good in person at an assessment: accepted, at level 5 or less */
+            good?: boolean;
+            /**
+             * Format: date
              * @description last day it was worked
              */
             last?: string;
@@ -1143,6 +1152,11 @@ export interface components {
             level?: number | null;
             /** @description was accepted at least once */
             soft?: boolean;
+            /**
+             * @description where the state comes from, if from an assessment: seen, on video; told: it is only said to be good
+             * @enum {string}
+             */
+            source?: "" | "seen" | "video" | "told" | "on record";
             /**
              * @description how far it had come
              * @enum {string}
@@ -1684,6 +1698,8 @@ export interface components {
             };
         };
         AssessBaseline: {
+            /** @description noted in this assessment, not only carried over from the one before */
+            anew?: boolean;
             /** @description peak */
             arousal?: number | null;
             /** @description it was asked */
@@ -1711,6 +1727,13 @@ export interface components {
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         AssessBasic: {
+            /** @description noted in this assessment, not only carried over from the one before */
+            anew?: boolean;
+            /**
+             * Format: int64
+             * @description steps back, for backing
+             */
+            count?: number;
             /**
              * @description the horse's answer
              * @enum {string}
@@ -2450,6 +2473,8 @@ export interface components {
             weight: number;
         };
         AssessTouch: {
+            /** @description noted in this assessment, not only carried over from the one before */
+            anew?: boolean;
             /**
              * @description the horse's answer
              * @enum {string}
@@ -2735,7 +2760,7 @@ export interface components {
             own?: components["schemas"]["CatalogOrigin"];
             /**
              * Format: double
-             * @description steps met in a session, as expected before anything is logged (part 7)
+             * @description units met in a session, as expected before anything is logged (part 7)
              */
             rate: number;
             /** @description the usual school first */
@@ -2792,6 +2817,13 @@ export interface components {
              * @description met at this level or less; 0: the step's own pass level
              */
             level?: number;
+            /** @description only on the side, and in the zone, that is asked */
+            same?: boolean;
+            /**
+             * @description only on this side
+             * @enum {string}
+             */
+            side?: "" | "near" | "off";
             /** @description key of the step needed */
             step: string;
             /** @description 2 of the last 3 answers a try or better, at level 6 or less, is enough */
@@ -2877,9 +2909,11 @@ export interface components {
         CatalogStep: {
             /** @description what is asked of the horse */
             ask: string;
+            /** @description worked away from the yard */
+            away?: boolean;
             /** @description a bar or divider is closed: never alone at the yard */
             bars?: boolean;
-            /** @description where it is worked, every foundation comes after it */
+            /** @description where it is worked, every foundation and every other ladder comes after it */
             before_foundations?: boolean;
             /** @description body items that block it while suspect or in treatment */
             blocked?: ("" | "mouth" | "back" | "belly" | "saddle fit" | "feet legs" | "hind leg" | "balance" | "eyes" | "skin" | "weight")[];
@@ -2923,7 +2957,9 @@ export interface components {
             /** @description asked from the saddle */
             ridden?: boolean;
             /** @description what it is to the rules */
-            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back")[];
+            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back" | "stood for seconds")[];
+            /** @description the look of an assessment that shows it, where that has another name */
+            seen_in?: string;
             /** @description being tied is the ask */
             tied?: boolean;
             /** @description done on or in the trailer */
@@ -3609,6 +3645,11 @@ export interface components {
             vehicle?: string;
             /**
              * Format: int64
+             * @description how long a visit is driven for; 0: 45
+             */
+            visit_minutes?: number;
+            /**
+             * Format: int64
              * @description visits possible in a week; absent: 2
              */
             visits_per_week?: number;
@@ -3651,7 +3692,7 @@ export interface components {
         PlanGoalForecast: {
             /**
              * Format: double
-             * @description prior and steps met
+             * @description prior and units met
              */
             a: number;
             /**
@@ -3714,10 +3755,15 @@ export interface components {
              */
             slip: number;
             /**
-             * Format: int64
-             * @description steps to go, slips included
+             * Format: double
+             * @description units of work they count
              */
-            steps_with_slips: number;
+            units: number;
+            /**
+             * Format: int64
+             * @description units to go, slips included
+             */
+            units_with_slips: number;
             /**
              * Format: int64
              * @description visits before the date
@@ -3876,6 +3922,8 @@ export interface components {
             done?: string[];
             /** @description one for each goal, in the plan's order */
             forecast: components["schemas"]["PlanGoalForecast"][];
+            /** @description foundations that an assessment saw good: nobody teaches them again */
+            good: components["schemas"]["PlanSeen"][];
             /** @description steps that somebody is cleared for, met and open */
             homework: components["schemas"]["PlanHomework"][];
             /** @description steps to do; what is kept is left out */
@@ -3910,6 +3958,17 @@ export interface components {
             /** @description the ladder's usual one */
             usual?: boolean;
         };
+        PlanSeen: {
+            /** @description name of the step */
+            name: string;
+            /**
+             * Format: date
+             * @description day of the assessment
+             */
+            on: string;
+            /** @description key of the step */
+            step: string;
+        };
         PlanUsed: {
             /** @description the own ladder's id */
             id: string;
@@ -3942,7 +4001,9 @@ export interface components {
             ladder?: string;
             /** @description not in this plan */
             later?: boolean;
-            /** @description the last step of a smaller goal */
+            /** @description the goal is ridden, though its last plank is not */
+            ridden?: boolean;
+            /** @description the plank where the goal is reached; empty: the ladder's last */
             until?: string;
         };
         PlanWay: {
@@ -4911,6 +4972,8 @@ export interface components {
         WalkTest: {
             /** @description its keys in the document */
             asks: string[];
+            /** @description steps are counted */
+            counts?: boolean;
             /** @description seconds are how long it stood */
             holds?: boolean;
             /** @description a step of the catalogue, or ridden.… */
