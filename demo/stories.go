@@ -135,7 +135,7 @@ func moth() story {
 			a.Problems[horse.Crowding] = crowding()
 			return a
 		},
-		days: []int{59, 56, 53, 50, 47, 44, 41, 38, 34, 30, 27, 23, 16, 13, 9, 2}, reps: 50,
+		days: []int{44, 41, 38, 34, 30, 27, 23, 16, 13, 9, 2}, reps: 50,
 		rehearsed: []string{"lead.forward", "lead.halt", "lead.stand", "lead.back"},
 		notes: []string{
 			"quiet, and let go of her tail for the first time", "stopped on a soft one, with a sigh",
@@ -143,7 +143,7 @@ func moth() story {
 			"a dip, and through it without a fuss", "head low, hind leg resting", "asked for less than last time and got more",
 			"the strap held and so did she", "chewed, blinked, walked away slowly",
 		},
-		seed: 11, quick: 0.2, heavy: 9, forget: 0.05, way: "turned away", fright: 2,
+		seed: 11, quick: 0.5, heavy: 9, forget: 0.05, way: "turned away", fright: 2,
 	}
 }
 

@@ -75,7 +75,7 @@ func (w *walker) asks(name, level, answer string) {
 func (w *walker) light(name string) {
 	w.t.Helper()
 	w.seesIn(".which", name)
-	w.button("light and soft: level 2, accepted")
+	w.button("light and soft: level 2, accepted.*")
 }
 
 // arrives waits until all that was tapped has arrived and counts.
@@ -155,6 +155,7 @@ func TestTheFullAssessmentSurvivesALostConnection(t *testing.T) {
 	u.sees("taps not counted in yet")
 	w.to("D")
 	w.asks("lead forward", "7", "try")
+	w.light("lead halt")
 	w.light("lead stand")
 	w.asks("lead back", "8", "refused")
 	for _, name := range []string{"lead any time", "head down", "head flex near"} {

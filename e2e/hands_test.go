@@ -207,7 +207,7 @@ func TestAHoldIsTimed(t *testing.T) {
 	reps := `SELECT count(*) FROM entries WHERE kind = 'rep' AND json_extract(body, '$.rep.answer') = 'accepted'`
 	before := y.counts(reps)
 	u.begins("Copperfield Moth")
-	u.asksFor("stand")
+	u.asksFor("stand", "Trailer loading")
 	u.answers("accepted")
 	u.sees("How long did it stand?")
 	u.finds("dialog button", "^\\s*22 s").MustClick()

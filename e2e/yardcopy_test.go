@@ -123,9 +123,12 @@ func TestEverySchoolHasItsPad(t *testing.T) {
 }
 
 // asksFor changes the ask by hand.
-func (u *user) asksFor(name string) {
+func (u *user) asksFor(name string, ladder ...string) {
 	u.t.Helper()
 	u.finds("button", "^change\\s+ask$").MustClick()
+	for _, l := range ladder {
+		u.types("Look for an ask, on any ladder", l+" "+name)
+	}
 	u.finds("dialog button", "^\\s*"+name).MustClick()
 }
 

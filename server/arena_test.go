@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ivorybridge/core/desk"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/track"
@@ -366,9 +367,11 @@ func TestAnswersAreSaidInThePracticesWords(t *testing.T) {
 	var choices []cases.ProblemChoice
 	p.ask(http.MethodGet, "/api/problems", nil).into(&choices)
 	assert.Equal(t, "float loading", choices[0].Name.Text)
-	id, view := p.session()
+	id, _ := p.session()
 	said := map[string]string{}
-	for _, c := range view.Cards {
+	var chosen desk.Chosen
+	p.ask(http.MethodGet, "/api/sessions/"+id+"/asks", nil).into(&chosen)
+	for _, c := range chosen.Cards {
 		for _, v := range c.Variants {
 			said[v.Variant.String()] = v.Name.Text
 		}
@@ -381,6 +384,32 @@ func TestAnswersAreSaidInThePracticesWords(t *testing.T) {
 	a.into(&r)
 	assert.Contains(t, a.Body.String(), "do not practise with the float")
 	assert.NotContains(t, a.Body.String(), "the trailer")
+}
+
+// Any ask can be logged; what a fact forbids is chosen by a lead trainer alone, who
+// says why and who answers for it, and what was done all the same is kept.
+func TestWhatIsForbiddenIsChosenByALeadTrainerAlone(t *testing.T) {
+	p := signedInPractice(t)
+	id, _ := p.session()
+	choose := func(n int, despite map[string]any) map[string]any {
+		e := at(map[string]any{"id": uuid.NewString(), "kind": "mark", "device": "tablet", "mark": map[string]any{"ask": map[string]any{"step": "load.tie"}}}, n, n)
+		if despite != nil {
+			e["mark"].(map[string]any)["despite"] = despite
+		}
+		return e
+	}
+	said := map[string]any{"reason": "the owner ties it daily", "answers": "my decision"}
+	assert.Empty(t, p.logs(id, choose(1, said)).Refused)
+	told := p.logs(id, choose(2, map[string]any{"reason": "why not", "answers": ""}))
+	require.Len(t, told.Refused, 1, "somebody answers for it")
+	p.add("ash", store.Assistant, false)
+	p.signIn("ash@example.org", password)
+	told = p.logs(id, choose(3, said))
+	require.Len(t, told.Refused, 1)
+	assert.Contains(t, told.Refused[0].Say, "only a lead trainer")
+	done := at(rep("accepted", 2), 4, 4)
+	done["rep"].(map[string]any)["step"] = "load.tie"
+	assert.Empty(t, p.logs(id, done).Refused, "what was done is kept")
 }
 
 // What is found while a session runs bars its steps at once.

@@ -80,6 +80,7 @@ type Input struct {
 	Horse    Horse                   `json:"horse,omitzero" doc:"what the rules read of the horse"`
 	Known    []Known                 `json:"known,omitempty" doc:"steps before this session"`
 	Blocked  []string                `json:"blocked,omitempty" doc:"keys of steps that a fact blocks"`
+	Barred   map[string]Barred       `json:"barred,omitempty" doc:"why each of them is blocked, by step"`
 	Levels   map[string]int          `json:"levels,omitempty" doc:"pass level by step, where the plan asks for lighter"`
 	Limits   map[string]int          `json:"limits,omitempty" doc:"the last value by step, where a fact allows no more"`
 	Handler  string                  `json:"handler,omitempty" doc:"who holds the rope unless a rep says"`
@@ -129,6 +130,7 @@ type Advice struct {
 	Rule     string            `json:"rule" doc:"the rule that decided"`
 	Say      phrase.Message    `json:"say" doc:"the advice as a sentence"`
 	Why      phrase.Message    `json:"why" doc:"the reason as a sentence"`
+	Against  *Against          `json:"against,omitempty" doc:"what stands against the ask at work"`
 	Warnings []Fired           `json:"warnings,omitempty" doc:"what to mind beside it"`
 	Incident bool              `json:"incident,omitempty" doc:"an incident note is asked for"`
 	Stops    bool              `json:"stops,omitempty" doc:"what is being done stops, or nothing is added: the device says so by touch"`
@@ -195,6 +197,9 @@ func (s *session) advice(d decision) Advice {
 	}
 	a.Release, a.Rest = s.release(d)
 	a.Warnings = s.warnings()
+	if at, _ := s.current(); s.cat.HasAsk(at) {
+		a.Against = s.against(at)
+	}
 	a.Say = s.say(d)
 	return a
 }

@@ -3,6 +3,7 @@ package arena
 import (
 	"fmt"
 	"strings"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -36,6 +37,7 @@ type script struct {
 	at     int64
 	gap    int64
 	target int
+	bare   bool
 	track  []track.Entry
 }
 
@@ -98,8 +100,53 @@ func (s *script) input(edits ...func(*Input)) Input {
 	for _, edit := range edits {
 		edit(&in)
 	}
+	if !s.bare {
+		in.Known = append(in.Known, stoodOn(in)...)
+	}
 	return in
 }
+
+// early leaves out that what the asks stand on was seen good.
+func (s *script) early() *script { s.bare = true; return s }
+
+// stoodOn is what the asks of a track stand on and nothing is known of, seen good:
+// a case speaks of an ask that is open, unless it says otherwise.
+func stoodOn(in Input) []Known {
+	c := anyCatalog()
+	has := map[horse.Ask]bool{in.Ask: true}
+	for _, k := range in.Known {
+		has[k.Ask] = true
+	}
+	var list []Known
+	var under func(a horse.Ask)
+	under = func(a horse.Ask) {
+		for _, n := range c.Needs(a.Step) {
+			for _, b := range c.AsksOf(n) {
+				if !has[b] {
+					has[b] = true
+					list = append(list, Known{Ask: b, State: horse.Tried, Good: true, Understood: true})
+					under(b)
+				}
+			}
+		}
+	}
+	under(in.Ask)
+	for _, e := range in.Track {
+		if r, ok := e.AsRep(c); ok && !has[r.Ask] {
+			has[r.Ask] = true
+			under(r.Ask)
+		}
+	}
+	return list
+}
+
+var anyCatalog = sync.OnceValue(func() *catalog.Catalog {
+	c, err := yaml.Shipped()
+	if err != nil {
+		panic(err)
+	}
+	return c
+})
 
 func known(state horse.StepState, level int, asks ...string) func(*Input) {
 	return func(in *Input) {

@@ -16,6 +16,8 @@ type Outcome struct {
 	Passed map[horse.Ask]int          // pass mark reached, at the highest level of its run
 	Memory map[horse.Ask]horse.Answer // last answers of asks that were written down afterwards
 	Bumped bool                       // a bump was not made good
+
+	Concluded map[horse.Ask]bool // understood, since what stands on it was accepted early
 }
 
 // ReadDay reads a session's whole track after what was known before it. schools
@@ -30,6 +32,7 @@ func ReadDay(c *catalog.Catalog, d track.Day, known []Known, schools map[string]
 		out.Reps = s.tell(out.Reps, e)
 	}
 	out.Passed, out.Memory, out.Bumped = s.passed, s.fromMemory, bumped(out.Live)
+	out.Concluded = s.concluded
 	return out
 }
 
@@ -52,6 +55,7 @@ type Told struct {
 	Counted bool         `json:"counted"`
 	School  horse.School `json:"school" doc:"in which it was worked"`
 	Good    bool         `json:"good" doc:"a success in that school: a soft answer, a quiet stand, a chosen rest, a released try, a yes"`
+	Against Standing     `json:"against,omitzero" doc:"it was asked early, against a fact, or against a danger"`
 
 	Passes bool `json:"-"` // it counts towards the pass mark
 	Hard   bool `json:"-"` // and was asked at the step's last value
@@ -111,7 +115,7 @@ func (s *session) tell(told []Told, e track.Entry) []Told {
 	}
 	return append(told, Told{
 		ID: e.ID, Kind: e.Kind, Rep: t.Rep, At: e.At, Graded: t.answer, Calm: t.arousal, N: n, Dip: s.dip(n), Name: t.step.FullName(), Counted: t.counted,
-		School: s.school, Good: t.succeeds(s.school),
+		School: s.school, Good: t.succeeds(s.school), Against: t.against,
 		Passes: t.passes, Hard: t.step.Reaches(t.Target, t.step.Last()), Poor: t.refused() || t.Peak.Int() >= t.step.Pass.Level+slipAbove,
 		good: t.successes(),
 	})

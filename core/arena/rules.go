@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/track"
@@ -108,10 +109,13 @@ func (s *session) same(why phrase.Message) (decision, bool) {
 // down goes to the start value, or a step lower when already there.
 func (s *session) down(from horse.Ask, value, steps int, whole bool, why phrase.Message) decision {
 	step, _ := s.cat.Step(from.Step)
-	if !whole && steps == 1 && len(step.Pass.Values) > 0 && value != step.Start() && step.Reaches(value, step.Start()) && !s.shut(from.Step) {
+	if !whole && steps == 1 && !s.early(from) && len(step.Pass.Values) > 0 && value != step.Start() && step.Reaches(value, step.Start()) && !s.shut(from.Step) {
 		return decision{action: track.Down, ask: from, target: step.Start(), why: why}
 	}
 	low, ok := s.lower(from, steps)
+	if first, waits := s.firstWaited(from); waits && (steps == 1 || !ok || s.under(first, low)) {
+		low, ok = first, true
+	}
 	if !ok {
 		return decision{action: track.EndAsk, easy: s.easyKnown(from), why: phrase.Of("why.nothing_lower", nil)}
 	}
@@ -121,6 +125,18 @@ func (s *session) down(from horse.Ask, value, steps int, whole bool, why phrase.
 		target = lower.Start() // after a scare it begins small, also where it was met
 	}
 	return decision{action: track.Down, ask: low, target: target, whole: whole, why: why}
+}
+
+// under reports whether an ask lies below another: a foundation below a step of a
+// problem ladder, and on one ladder the one that stands before.
+func (s *session) under(a, b horse.Ask) bool {
+	x, _ := s.cat.Step(a.Step)
+	y, _ := s.cat.Step(b.Step)
+	if x.Ladder == y.Ladder {
+		return x.Place < y.Place
+	}
+	l, _ := s.cat.Ladder(x.Ladder)
+	return l.Kind == catalog.Foundation
 }
 
 func (s *session) lastRep() *told {

@@ -15,6 +15,9 @@ type rungs struct {
 	passed     map[horse.Ask]int          // pass mark reached today, at this level
 	fromMemory map[horse.Ask]horse.Answer // last answers of asks that were written down afterwards
 	closed     map[string]bool            // steps, for the session
+	answered   map[string]bool            // steps that a lead trainer answers for
+	earlyGood  map[horse.Ask]int          // accepted, although it waited for something
+	concluded  map[horse.Ask]bool         // understood, since a later step was accepted
 	spoiltEasy map[horse.Ask]bool         // easy asks that were dangerous
 	downs      map[horse.Ask]int
 	stay       map[horse.Ask]bool // stays at its start value
@@ -36,6 +39,14 @@ func (r *rungs) log(a horse.Ask) *askLog {
 	return l
 }
 
+// repsOf are the counted reps of an ask; none of one that was not worked.
+func (r *rungs) repsOf(a horse.Ask) []told {
+	if l := r.logs[a]; l != nil {
+		return l.reps
+	}
+	return nil
+}
+
 func (r *rungs) clone() rungs {
 	c := *r
 	c.logs = make(map[horse.Ask]*askLog, len(r.logs))
@@ -43,6 +54,7 @@ func (r *rungs) clone() rungs {
 		c.logs[a] = &askLog{reps: slices.Clip(l.reps), run: slices.Clip(l.run), passRun: l.passRun}
 	}
 	c.passed, c.fromMemory, c.closed = maps.Clone(r.passed), maps.Clone(r.fromMemory), maps.Clone(r.closed)
+	c.answered, c.earlyGood, c.concluded = maps.Clone(r.answered), maps.Clone(r.earlyGood), maps.Clone(r.concluded)
 	c.spoiltEasy, c.downs, c.stay = maps.Clone(r.spoiltEasy), maps.Clone(r.downs), maps.Clone(r.stay)
 	return c
 }

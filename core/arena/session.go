@@ -21,7 +21,8 @@ type told struct {
 	wrong   bool
 	n       int // its number among the counted reps of the ask
 	passes  bool
-	rested  bool // a rest that it chose itself
+	rested  bool     // a rest that it chose itself
+	against Standing // of what stood against it as it was asked
 }
 
 func (t told) soft() bool    { return horse.Soft(t.answer) }
@@ -68,6 +69,7 @@ func newSession(c *catalog.Catalog, rules catalog.HouseRules, in Input) *session
 		rungs: rungs{
 			known: map[horse.Ask]Known{}, logs: map[horse.Ask]*askLog{}, closed: map[string]bool{}, spoiltEasy: map[horse.Ask]bool{},
 			downs: map[horse.Ask]int{}, stay: map[horse.Ask]bool{}, passed: map[horse.Ask]int{}, fromMemory: map[horse.Ask]horse.Answer{},
+			answered: map[string]bool{}, earlyGood: map[horse.Ask]int{}, concluded: map[horse.Ask]bool{},
 		},
 		places: places{approached: in.Started},
 	}
@@ -168,6 +170,9 @@ func (s *session) fill(r track.Rep, at int64, clocked bool) told {
 	}
 	t.wrong = r.Release == horse.WrongMoment
 	t.counted = !t.wrong && !slices.Contains(r.Flags, horse.NotNoticed) && !slices.Contains(r.Flags, horse.OutsideCause)
+	if by := s.against(t.Ask); by != nil {
+		t.against = by.Kind
+	}
 	t.passes = t.counted && s.meetsMark(t) && !(clocked && step.Has(catalog.MeasureHold) && r.Reached == nil)
 	return t
 }
@@ -215,14 +220,8 @@ func (s *session) lastValue(step catalog.Step) int {
 // steps are only counted and no school was said, it is build and release.
 func (s *session) turn(a horse.Ask) {
 	step, _ := s.cat.Step(a.Step)
-	school, ok := s.in.Schools[step.Ladder]
-	if !ok {
-		school = s.in.School
-	}
-	if s.col, ok = columnOf(school); !ok {
-		school = horse.BuildAndRelease
-		s.col, _ = columnOf(school)
-	}
+	school := s.schoolOf(step.Ladder)
+	s.col, _ = columnOf(school)
 	s.school = school
 }
 
@@ -273,6 +272,9 @@ func (s *session) rep(t told) {
 	s.judge(t, log, over)
 	if t.counted && log.passRun >= t.step.Pass.Run && t.step.Reaches(t.Target, s.lastValue(t.step)) {
 		s.pass(t, log)
+	}
+	if t.counted && t.soft() && t.against == Early {
+		s.conclude(t.Ask)
 	}
 	s.size = s.releaseSize()
 	if s.size == horse.Big {

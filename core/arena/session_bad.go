@@ -126,6 +126,7 @@ func (s *session) mark(m track.Mark) {
 	}
 	if m.Ask != nil {
 		a := *m.Ask
+		s.answered[a.Step] = s.answered[a.Step] || m.Despite != nil
 		s.asked, s.finish = &a, nil
 		s.turn(a)
 		if s.arousal <= 1 && (s.bad == nil || !s.bad.danger || s.bad.noted) {

@@ -29,12 +29,11 @@ func (s *session) close(key string) {
 	}
 }
 
-// shut reports whether a step may not be asked: closed for the session,
-// blocked by a fact, ridden after a danger in the saddle (rule 2), or only a
-// link.
+// shut reports whether the advice may not name a step: it is closed for the session
+// or a fact speaks against it, and nobody answers for it; or it is only a link.
 func (s *session) shut(key string) bool {
 	step, ok := s.cat.Step(key)
-	return !ok || step.Ridden && s.afoot || step.Link != "" || s.closed[key] || slices.Contains(s.in.Blocked, key)
+	return !ok || step.Link != "" || !s.answered[key] && (s.closed[key] || s.forbidden(step))
 }
 
 // passedAsk reports whether an ask is met or kept, before or today, at the
@@ -48,13 +47,18 @@ func (s *session) passedAsk(a horse.Ask, level int) bool {
 	return today && (level == 0 || got <= level)
 }
 
-// open reports whether a step may be asked now: not shut and all it stands on
-// is met.
-func (s *session) open(key string) bool {
-	if s.shut(key) {
-		return false
+// openAsk is the step's ask nearest to a variant that waits for nothing; false where
+// each does, or the step is shut.
+func (s *session) openAsk(step catalog.Step, like horse.Variant) (horse.Ask, bool) {
+	if s.shut(step.Key) {
+		return horse.Ask{}, false
 	}
-	return !slices.ContainsFunc(s.cat.Needs(key), func(n catalog.Need) bool { return !s.has(n) })
+	asks := append([]horse.Ask{{Step: step.Key, Variant: s.variantFor(step, like)}}, step.Asks()...)
+	i := slices.IndexFunc(asks, func(a horse.Ask) bool { return len(s.waits(a)) == 0 })
+	if i < 0 {
+		return horse.Ask{}, false
+	}
+	return asks[i], true
 }
 
 // has reports whether a need is met, by what was known or by today's work.
@@ -63,7 +67,7 @@ func (s *session) has(n catalog.Need) bool {
 		if s.known[a].Meets(n) {
 			return false
 		}
-		if n.Understood && understood(s.log(a).reps) {
+		if n.Understood && (s.concluded[a] || understood(s.repsOf(a))) {
 			return false
 		}
 		return n.Kept || !s.passedAsk(a, n.Level)
@@ -261,8 +265,8 @@ func (s *session) nextOpen(from horse.Ask) (horse.Ask, bool) {
 	step, _ := s.cat.Step(from.Step)
 	ladder, _ := s.cat.Ladder(step.Ladder)
 	for _, above := range ladder.Steps[step.Place+1:] {
-		if s.open(above.Key) {
-			return horse.Ask{Step: above.Key, Variant: s.variantFor(above, from.Variant)}, true
+		if a, ok := s.openAsk(above, from.Variant); ok {
+			return a, true
 		}
 	}
 	return horse.Ask{}, false

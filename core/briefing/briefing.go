@@ -41,8 +41,10 @@ func Of(f Facts) arena.Brief {
 			},
 		},
 	}
+	b.Input.Barred = map[string]arena.Barred{}
 	for _, block := range j.Blocks {
 		b.Input.Blocked = append(b.Input.Blocked, block.Step)
+		b.Input.Barred[block.Step] = arena.Barred{Why: block.Why, Lifts: block.Lifts}
 	}
 	return b
 }

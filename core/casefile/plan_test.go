@@ -201,16 +201,12 @@ func keepsOrder(t *rapid.T, f *File) {
 		return ""
 	}
 	for _, v := range f.Plan().Visits {
-		worked := map[string]bool{}
 		for _, p := range v.Parts {
 			for _, key := range p.Steps {
 				assert.False(t, slices.ContainsFunc(f.Blocks, func(b assess.Block) bool { return b.Step == key }), "%s is blocked", key)
 				assert.Empty(t, stands(key), "%s in visit %d (%s)", key, v.N, p.Kind)
-				worked[key] = p.Kind == plan.Block || p.Kind == plan.TuneIn
+				done[key] = done[key] || p.Kind == plan.Block || p.Kind == plan.TuneIn
 			}
-		}
-		for key, yes := range worked {
-			done[key] = done[key] || yes
 		}
 	}
 }

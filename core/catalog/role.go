@@ -11,6 +11,7 @@ type roles struct{}
 func (roles) Words() []string {
 	return []string{
 		"refocuses", "backs", "owner alone", "control in hand", "first touch", "before mounting", "touched all over", "weight on its back", "stood for seconds",
+		"stands by choice",
 	}
 }
 
@@ -27,6 +28,7 @@ var (
 	BeforeMounting = horse.MustWord[roles]("before mounting")    // added where it steps out of the touch of zone 3 (part 3)
 	TouchedAllOver = horse.MustWord[roles]("touched all over")   // what a missing touch of the assessment asks for (part 3)
 	StoodFor       = horse.MustWord[roles]("stood for seconds")  // the assessment counts the seconds (part 3)
+	StandsByChoice = horse.MustWord[roles]("stands by choice")   // no bar is shut and nothing tied before it is met (part 6)
 	BearsWeight    = horse.MustWord[roles]("weight on its back") // not of a horse in hand only (part 9)
 )
 

@@ -21,6 +21,7 @@ import (
 type Desk struct {
 	shipped *catalog.Catalog
 	running *arena.Running
+	ladders []string // of the horse whose session is open
 	book    phrase.Book
 }
 
@@ -74,6 +75,19 @@ type Reviewed struct {
 	Beads []arena.Told `json:"beads"`
 }
 
+// Choosing asks what may be asked: in the open session, or with a brief in one that
+// would begin now.
+type Choosing struct {
+	Brief *arena.Brief `json:"brief,omitempty"`
+	Words phrase.Words `json:"words"`
+}
+
+// Chosen are all asks that can be chosen, and the cards by which they are answered.
+type Chosen struct {
+	Asks  []arena.Choice `json:"asks"`
+	Cards []arena.Card   `json:"cards"`
+}
+
 // CardAsked is a tick on a sequence card.
 type CardAsked struct {
 	Key string `json:"key"`
@@ -101,7 +115,7 @@ type Document struct {
 var errNothingOpen = errors.New("no session is open here")
 
 // Call answers one question. The names are: catalog, gate, open, add, tell,
-// review, card, advise.
+// review, asks, card, advise.
 func (d *Desk) Call(name string, asked []byte) ([]byte, error) {
 	if name == "catalog" {
 		c, err := catalog.Decode(asked)
@@ -120,6 +134,8 @@ func (d *Desk) Call(name string, asked []byte) ([]byte, error) {
 		return call(asked, d.add)
 	case "tell":
 		return call(asked, d.tell)
+	case "asks":
+		return call(asked, d.asks)
 	case "card":
 		return call(asked, d.card)
 	case "review":
@@ -186,11 +202,38 @@ func (d *Desk) open(in Opening) (arena.Picture, error) {
 	if d.running, err = Open(c, in); err != nil {
 		return arena.Picture{}, err
 	}
+	d.ladders = in.Brief.Fitting.Ladders
 	at := in.Beginning.Started
 	for _, e := range in.Track {
 		at = max(at, e.At)
 	}
 	return d.picture(at), nil
+}
+
+func (d *Desk) asks(in Choosing) (Chosen, error) {
+	r, ladders, book := d.running, d.ladders, d.book
+	if in.Brief != nil {
+		c, err := d.shipped.Fit(in.Brief.Fitting)
+		if err != nil {
+			return Chosen{}, err
+		}
+		if r, err = Open(c, Opening{Brief: *in.Brief, Beginning: arena.Beginning{Ask: in.Brief.First(c)}, Rules: c.Rules}); err != nil {
+			return Chosen{}, err
+		}
+		ladders, book = in.Brief.Fitting.Ladders, phrase.English(in.Words)
+	}
+	if r == nil {
+		return Chosen{}, errNothingOpen
+	}
+	out := ChosenOf(r, ladders)
+	book.Tell(&out)
+	return out, nil
+}
+
+// ChosenOf are the asks that can be chosen in a session, those of a horse's ladders
+// first.
+func ChosenOf(r *arena.Running, ladders []string) Chosen {
+	return Chosen{Asks: r.Choices(ladders), Cards: r.Cards()}
 }
 
 func (d *Desk) picture(now int64) arena.Picture {

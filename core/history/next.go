@@ -37,6 +37,15 @@ func read(c *catalog.Catalog, h History, d track.Day) (History, []arena.Told, Vi
 	for a, reps := range counted(out) {
 		asks[a] = asks[a].after(c, a, d.Date, reps, out)
 	}
+	for a := range out.Concluded {
+		if k := asks[a]; !k.Understood {
+			k.Ask, k.Understood, k.Concluded = a, true, true
+			if k.State.IsZero() {
+				k.State = horse.Untried
+			}
+			asks[a] = k
+		}
+	}
 	n := h
 	n.Started = max(h.Started, d.Started)
 	n.Asks = sorted(asks)
@@ -159,7 +168,7 @@ func (a Ask) after(c *catalog.Catalog, ask horse.Ask, date string, reps []arena.
 
 func (t *Today) count(rep arena.Told) {
 	if len(t.Good) < afterGood {
-		t.Good, t.Poor = append(t.Good, rep.Passes && rep.Hard), append(t.Poor, rep.Poor)
+		t.Good, t.Poor = append(t.Good, rep.Passes && rep.Hard), append(t.Poor, rep.Poor && rep.Against != arena.Early) // asked early, it lowers nothing
 	}
 	t.Last, t.Counts = rep.Passes, true
 }

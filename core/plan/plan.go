@@ -396,6 +396,9 @@ func (b *builder) minutes(step catalog.Step) int {
 			seconds = foundationRepSeconds
 		}
 	}
+	if step.Has(catalog.MeasureHold) && step.Pass.Unit == "s" {
+		seconds = max(seconds, float64(step.Last())) // no answer is shorter than what it holds
+	}
 	asks := 0
 	for _, a := range step.Asks() {
 		if !b.known[a].Meets(catalog.Need{Step: step.Key, Level: b.levels[step.Key]}) {

@@ -193,10 +193,6 @@ func TestNoVisitAsksWhatIsBlockedOrNotReady(t *testing.T) {
 					for _, n := range c.Needs(key) {
 						assert.True(t, done[n.Step], "%s needs %s", key, n.Step)
 					}
-				}
-			}
-			for _, part := range v.Parts {
-				for _, key := range part.Steps {
 					done[key] = true
 				}
 			}

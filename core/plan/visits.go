@@ -52,7 +52,7 @@ const (
 
 // visits lays the open items out, each filled to the length that the trainer drives
 // for: foundations to tune in, then one or two blocks on a ladder. A step is taken
-// as met for the next visit once its time was given to it.
+// as met by what follows once its time was given to it.
 func (b *builder) visits(items []Item, n int) []Visit {
 	block, most := b.cat.Rules.BlockMinutes, b.cat.Rules.SessionCap
 	if b.in.Young {
@@ -69,8 +69,8 @@ func (b *builder) visits(items []Item, n int) []Visit {
 			left -= owner.Minutes
 		}
 		today := map[string]bool{}
-		add := func(kind PartKind) bool {
-			part, ok := b.part(kind, items, spent, today, min(block, left))
+		add := func(kind PartKind, keep int) bool {
+			part, ok := b.part(kind, items, spent, today, min(block, left-keep))
 			if ok {
 				visit.Parts = append(visit.Parts, part)
 				left -= part.Minutes
@@ -78,14 +78,18 @@ func (b *builder) visits(items []Item, n int) []Visit {
 			return ok
 		}
 		work := 0
-		for add(TuneIn) {
+		keep := 0 // for the ladder, where a step of it can be worked
+		if b.climbs(items) {
+			keep = block
+		}
+		for add(TuneIn, keep) {
 			work++
 		}
 		if work == 0 && b.tunesIn(&visit, left) {
 			left -= visit.Parts[len(visit.Parts)-1].Minutes
 		}
 		for range mostBlocks {
-			if add(Block) {
+			if add(Block, 0) {
 				work++
 			}
 		}
@@ -98,14 +102,20 @@ func (b *builder) visits(items []Item, n int) []Visit {
 		}
 		b.equip(&visit)
 		visits = append(visits, visit)
-		for step, minutes := range spent {
-			s, _ := b.cat.Step(step)
-			if minutes >= min(b.minutes(s), block) {
-				b.done[step] = true
-			}
-		}
 	}
 	return visits
+}
+
+// climbs reports whether a step of a problem ladder can be worked as things stand.
+func (b *builder) climbs(items []Item) bool {
+	return slices.ContainsFunc(items, func(i Item) bool {
+		ladder, _ := b.cat.Ladder(i.Ladder)
+		if ladder.Kind == catalog.Foundation || b.done[i.Step] || i.Blocked != nil || b.seen(i.Step) {
+			return false
+		}
+		waits, _ := b.waitsFor(i.Step)
+		return len(waits) == 0
+	})
 }
 
 // mostBlocks are the blocks on a ladder in one visit.
@@ -133,6 +143,7 @@ func (b *builder) part(kind PartKind, items []Item, spent map[string]int, today 
 		spent[i.Step] += m
 		today[i.Step] = true
 		on = ladder.Key
+		b.done[i.Step] = spent[i.Step] >= b.minutes(step)
 		part.Steps, part.Names = append(part.Steps, i.Step), append(part.Names, assess.NameOf(b.cat, i.Step))
 		part.School, part.Minutes, part.Warns = b.way(ladder.Key, nil).School, part.Minutes+m, append(part.Warns, warns...)
 	}

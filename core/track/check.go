@@ -39,6 +39,9 @@ func (e Entry) Check(c *catalog.Catalog) error {
 		if a := e.Mark.Ask; a != nil && !c.HasAsk(*a) {
 			return fmt.Errorf("%q is not an ask of the catalogue", a)
 		}
+		if d := e.Mark.Despite; d != nil && (e.Mark.Ask == nil || strings.TrimSpace(d.Reason) == "" || strings.TrimSpace(d.Answers) == "") {
+			return fmt.Errorf("what is asked against a fact needs the ask, a reason, and who answers for it")
+		}
 		return nil
 	case KindUndo:
 		return has("replaces", e.Replaces != "")

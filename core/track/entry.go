@@ -100,6 +100,8 @@ type Mark struct {
 	WaysOut     []horse.WayOut `json:"ways_out,omitempty" maxItems:"20" doc:"what it did unasked"`
 	Stop        horse.Stop     `json:"stop,omitzero" doc:"a reason that ends the session"`
 	Ask         *horse.Ask     `json:"ask,omitempty" doc:"the ask is changed to this"`
+	Why         string         `json:"why,omitempty" maxLength:"200" doc:"why it is asked although it waits for something"`
+	Despite     *Despite       `json:"despite,omitempty" doc:"it is asked although a fact or a danger speaks against it"`
 	EasyMinutes int            `json:"easy_minutes,omitempty" minimum:"0" maximum:"600" doc:"easy riding or handling, not schooling"`
 	Bump        bool           `json:"bump,omitempty" doc:"bit on teeth, fall, fright, slip"`
 	Halter      bool           `json:"halter,omitempty" doc:"halter refitted"`
@@ -107,6 +109,14 @@ type Mark struct {
 	Turn        string         `json:"turn,omitempty" maxLength:"60" doc:"who holds the rope from here on"`
 	Tack        string         `json:"tack,omitempty" maxLength:"60" doc:"tack was changed to this"`
 	Clip        bool           `json:"clip,omitempty" doc:"a clip was filmed from here"`
+}
+
+// Despite is who answers for an ask that a body item, a rule for this horse or a
+// danger speaks against, and why it is asked all the same (part 6, "Any ask can be
+// logged"). Only a lead trainer gives it.
+type Despite struct {
+	Reason  string `json:"reason" minLength:"1" maxLength:"200" doc:"why"`
+	Answers string `json:"answers" minLength:"1" maxLength:"120" doc:"who answers for it: the vet released it, seen by somebody, or the trainer's own decision"`
 }
 
 // Shown is a piece of advice as it was shown, and whether it was overruled.

@@ -96,6 +96,7 @@ type WalkTest struct {
 	assess.Test
 	Name string   `json:"name"`
 	Asks []string `json:"asks" doc:"its keys in the document"`
+	Last int      `json:"last,omitempty" doc:"steps or seconds that meet it; 0: its answer alone"`
 }
 
 // WalkWords are the words of the parts that are drawn or laid out.
@@ -204,13 +205,22 @@ func datedBy() map[string]string {
 func (s *Service) tests() []WalkTest {
 	var tests []WalkTest
 	for _, t := range assess.Tests() {
-		name := assess.NameOf(s.Catalog, t.Key)
+		one := WalkTest{Test: t, Name: assess.NameOf(s.Catalog, t.Key), Asks: t.Asks()}
 		if t.Ridden {
-			name = strings.TrimPrefix(t.Key, "ridden.")
+			one.Name = riddenNames[strings.TrimPrefix(t.Key, "ridden.")]
 		}
-		tests = append(tests, WalkTest{Test: t, Name: name, Asks: t.Asks()})
+		if step, ok := s.Catalog.Step(t.Key); ok && (t.Holds || t.Counts) {
+			one.Last = step.Last()
+		}
+		tests = append(tests, one)
 	}
 	return tests
+}
+
+// riddenNames are the tests of D2 as a trainer calls them.
+var riddenNames = map[string]string{
+	"mount": "stands to be mounted", "contact": "first rein contact", "flex": "flex", "turn": "first turn", "sideways": "sideways off the leg",
+	"halt": "halt", "back": "back", "off": "walks off when asked",
 }
 
 func walkWords() WalkWords {

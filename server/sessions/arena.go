@@ -223,10 +223,24 @@ func mayLog(c api.Caller, e track.Entry, cat *catalog.Catalog) error {
 	if err := e.Check(cat); err != nil {
 		return err
 	}
+	if e.Mark != nil && e.Mark.Despite != nil && c.Role != store.Lead {
+		return errors.New("only a lead trainer answers for what is asked against a fact or after a danger")
+	}
 	if _, flags := e.Ways(); slices.Contains(flags, horse.RearCleared) && c.Role != store.Lead {
 		return errors.New("only a lead trainer can say of a rear that it was no danger")
 	}
 	return nil
+}
+
+// asks lists all asks that can be chosen in a session, and the cards that answer
+// them.
+func (s *Service) asks(ctx context.Context, c api.Caller, in *api.ByID) (desk.Chosen, error) {
+	l, unlock := s.arenas.of(c.Practice, in.ID)
+	defer unlock()
+	if err := s.fill(ctx, c, l, in.ID); err != nil {
+		return desk.Chosen{}, err
+	}
+	return desk.ChosenOf(l.running, l.stage.Brief.Fitting.Ladders), nil
 }
 
 func (s *Service) arena(ctx context.Context, c api.Caller, in *api.ByID) (Arena, error) {

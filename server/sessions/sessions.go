@@ -9,11 +9,9 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
-	"ivorybridge/core/casefile"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
-	"ivorybridge/core/plan"
 	"ivorybridge/core/progress"
 	"ivorybridge/server/api"
 	"ivorybridge/server/cases"
@@ -34,18 +32,6 @@ func New(r *cases.Reader) *Service {
 
 // Forget drops what is kept of running sessions; it is read again.
 func (s *Service) Forget() { s.arenas.forget() }
-
-// AskChoice is an ask that may be chosen by hand.
-type AskChoice struct {
-	Ask     horse.Ask       `json:"ask"`
-	Name    string          `json:"name"`
-	Ladder  phrase.Slotted  `json:"ladder"`
-	State   horse.StepState `json:"state"`
-	Open    bool            `json:"open"`
-	Needs   []string        `json:"needs,omitempty"`
-	Blocked *phrase.Message `json:"blocked,omitempty"`
-	Lifts   *phrase.Message `json:"lifts,omitempty"`
-}
 
 // SessionRow is one session of a horse.
 type SessionRow struct {
@@ -84,6 +70,7 @@ func (s *Service) sessionOperations() {
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/cases/{id}/sessions", "startSession", "Begin a session", s.start)
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/catalog", "catalog", "The shipped catalogue whole, for the rules that run in the browser", s.wholeCatalog)
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/sessions/{id}", "session", "The arena of a session", s.arena)
+	api.Operation(s.API, api.Staff, http.MethodGet, "/api/sessions/{id}/asks", "asks", "All asks that can be chosen in a session now, and the cards that answer them", s.asks)
 	log := s.Describe(api.Staff, http.MethodPost, "/api/sessions/{id}/entries", "log", "Keep entries of the track and be advised")
 	log.MaxBodyBytes, log.SkipValidateBody = maxTrack, true // each entry is checked by itself
 	api.Handle(s.API, log, s.log)
@@ -105,25 +92,6 @@ func (s *Service) drop(ctx context.Context, c api.Caller, in *api.ByID) (Dropped
 	}
 	l.running = nil
 	return Dropped{n.HorseID}, s.Store.DropSession(ctx, c.Actor(), in.ID)
-}
-
-func askChoices(f *casefile.File) []AskChoice {
-	list := []AskChoice{}
-	add := func(key string, item plan.Item) {
-		step, _ := f.Catalog.Step(key)
-		ladder, _ := f.Catalog.Ladder(step.Ladder)
-		list = append(list, AskChoice{
-			Ask: step.Asks()[0], Name: step.Name, Ladder: ladder.Name, State: item.State, Open: item.Open,
-			Needs: item.Needs, Blocked: item.Blocked, Lifts: item.Lifts,
-		})
-	}
-	for _, item := range f.Plan().Items {
-		add(item.Step, item)
-	}
-	for _, key := range f.Plan().Done {
-		add(key, plan.Item{State: horse.Kept, Open: !slices.ContainsFunc(f.Blocks, func(b assess.Block) bool { return b.Step == key })})
-	}
-	return list
 }
 
 func (s *Service) sessions(ctx context.Context, c api.Caller, in *api.ByID) ([]SessionRow, error) {

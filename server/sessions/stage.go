@@ -6,7 +6,6 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/casefile"
-	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/server/api"
@@ -23,8 +22,6 @@ type Stage struct {
 	Owners      []cases.HandlerChoice `json:"owners" doc:"those who may hold the rope"`
 	Care        horse.Care            `json:"care"`
 	Precautions []phrase.Message      `json:"precautions"`
-	Cards       []Card                `json:"cards" doc:"the steps that may be asked"`
-	Asks        []AskChoice           `json:"asks"`
 	Contacts    []cases.Contact       `json:"contacts" doc:"whom to call; kept on the device"`
 	Address     string                `json:"address" doc:"the yard's"`
 	Arousals    []phrase.Message      `json:"arousals" doc:"the words for arousal 0 to 4"`
@@ -47,38 +44,6 @@ type WayOut struct {
 type SignOf struct {
 	Word horse.Sign `json:"word"`
 	Kind string     `json:"kind" enum:"soft,afraid,warning,tense or curious"`
-}
-
-// Card is a step as the arena shows it.
-type Card struct {
-	Key        string            `json:"key"`
-	Name       string            `json:"name"`
-	Ladder     phrase.Slotted    `json:"ladder"`
-	School     horse.School      `json:"school" doc:"in which it is advised"`
-	Works      phrase.Slotted    `json:"works" doc:"how that school works"`
-	Places     []arena.PlaceToBe `json:"places" doc:"where spells are, for a school of places"`
-	Pad        arena.Pad         `json:"pad" doc:"what it is answered by, unless another is chosen"`
-	Foundation bool              `json:"foundation"`
-	Ridden     bool              `json:"ridden"`
-	Trailer    bool              `json:"trailer" doc:"a bar is closed or it is tied there: the sequence card goes along"`
-	Ask        phrase.Slotted    `json:"ask"`
-	Release    phrase.Slotted    `json:"release"`
-	Watch      phrase.Slotted    `json:"watch"`
-	Pass       string            `json:"pass" doc:"the pass mark in words"`
-	Measures   []catalog.Measure `json:"measures"`
-	Unit       string            `json:"unit"`
-	Values     []int             `json:"values"`
-	Variants   []CardVariant     `json:"variants"`
-	Means      []string          `json:"means" doc:"aids that escalate inside one ask"`
-	Ways       []horse.WayOut    `json:"ways_out" doc:"usual on its ladder: they stand first"`
-	Bumps      bool              `json:"bumps" doc:"a knock of the bit on the teeth is logged there"`
-}
-
-// CardVariant is one way a step is asked.
-type CardVariant struct {
-	Variant horse.Variant  `json:"variant"`
-	Side    horse.Side     `json:"side,omitzero"`
-	Name    phrase.Message `json:"name"`
 }
 
 // stageOf is the stage of a session: what stood before it.
@@ -109,7 +74,7 @@ func (s *Service) stageOf(ctx context.Context, c api.Caller, n store.Session) (S
 func (s *Service) stage(ctx context.Context, c api.Caller, r cases.Reading, f *casefile.File) (Stage, error) {
 	view := Stage{
 		CaseID: r.Case.ID, Horse: cases.RefOf(r.Horse), Yard: r.Horse.Yard.Name, Owners: cases.Owners(r.Horse, f), Care: f.Risk.Care,
-		Precautions: f.Result.Precautions, Asks: askChoices(f), Cards: []Card{}, Address: r.Horse.Yard.Address,
+		Precautions: f.Result.Precautions, Address: r.Horse.Yard.Address,
 		Arousals: cases.Arousals(), Feels: cases.Feels(), Signs: []SignOf{}, Stops: horse.Stop{}.All(), Brief: f.Brief(), Catalog: s.Catalog.Version,
 	}
 	for _, w := range (horse.WayOut{}).All() {
@@ -118,16 +83,12 @@ func (s *Service) stage(ctx context.Context, c api.Caller, r cases.Reading, f *c
 	for _, s := range (horse.Sign{}).All() {
 		view.Signs = append(view.Signs, SignOf{Word: s, Kind: horse.SignKind(s)})
 	}
-	schools := f.Schools()
-	for _, ch := range view.Asks {
-		view.Cards = append(view.Cards, card(f.Catalog, schools, ch.Ask.Step))
+	ridden, mounts := false, false
+	for _, item := range f.Plan().Items {
+		ridden, mounts = ridden || item.Ridden, mounts || item.Ridden && item.Blocked == nil
 	}
-	if !slices.ContainsFunc(view.Cards, func(c Card) bool { return c.Ridden }) {
+	if !ridden {
 		view.Stops = slices.DeleteFunc(view.Stops, horse.AtTheBlock)
-	}
-	mounts := false
-	for i, card := range view.Cards {
-		mounts = mounts || card.Ridden && view.Asks[i].Blocked == nil
 	}
 	view.NotBegun = slices.DeleteFunc(slices.Clone(view.Stops), func(s horse.Stop) bool {
 		return !horse.BeforeWork(s) || horse.AtTheBlock(s) && !mounts
@@ -135,24 +96,4 @@ func (s *Service) stage(ctx context.Context, c api.Caller, r cases.Reading, f *c
 	var err error
 	view.Contacts, err = s.Contacts(ctx, c, r)
 	return view, err
-}
-
-func card(c *catalog.Catalog, schools map[string]horse.School, key string) Card {
-	step, _ := c.Step(key)
-	ladder, _ := c.Ladder(step.Ladder)
-	school := schools[step.Ladder]
-	method, _ := c.Methods.Method(school)
-	card := Card{
-		Key: key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation, Ridden: step.Ridden, Trailer: step.Bars || step.Trailer && step.Tied, Ask: step.Ask,
-		Release: step.Release, Watch: step.Watch, Pass: step.Pass.Text, Measures: step.Measures, Unit: step.Pass.Unit,
-		Values: append([]int{}, step.Pass.Values...), Variants: []CardVariant{}, Means: append([]string{}, step.Means...), Ways: append([]horse.WayOut{}, ladder.Ways...), Bumps: ladder.Bumps,
-	}
-	if school == horse.ReliefPlace {
-		card.Places = arena.PlacesOf(c, ladder)
-	}
-	card.Pad = arena.PadOf(school, len(card.Places) > 0)
-	for _, v := range step.Variants {
-		card.Variants = append(card.Variants, CardVariant{Variant: v, Side: v.Side, Name: phrase.Of("variant", phrase.Args{"words": phrase.Sided(v.String())})})
-	}
-	return card
 }

@@ -605,6 +605,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions/{id}/asks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All asks that can be chosen in a session now, and the cards that answer them */
+        get: operations["asks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{id}/entries": {
         parameters: {
             query?: never;
@@ -892,12 +909,9 @@ export interface components {
             address: string;
             /** @description the words for arousal 0 to 4 */
             arousals: components["schemas"]["PhraseMessage"][];
-            asks: components["schemas"]["AskChoice"][];
             beginning: components["schemas"]["ArenaBeginning"];
             /** @description what the rules need to know */
             brief: components["schemas"]["ArenaBrief"];
-            /** @description the steps that may be asked */
-            cards: components["schemas"]["Card"][];
             /** @enum {string} */
             care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
             case_id: string;
@@ -943,6 +957,8 @@ export interface components {
              * @enum {string}
              */
             action: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
+            /** @description what stands against the ask at work */
+            against?: components["schemas"]["ArenaAgainst"];
             /** @description an easy known ask to finish on first */
             easy?: components["schemas"]["HorseAsk"];
             /** @description an incident note is asked for */
@@ -974,6 +990,22 @@ export interface components {
             /** @description what to mind beside it */
             warnings?: components["schemas"]["ArenaFired"][];
             /** @description the reason as a sentence */
+            why: components["schemas"]["PhraseMessage"];
+        };
+        ArenaAgainst: {
+            /** @description early: one tap passes it over; forbidden and closed: a lead trainer answers for it */
+            kind: string;
+            /** @description what lifts it */
+            lifts?: components["schemas"]["PhraseMessage"];
+            /** @description names of the steps it waits for */
+            waits?: string[];
+            /** @description what stands against it, as sentences */
+            why: components["schemas"]["PhraseMessage"][];
+        };
+        ArenaBarred: {
+            /** @description as a sentence */
+            lifts: components["schemas"]["PhraseMessage"];
+            /** @description as a sentence */
             why: components["schemas"]["PhraseMessage"];
         };
         ArenaBeginning: {
@@ -1045,6 +1077,64 @@ export interface components {
              */
             worked?: string;
         };
+        ArenaCard: {
+            ask: string;
+            /** @description a knock of the bit on the teeth is logged there */
+            bumps: boolean;
+            foundation: boolean;
+            key: string;
+            ladder: string;
+            /** @description aids that escalate inside one ask */
+            means: string[];
+            measures: string[];
+            name: string;
+            /**
+             * @description what it is answered by, unless another is chosen
+             * @enum {string}
+             */
+            pad: "" | "answers" | "tries" | "dose" | "offer" | "places" | "burst";
+            /** @description the pass mark in words */
+            pass: string;
+            /** @description where spells are, for a school of places */
+            places: components["schemas"]["ArenaPlaceToBe"][];
+            release: string;
+            ridden: boolean;
+            /**
+             * @description in which it is advised
+             * @enum {string}
+             */
+            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description a bar is closed or it is tied there: the sequence card goes along */
+            trailer: boolean;
+            unit: string;
+            values: number[];
+            variants: components["schemas"]["ArenaCardVariant"][];
+            watch: string;
+            /** @description usual on its ladder: they stand first */
+            ways_out: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+            /** @description how that school works */
+            works: string;
+        };
+        ArenaCardVariant: {
+            name: components["schemas"]["PhraseMessage"];
+            /** @enum {string} */
+            side?: "" | "near" | "off";
+            variant: string;
+        };
+        ArenaChoice: {
+            /** @description absent: nothing stands against it */
+            against?: components["schemas"]["ArenaAgainst"];
+            ask: components["schemas"]["HorseAsk"];
+            /** @description met and light: good to finish on */
+            easy?: boolean;
+            group: string;
+            ladder: string;
+            name: string;
+            /** @description how far it has come, and where that is known from */
+            says: components["schemas"]["PhraseMessage"];
+            /** @enum {string} */
+            state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
+        };
         ArenaFelt: {
             /** Format: int64 */
             at: number;
@@ -1086,6 +1176,10 @@ export interface components {
         ArenaInput: {
             /** @description where the work begins */
             ask: components["schemas"]["HorseAsk"];
+            /** @description why each of them is blocked, by step */
+            barred?: {
+                [key: string]: components["schemas"]["ArenaBarred"];
+            };
             /** @description keys of steps that a fact blocks */
             blocked?: string[];
             /** @description who holds the rope unless a rep says */
@@ -1263,6 +1357,8 @@ export interface components {
         };
         ArenaPicture: {
             advice: components["schemas"]["ArenaAdvice"];
+            /** @description the ask at work: chosen by hand, or answered last */
+            at: components["schemas"]["ArenaNext"];
             /** @description the reps as the rules read them, from the one that From counts */
             beads: components["schemas"]["ArenaTold"][];
             /**
@@ -1386,6 +1482,8 @@ export interface components {
             wrong: number;
         };
         ArenaTold: {
+            /** @description it was asked early, against a fact, or against a danger */
+            against?: string;
             /**
              * @description what asked
              * @enum {string}
@@ -1581,17 +1679,6 @@ export interface components {
             now: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
             /** @enum {string} */
             shown: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
-        };
-        AskChoice: {
-            ask: components["schemas"]["HorseAsk"];
-            blocked?: components["schemas"]["PhraseMessage"];
-            ladder: string;
-            lifts?: components["schemas"]["PhraseMessage"];
-            name: string;
-            needs?: string[];
-            open: boolean;
-            /** @enum {string} */
-            state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
         };
         AssessAccount: {
             /** @description the problem as it was met */
@@ -2541,50 +2628,6 @@ export interface components {
             rank: number;
             say: components["schemas"]["PhraseMessage"];
         };
-        Card: {
-            ask: string;
-            /** @description a knock of the bit on the teeth is logged there */
-            bumps: boolean;
-            foundation: boolean;
-            key: string;
-            ladder: string;
-            /** @description aids that escalate inside one ask */
-            means: string[];
-            measures: string[];
-            name: string;
-            /**
-             * @description what it is answered by, unless another is chosen
-             * @enum {string}
-             */
-            pad: "" | "answers" | "tries" | "dose" | "offer" | "places" | "burst";
-            /** @description the pass mark in words */
-            pass: string;
-            /** @description where spells are, for a school of places */
-            places: components["schemas"]["ArenaPlaceToBe"][];
-            release: string;
-            ridden: boolean;
-            /**
-             * @description in which it is advised
-             * @enum {string}
-             */
-            school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
-            /** @description a bar is closed or it is tied there: the sequence card goes along */
-            trailer: boolean;
-            unit: string;
-            values: number[];
-            variants: components["schemas"]["CardVariant"][];
-            watch: string;
-            /** @description usual on its ladder: they stand first */
-            ways_out: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
-            /** @description how that school works */
-            works: string;
-        };
-        CardVariant: {
-            name: components["schemas"]["PhraseMessage"];
-            /** @enum {string} */
-            side?: "" | "near" | "off";
-            variant: string;
-        };
         Case: {
             /** Format: date */
             finished_on?: string;
@@ -2957,7 +3000,7 @@ export interface components {
             /** @description asked from the saddle */
             ridden?: boolean;
             /** @description what it is to the rules */
-            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back" | "stood for seconds")[];
+            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back" | "stood for seconds" | "stands by choice")[];
             /** @description the look of an assessment that shows it, where that has another name */
             seen_in?: string;
             /** @description being tied is the ask */
@@ -3085,6 +3128,10 @@ export interface components {
             id: string;
             /** Format: date */
             on: string;
+        };
+        DeskChosen: {
+            asks: components["schemas"]["ArenaChoice"][];
+            cards: components["schemas"]["ArenaCard"][];
         };
         DeskVerdict: {
             /** @description the ask to begin with; absent when nothing may be asked */
@@ -4299,11 +4346,8 @@ export interface components {
             address: string;
             /** @description the words for arousal 0 to 4 */
             arousals: components["schemas"]["PhraseMessage"][];
-            asks: components["schemas"]["AskChoice"][];
             /** @description what the rules need to know */
             brief: components["schemas"]["ArenaBrief"];
-            /** @description the steps that may be asked */
-            cards: components["schemas"]["Card"][];
             /** @enum {string} */
             care: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
             case_id: string;
@@ -4444,6 +4488,12 @@ export interface components {
             variant?: string;
             /** @description how it left the asks */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+        };
+        TrackDespite: {
+            /** @description who answers for it: the vet released it, seen by somebody, or the trainer's own decision */
+            answers: string;
+            /** @description why */
+            reason: string;
         };
         TrackDose: {
             /**
@@ -4647,6 +4697,8 @@ export interface components {
             bump?: boolean;
             /** @description a clip was filmed from here */
             clip?: boolean;
+            /** @description it is asked although a fact or a danger speaks against it */
+            despite?: components["schemas"]["TrackDespite"];
             /**
              * Format: int64
              * @description easy riding or handling, not schooling
@@ -4669,6 +4721,8 @@ export interface components {
             turn?: string;
             /** @description what it did unasked */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+            /** @description why it is asked although it waits for something */
+            why?: string;
         };
         TrackMemory: {
             /** @description who held the rope; empty: who began the session */
@@ -4978,6 +5032,11 @@ export interface components {
             holds?: boolean;
             /** @description a step of the catalogue, or ridden.… */
             key: string;
+            /**
+             * Format: int64
+             * @description steps or seconds that meet it; 0: its answer alone
+             */
+            last?: number;
             name: string;
             /** @description D2 */
             ridden?: boolean;
@@ -7114,6 +7173,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Dropped"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    asks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskChosen"];
                 };
             };
             /** @description Unauthorized */

@@ -32,6 +32,8 @@ interface Questions {
   }
   add: { asked: { entries: Entry[]; now: number }; said: { refused: Schemas['RefusedEntry'][]; told: Picture } }
   review: { asked: object; said: Schemas['ArenaReview'] & { beads: Schemas['ArenaTold'][] } }
+  /** All asks that can be chosen: in the open session, or in one that a brief would begin. */
+  asks: { asked: { brief?: Brief; words: Schemas['PhraseWords'] }; said: Schemas['DeskChosen'] }
   card: {
     asked: { key: string; words: Schemas['PhraseWords'] } & Schemas['CatalogTick']
     said: Schemas['CatalogNow']

@@ -3,11 +3,13 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/types'
 
-const { advice, would, other } = defineProps<{
+const { advice, would, other, elsewhere } = defineProps<{
   advice: Schemas['ArenaAdvice']
   /** Advice shown before another device's entries came in. */
   would: Schemas['ArenaWould'][]
   other: boolean
+  /** Name of the advised ask, where the card stands on another. */
+  elsewhere?: string
 }>()
 const emit = defineEmits<{ take: []; otherwise: []; change: []; dismiss: [] }>()
 
@@ -23,13 +25,13 @@ const doing = computed(() => {
     case 'change ask':
       return 'Choose the next ask'
   }
-  return ''
+  return elsewhere ? `Go to ${elsewhere}` : ''
 })
 </script>
 
 <template>
   <section class="say" aria-live="polite">
-    <p class="lab">{{ other ? 'You do otherwise. It says' : 'Next' }}</p>
+    <p class="lab">{{ other ? 'You do otherwise, and that is kept. It had said' : 'Next' }}</p>
     <button type="button" class="tell" :aria-expanded="numbers" @click="numbers = !numbers">
       <span class="what">{{ advice.say.text }}</span>
       <span class="why">

@@ -4,6 +4,8 @@ import { useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { computed, onUnmounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, told } from '../../api/client'
+import { isLead } from '../../api/me'
+import type { Schemas } from '../../api/types'
 import { useSend } from '../../api/use'
 import { outbox } from '../../offline/kept'
 import BeadRope from '../../parts/BeadRope.vue'
@@ -106,13 +108,24 @@ async function end() {
 async function takeAdvice() {
   const a = advice.value
   if (a?.action === 'end session' && !a.easy) await end()
-  else if (a?.action === 'end ask' || a?.action === 'change ask' || a?.easy) open.value = 'asks'
+  else if (a?.action === 'end ask' || a?.action === 'change ask' || a?.easy) await pick()
   else if (a?.next) arena.choose({ step: a.next.step, variant: a.next.variant, target: a.next.target })
 }
 
-async function choose(ask: { step: string; variant?: string }) {
+/** Opens the picker on what stands against each ask now. */
+async function pick() {
+  await arena.lookAround()
+  open.value = 'asks'
+}
+
+async function otherwise() {
+  await arena.otherwise()
+  await pick()
+}
+
+async function choose(ask: Schemas['HorseAsk'], despite?: Schemas['TrackDespite']) {
   open.value = undefined
-  await arena.changeAsk(ask)
+  await arena.changeAsk(ask, despite)
 }
 
 function side(word: 'near' | 'off') {
@@ -160,6 +173,9 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
               :card="arena.card"
               :variant="arena.current.variant ?? ''"
               :target="arena.current.target"
+              :against="arena.against"
+              :from="arena.from && arena.cardOf(arena.from.step)?.name"
+              @back="arena.back"
               @variant="arena.choose({ ...arena.current, variant: $event })"
             />
             <template v-if="arena.card && (pad === 'answers' || pad === 'tries')">
@@ -200,9 +216,10 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
               :advice="advice"
               :would="arena.now.would.filter((w) => !dismissed.includes(w.id))"
               :other="arena.other"
+              :elsewhere="arena.elsewhere && arena.cardOf(arena.elsewhere.step)?.name"
               @take="takeAdvice"
-              @otherwise="arena.otherwise"
-              @change="open = 'asks'"
+              @otherwise="otherwise"
+              @change="pick"
               @dismiss="dismissed = [...dismissed, ...(arena.now?.would ?? []).map((w) => w.id)]"
             />
             <BeadRope class="beads" :beads="arena.beads" :cycle="pad === 'places' ? 0 : advice.numbers.cycle" :ahead="4" ink />
@@ -239,7 +256,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
             @choose="pads.choosePad"
           />
           <div class="acts">
-            <button type="button" class="act narrow-only" @click="open = 'asks'">change ask</button>
+            <button type="button" class="act narrow-only" @click="pick">change ask</button>
             <button type="button" class="act" @click="unasked">it did something</button>
             <button type="button" class="act danger" @click="danger">Danger <small>make safe</small></button>
             <button type="button" class="act" @click="finish">End session</button>
@@ -256,9 +273,11 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
         />
         <AskPicker
           v-if="open === 'asks'"
-          :asks="arena.data.asks"
-          :easy="advice.easy?.step"
+          :asks="arena.choices"
+          :lead="isLead"
+          :incident="advice.incident ?? false"
           @choose="choose"
+          @danger="open = 'danger'"
           @close="open = undefined"
         />
         <HowLongSheet

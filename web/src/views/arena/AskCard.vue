@@ -4,10 +4,18 @@ import { computed } from 'vue'
 import type { Schemas } from '../../api/types'
 import { measured } from '../../words'
 
-type Card = Schemas['Card']
+type Card = Schemas['ArenaCard']
 
-const { card, variant, target } = defineProps<{ card?: Card; variant: string; target?: number }>()
-const emit = defineEmits<{ variant: [variant: string] }>()
+const { card, variant, target, against, from } = defineProps<{
+  card?: Card
+  variant: string
+  target?: number
+  /** What stands against it. */
+  against?: Schemas['ArenaAgainst']
+  /** Name of the ask from which an answer moved the card on. */
+  from?: string
+}>()
+const emit = defineEmits<{ variant: [variant: string]; back: [] }>()
 
 const sides = computed(() => card?.variants.length === 2 && card.variants.every((v) => v.side))
 const title = computed(() => (target && card ? `${card.name}, ${measured(target, card.unit)}` : card?.name))
@@ -16,7 +24,11 @@ const letter = (name: string) => name.charAt(0).toUpperCase()
 
 <template>
   <section v-if="card" class="ask">
+    <p v-if="from" class="moved" role="status">
+      Now: {{ card.name }}. <button type="button" class="back" @click="emit('back')">back to {{ from }}</button>
+    </p>
     <h1>{{ title }}</h1>
+    <p v-for="w in against?.why ?? []" :key="w.key" class="against">{{ w.text }}</p>
     <p class="where">{{ card.ladder }}{{ card.foundation ? ' · foundation' : '' }} · {{ card.school }}</p>
     <div class="text wide">
       <p class="lab">Ask</p>
@@ -75,6 +87,22 @@ h1 {
 }
 .lab {
   margin-top: var(--gap-1);
+}
+.moved {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--gap-2);
+  font-size: var(--step-1);
+}
+.back {
+  padding: 0 var(--gap-3);
+}
+.against {
+  font-size: var(--step-1);
+  font-weight: 600;
+  border-left: 4px dashed var(--arena-ink);
+  padding-left: var(--gap-2);
 }
 .variants {
   display: grid;

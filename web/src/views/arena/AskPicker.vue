@@ -1,47 +1,118 @@
 <script setup lang="ts">
-// What may be asked next: what is open first; the rest says what it waits for.
-import { computed } from 'vue'
+// Any ask can be chosen: this horse's ladders, the foundations, then all others by
+// search. What stands against one is said, and does not stop the hand.
+import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/types'
 import ArenaSheet from './ArenaSheet.vue'
+import DespiteForm from './DespiteForm.vue'
 
-const { asks, easy } = defineProps<{ asks: Schemas['AskChoice'][]; easy?: string }>()
-const emit = defineEmits<{ choose: [ask: Schemas['HorseAsk']]; close: [] }>()
+type Choice = Schemas['ArenaChoice']
 
-const open = computed(() => asks.filter((a) => a.open))
-const shut = computed(() => asks.filter((a) => !a.open))
-const sorted = computed(() => [...open.value].sort((a, b) => Number(b.ask.step === easy) - Number(a.ask.step === easy)))
+const { asks, lead, incident } = defineProps<{
+  asks: Choice[]
+  /** A lead trainer is signed in, who may answer for what a fact forbids. */
+  lead: boolean
+  /** A danger is not written down yet. */
+  incident: boolean
+}>()
+const emit = defineEmits<{
+  choose: [ask: Schemas['HorseAsk'], despite?: Schemas['TrackDespite']]
+  danger: []
+  close: []
+}>()
+
+const sought = ref('')
+const asked = ref('')
+const seeks = computed(() => sought.value.trim().toLowerCase())
+const found = computed(() =>
+  asks.filter((a) => (seeks.value ? `${a.ladder} ${a.name}`.toLowerCase().includes(seeks.value) : a.group !== 'all others')),
+)
+const easy = computed(() => (seeks.value ? [] : asks.filter((a) => a.easy).slice(0, 3)))
+const ladders = computed(() => {
+  const names = [...new Set(found.value.map((a) => a.ladder))]
+  return names.map((name) => ({ name, asks: found.value.filter((a) => a.ladder === name) }))
+})
+const forbids = (a: Choice) => a.against !== undefined && a.against.kind !== 'early'
+
+function tap(a: Choice) {
+  if (forbids(a)) asked.value = asked.value === a.ask.step ? '' : a.ask.step
+  else emit('choose', a.ask)
+}
 </script>
 
 <template>
   <ArenaSheet title="Ask something else" @close="emit('close')">
-    <p v-if="easy">An easy one to finish on stands first.</p>
-    <ul class="asks">
-      <li v-for="a in sorted" :key="a.ask.step">
-        <button type="button" @click="emit('choose', a.ask)">
-          <b>{{ a.name }}</b> <span>{{ a.ladder }} · {{ a.state }}</span>
-        </button>
-      </li>
-    </ul>
-    <details v-if="shut.length">
-      <summary>{{ shut.length }} not open yet</summary>
-      <ul class="shut">
-        <li v-for="a in shut" :key="a.ask.step">
-          <b>{{ a.name }}</b>
-          <span v-if="a.blocked"> {{ a.blocked.text }} {{ a.lifts?.text }}</span>
-          <span v-else> waits for {{ a.needs?.join(', ') }}.</span>
+    <div class="seek">
+      <label for="seek">Look for an ask, on any ladder</label>
+      <input id="seek" v-model="sought" type="search" autocomplete="off" />
+    </div>
+    <section v-if="easy.length">
+      <h3>Easy, to finish on</h3>
+      <ul class="asks">
+        <li v-for="a in easy" :key="a.ask.step">
+          <button type="button" class="ask" @click="tap(a)">
+            <b>{{ a.name }}</b> <span>{{ a.ladder }}</span>
+          </button>
         </li>
       </ul>
-    </details>
+    </section>
+    <section v-for="l in ladders" :key="l.name">
+      <h3>{{ l.name }}</h3>
+      <ul class="asks">
+        <li v-for="a in l.asks" :key="a.ask.step" :class="{ whole: asked === a.ask.step }">
+          <button
+            type="button"
+            class="ask"
+            :class="{ early: a.against?.kind === 'early', barred: forbids(a) }"
+            :aria-expanded="forbids(a) ? asked === a.ask.step : undefined"
+            @click="tap(a)"
+          >
+            <b>{{ a.name }}</b>
+            <span>{{ a.says.text }}</span>
+            <span v-for="w in a.against?.why ?? []" :key="w.key" class="why">{{ w.text }}</span>
+          </button>
+          <DespiteForm
+            v-if="asked === a.ask.step && a.against"
+            :against="a.against"
+            :lead="lead"
+            :incident="incident"
+            @ask="emit('choose', a.ask, $event)"
+            @danger="emit('danger')"
+          />
+        </li>
+      </ul>
+    </section>
+    <p v-if="found.length === 0">No ladder has that. Try another word.</p>
   </ArenaSheet>
 </template>
 
 <style scoped>
+.seek {
+  display: grid;
+  gap: var(--gap-1);
+}
+.seek input {
+  font: inherit;
+  min-height: var(--touch);
+  border: var(--stroke);
+  border-radius: var(--radius);
+  padding: 0 var(--gap-3);
+  width: 100%;
+}
+h3 {
+  font-size: var(--step-2);
+  margin-bottom: var(--gap-2);
+}
 .asks {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(240px, 100%), 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(140px, 100%), 1fr));
   gap: var(--gap-2);
+  align-items: start;
 }
-button {
+.whole {
+  grid-column: 1 / -1;
+}
+.ask {
   width: 100%;
   min-height: var(--touch);
   border: var(--stroke);
@@ -52,17 +123,16 @@ button {
   display: grid;
   cursor: pointer;
 }
-button span {
+.ask span {
   font-size: var(--step-1);
 }
-.shut {
-  font-size: var(--step-1);
-  display: grid;
-  gap: var(--gap-1);
+.early {
+  border-style: dashed;
 }
-summary {
-  min-height: var(--touch);
-  align-content: center;
-  cursor: pointer;
+.barred {
+  border-style: dotted;
+}
+.why {
+  font-weight: 600;
 }
 </style>

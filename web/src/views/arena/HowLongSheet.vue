@@ -6,7 +6,7 @@ import ChipRow from '../../parts/ChipRow.vue'
 import { measured } from '../../words'
 import ArenaSheet from './ArenaSheet.vue'
 
-const { card } = defineProps<{ card: Schemas['Card'] }>()
+const { card } = defineProps<{ card: Schemas['ArenaCard'] }>()
 const emit = defineEmits<{ long: [seconds: number | undefined]; close: [] }>()
 </script>
 

@@ -4,7 +4,7 @@
 import type { Schemas } from '../../api/types'
 import type { Measured } from './MeasureRow.vue'
 
-const { card, value, level } = defineProps<{ card: Schemas['Card']; value: Measured; level: number }>()
+const { card, value, level } = defineProps<{ card: Schemas['ArenaCard']; value: Measured; level: number }>()
 const emit = defineEmits<{ change: [value: Measured]; tap: [level: number] }>()
 
 /** The words of part 2, each at the level it stands for. */

@@ -15,7 +15,7 @@ export interface Measured {
   in_words?: boolean
 }
 
-const { card, value, now } = defineProps<{ card: Schemas['Card']; value: Measured; now: number }>()
+const { card, value, now } = defineProps<{ card: Schemas['ArenaCard']; value: Measured; now: number }>()
 const emit = defineEmits<{ change: [value: Measured] }>()
 
 const timed = computed(() => card.unit === 's')

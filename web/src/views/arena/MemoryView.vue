@@ -13,7 +13,10 @@ import { answers } from '../../parts/answers'
 import FieldRow from '../../parts/FieldRow.vue'
 import NumberField from '../../parts/NumberField.vue'
 import PageState from '../../parts/PageState.vue'
+import { theRules } from '../../rules/rules'
 import { clockTime, localDate } from '../../words'
+
+import AskSelect from './AskSelect.vue'
 
 type Answer = Schemas['TrackMemory']['last']
 
@@ -22,7 +25,12 @@ const router = useRouter()
 const box = outbox.value
 if (!box) throw new Error('nobody is signed in')
 
-const { data, trouble, load } = useLoad(() => told(api.GET('/api/cases/{id}/session-start', { params: { path: { id } } })))
+const { data, trouble, load } = useLoad(async () => {
+  const view = await told(api.GET('/api/cases/{id}/session-start', { params: { path: { id } } }))
+  const rules = theRules()
+  await rules.read(view.stage.catalog, async () => (await told(api.GET('/api/catalog'))).catalog)
+  return { ...view, asks: (await rules.ask('asks', { brief: view.stage.brief, words: view.words })).asks }
+})
 
 interface Line {
   key: string
@@ -65,7 +73,7 @@ async function keep() {
   const session = v7()
   const started_at = new Date(`${day.value}T${time.value}`).getTime()
   const asks = filled.value.flatMap((l) => {
-    const ask = view.stage.asks.find((a) => a.ask.step === l.step)?.ask
+    const ask = view.asks.find((a) => a.ask.step === l.step)?.ask
     return ask ? [{ l, ask }] : []
   })
   await box.begin(`start/${id}/${session}`, {
@@ -112,12 +120,7 @@ async function keep() {
             <p v-if="wrong[l.key]" class="strong" role="alert">{{ wrong[l.key] }}</p>
             <div class="row">
               <FieldRow v-slot="f" label="What was asked">
-                <select :id="f.id" v-model="l.step" class="plain-field">
-                  <option value="">choose</option>
-                  <option v-for="a in data.stage.asks" :key="a.ask.step" :value="a.ask.step">
-                    {{ a.name }} ({{ a.ladder }})
-                  </option>
-                </select>
+                <AskSelect :id="f.id" v-model="l.step" :asks="data.asks" none="choose" class="plain-field" />
               </FieldRow>
               <FieldRow v-slot="f" label="Tries"><NumberField :id="f.id" v-model="l.tries" :min="1" :max="200" /></FieldRow>
               <FieldRow v-slot="f" label="Minutes"><NumberField :id="f.id" v-model="l.minutes" :min="0" :max="600" /></FieldRow>

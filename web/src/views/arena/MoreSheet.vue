@@ -8,7 +8,7 @@ import ArenaSheet from './ArenaSheet.vue'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 
-const { session, rep, card } = defineProps<{ session: ArenaSession; rep: Schemas['ArenaTold']; card?: Schemas['Card'] }>()
+const { session, rep, card } = defineProps<{ session: ArenaSession; rep: Schemas['ArenaTold']; card?: Schemas['ArenaCard'] }>()
 const emit = defineEmits<{ correct: [change: Partial<Rep>]; close: [] }>()
 
 const usual = choices(['not noticed', 'outside cause', 'not finished', 'fed'] as const)

@@ -10,6 +10,7 @@ import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import { daysAgo } from '../../words'
+import AskSelect from './AskSelect.vue'
 import { useSessionStart } from './useSessionStart'
 
 type Readiness = Schemas['ArenaReadiness']
@@ -19,10 +20,8 @@ const router = useRouter()
 const box = outbox.value
 if (!box) throw new Error('nobody is signed in')
 
-const { data, trouble, load, ready, missing, holder, asksSettling, verdict, may, starting, openHere, begin } = useSessionStart(
-  id,
-  box,
-)
+const { data, trouble, load, asks, ready, missing, holder, asksSettling, verdict, may, starting, openHere, begin } =
+  useSessionStart(id, box)
 const picking = ref(false)
 
 const minds = choices(['calm', 'tight', 'scared', 'angry'] as const)
@@ -138,12 +137,7 @@ async function enter() {
                 <button v-if="verdict.may" type="button" class="link" :aria-expanded="picking" @click="picking = !picking">
                   begin with something else
                 </button>
-                <select v-if="picking" v-model="ready.step" class="pick" aria-label="Begin with">
-                  <option value="">as proposed</option>
-                  <option v-for="a in data.stage.asks.filter((x) => x.open)" :key="a.ask.step" :value="a.ask.step">
-                    {{ a.name }} ({{ a.ladder }}, {{ a.state }})
-                  </option>
-                </select>
+                <AskSelect v-if="picking" v-model="ready.step" :asks="asks" none="as proposed" label="Begin with" class="pick" />
               </template>
               <WrongNote :trouble="starting.trouble.value" />
               <p v-if="data.trailer">

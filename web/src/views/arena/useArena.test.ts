@@ -15,6 +15,7 @@ vi.mock('../../rules/rules', () => {
       .map((e) => ({ id: e.id, kind: e.kind, answers: e.kind === 'rep' }))
       .reverse(),
     would: [],
+    at: { step: 'lead.back', start_level: 1 },
     last: entries.filter((e) => e.kind === 'rep').at(-1),
     count: entries.length,
     stands: entries.length,
@@ -31,6 +32,7 @@ vi.mock('../../rules/rules', () => {
       heard.added.push(...asked.entries)
       return Promise.resolve({ refused: [], told: picture(track) })
     }
+    if (name === 'asks') return Promise.resolve({ asks: [], cards: [] })
     return Promise.resolve(picture(track))
   }
   return { theRules: () => ({ ask, read: () => Promise.resolve() }) }
@@ -47,7 +49,6 @@ const kept = (track: object[]) => ({
   rules: {},
   words: {},
   catalog: 'v',
-  cards: [],
   now: Date.now(),
 })
 
@@ -99,5 +100,26 @@ test('undo and correction name the newest that stands', async () => {
   await arena.undo()
   const undone = heard.added.findLast((e) => (e as { kind?: string }).kind === 'undo') as { replaces?: string } | undefined
   expect(undone?.replaces).toBe(arena.now?.recent[1]?.id)
+  arena.stop()
+})
+
+test('the card stays where it was put, and moves only after an answer', async () => {
+  await box.keep(`arena ${id}`, kept([]))
+  const arena = useArena(id, box)
+  await until(() => arena.now !== undefined)
+  expect(arena.current.step).toBe('lead.halt') // as it is advised to begin
+  await arena.changeAsk({ step: 'load.front' })
+  expect(arena.current.step).toBe('load.front')
+  await arena.mark({ arousal: 2 })
+  expect(arena.current.step).toBe('load.front')
+  expect(arena.elsewhere?.step).toBe('lead.halt')
+  await arena.log(rep('load.front'))
+  expect(arena.current.step).toBe('lead.halt')
+  expect(arena.from?.step).toBe('load.front')
+  await arena.correct({ arousal: 1 })
+  expect(arena.current.step).toBe('lead.halt')
+  await arena.back()
+  expect(arena.current.step).toBe('load.front')
+  expect(heard.added.at(-1)).toMatchObject({ kind: 'mark', mark: { ask: { step: 'load.front' } } })
   arena.stop()
 })

@@ -48,7 +48,12 @@ export function useArena(id: string, box: Outbox) {
   const picture = shallowRef<Picture>()
   const beadsTold = shallowRef<Schemas['ArenaTold'][]>([])
   const toldAt = ref(0)
-  const own = shallowRef<CurrentAsk>()
+  /** The ask on the card: it moves only after an answer, or by hand. */
+  const at = shallowRef<CurrentAsk>({ step: '' })
+  /** Where the card was before an answer moved it on. */
+  const from = shallowRef<CurrentAsk>()
+  const cards = shallowRef<Schemas['ArenaCard'][]>([])
+  const choices = shallowRef<Schemas['ArenaChoice'][]>([])
   const other = ref(false)
   const holder = ref('')
   const known = new Set<string>()
@@ -68,6 +73,9 @@ export function useArena(id: string, box: Outbox) {
     const opened = await openHere(view, mine, skew)
     known.clear()
     for (const e of opened.track) known.add(e.id)
+    const chosen = await rules.ask('asks', { words: view.words })
+    cards.value = chosen.cards
+    choices.value = chosen.asks
     take(opened.told, true)
     await lookAgain()
     return view
@@ -101,10 +109,29 @@ export function useArena(id: string, box: Outbox) {
     holder.value = p.holds ?? ''
     const after = p.recent[0]?.id ?? 'the beginning'
     if (after === shownAfter) return
+    const opened = shownAfter === ''
     shownAfter = after
-    own.value = undefined
     other.value = false
+    if (opened) at.value = firstAsk(p)
+    else if (answeredNow(p)) move(p.advice.next)
     if (!p.ended && p.count > 0 && !(opening && known.size)) void inTurn(() => logAdvice(false))()
+  }
+
+  /** Where the card stands as the session is opened: on what is advised after an
+   * answer, else on what was chosen. */
+  function firstAsk(p: Picture): CurrentAsk {
+    const ask = (p.recent[0]?.answers ?? true) ? (p.advice.next ?? p.at) : p.at
+    return askOf(ask)
+  }
+  const askOf = (a: CurrentAsk): CurrentAsk => ({ step: a.step, variant: a.variant, target: a.target })
+
+  /** The newest entry is an answer, and says no more of one that was there. */
+  const answeredNow = (p: Picture) => p.recent[0]?.answers === true && !(p.last?.id === p.recent[0].id && p.last.replaces)
+
+  /** After an answer the card goes on to the advised ask, and one tap takes it back. */
+  function move(next?: CurrentAsk) {
+    from.value = next && askKey(next) !== askKey(at.value) ? at.value : undefined
+    if (next) at.value = askOf(next)
   }
 
   /** As time goes by the rules are asked again. */
@@ -171,32 +198,46 @@ export function useArena(id: string, box: Outbox) {
   })
   const newestAnswers = computed(() => picture.value?.recent[0]?.answers === true)
 
+  /** The ask on the card, at the value that is advised for it now. */
   const current = computed<CurrentAsk>(() => {
     const next = picture.value?.advice.next
-    if (own.value && !(next && askKey(own.value) === askKey(next))) return own.value
-    const ask = next ?? last.value
-    return ask ? { step: ask.step, variant: ask.variant, target: ask.target } : { step: '' }
+    return next && askKey(next) === askKey(at.value) ? askOf(next) : at.value
+  })
+  /** What is advised, where it is another ask than the card's. */
+  const elsewhere = computed<CurrentAsk | undefined>(() => {
+    const next = picture.value?.advice.next
+    return next && askKey(next) !== askKey(at.value) ? askOf(next) : undefined
   })
 
-  const cardOf = (step: string) => data.value?.cards.find((c) => c.key === step)
+  const cardOf = (step: string) => cards.value.find((c) => c.key === step)
   const card = computed(() => cardOf(current.value.step))
   const calm = computed(() => picture.value?.advice.numbers.arousal ?? 1)
+  /** What stands against the ask on the card. */
+  const against = computed(() => (elsewhere.value ? undefined : picture.value?.advice.against))
 
   function choose(ask: CurrentAsk) {
-    own.value = ask
+    from.value = undefined
+    at.value = ask
   }
 
+  /** The card goes back to where it was before it moved. */
+  const back = () => from.value && changeAsk(from.value)
+
+  /** What can be chosen now, and what stands against it. */
+  const lookAround = inTurn(async () => {
+    const words = data.value?.words
+    if (words) choices.value = (await rules.ask('asks', { words })).asks
+  })
+
   /** Another ask, chosen by hand: the track says so too. */
-  const changeAsk = inTurn(async (ask: { step: string; variant?: string }) => {
-    await add({ kind: 'mark', mark: { ask } })
-    own.value = { step: ask.step, variant: ask.variant }
+  const changeAsk = inTurn(async (ask: CurrentAsk, despite?: Mark['despite']) => {
+    choose(ask)
+    return add({ kind: 'mark', mark: { ask: { step: ask.step, variant: ask.variant }, despite } })
   })
 
   const otherwise = inTurn(async () => {
-    const before = last.value
     await logAdvice(true)
     other.value = true
-    own.value = before ? { step: before.step, variant: before.variant, target: before.target } : current.value
   })
 
   /** Keeps an entry of any kind. */
@@ -216,7 +257,10 @@ export function useArena(id: string, box: Outbox) {
   /** Undoes the newest entry that stands. */
   const undo = inTurn(async () => {
     const target = picture.value?.recent[0]?.id
-    if (target) await add({ kind: 'undo', replaces: target })
+    if (!target) return
+    await add({ kind: 'undo', replaces: target })
+    from.value = undefined
+    if (picture.value) at.value = firstAsk(picture.value)
   })
 
   const end = inTurn((note: string) => add({ kind: 'end', note: note || undefined }))
@@ -235,6 +279,12 @@ export function useArena(id: string, box: Outbox) {
     current,
     card,
     cardOf,
+    against,
+    elsewhere,
+    from,
+    back,
+    choices,
+    lookAround,
     holder,
     other,
     calm,

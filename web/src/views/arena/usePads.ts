@@ -12,7 +12,7 @@ import type { Running } from './pads/SpellPad.vue'
 import type { useArena } from './useArena'
 
 type Arena = ReturnType<typeof useArena>
-export type Pad = Schemas['Card']['pad']
+export type Pad = Schemas['ArenaCard']['pad']
 
 export function usePads(arena: Arena, id: string, take: () => Draft) {
   // Kept on this device: a clock that runs goes on over a reload.

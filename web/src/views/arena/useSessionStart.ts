@@ -20,9 +20,12 @@ export function useSessionStart(caseId: string, box: Outbox) {
   const params = { path: { id: caseId } }
   const rules = theRules()
   const openHere = ref('')
+  /** What can be begun with, and what stands against it. */
+  const asks = shallowRef<Schemas['ArenaChoice'][]>([])
   const { data, trouble, load } = useLoad(async () => {
     const view = await told(api.GET('/api/cases/{id}/session-start', { params }))
     await rules.read(view.stage.catalog, async () => (await told(api.GET('/api/catalog'))).catalog)
+    asks.value = (await rules.ask('asks', { brief: view.stage.brief, words: view.words })).asks
     openHere.value = view.open_session ?? (await unended(await box.setting<string>(`begun ${caseId}`)))
     return view
   })
@@ -75,7 +78,7 @@ export function useSessionStart(caseId: string, box: Outbox) {
     stop: ready.stop || undefined,
     settled: ready.settled || undefined,
     no_pen: ready.noPen || undefined,
-    ask: ready.step ? data.value?.stage.asks.find((a) => a.ask.step === ready.step)?.ask : undefined,
+    ask: ready.step ? asks.value.find((a) => a.ask.step === ready.step)?.ask : undefined,
   })
 
   const ask = useDebounceFn(async () => {
@@ -139,5 +142,5 @@ export function useSessionStart(caseId: string, box: Outbox) {
     await box.begin(`start/${caseId}/${id}`, { ...body, begun })
   }
 
-  return { data, trouble, load, ready, missing, holder, asksSettling, verdict, may, starting, openHere, begin }
+  return { data, trouble, load, asks, ready, missing, holder, asksSettling, verdict, may, starting, openHere, begin }
 }

@@ -17,7 +17,7 @@ const { walk, ridden = false } = defineProps<{ walk: Assessing; ridden?: boolean
 type Basic = Schemas['AssessBasic']
 const tests = computed(() => (walk.data?.tests ?? []).filter((t) => (t.ridden ?? false) === ridden))
 const asks = computed(() =>
-  tests.value.flatMap((t) => t.asks.map((key, i) => ({ key, name: t.name, side: t.sides[i] ?? '', holds: t.holds ?? false }))),
+  tests.value.flatMap((t) => t.asks.map((key, i) => ({ key, name: t.name, side: t.sides[i] ?? '', test: t }))),
 )
 const noted = (key: string) => walk.typed(`basics/${key}`) as Basic | undefined
 const open = ref('')
@@ -29,11 +29,22 @@ function level(n: number) {
   open.value = now.value?.key ?? ''
   note('level', n)
 }
+function steps(n: number) {
+  open.value = now.value?.key ?? ''
+  note('count', n)
+}
 function grade(answer: string) {
   note('grade', answer)
   open.value = ''
 }
+/** What one tap says of it: light and soft, and as long or as far as it takes. */
+const asLong = computed(() => {
+  if (now.value?.test.counts) return `, ${now.value.test.last} steps`
+  return now.value?.test.holds ? `, ${now.value.test.last} s` : ''
+})
 function light() {
+  if (now.value?.test.counts) note('count', now.value.test.last)
+  if (now.value?.test.holds && noted(now.value.key)?.seconds === undefined) note('seconds', now.value.test.last)
   note('level', 2)
   grade('accepted')
 }
@@ -46,12 +57,24 @@ function light() {
         {{ now.name }} <b v-if="now.side">{{ sideWord(now.side) }}</b>
       </p>
       <LevelKeys label="Level needed" :level="noted(now.key)?.level" @tap="level" />
+      <ChipRow
+        v-if="now.test.counts"
+        label="Steps"
+        :choices="
+          Array.from({ length: now.test.last ?? 0 }, (_, i) => ({
+            value: i + 1,
+            text: i + 1 === now?.test.last ? `${i + 1} steps and more` : String(i + 1),
+          }))
+        "
+        :chosen="[noted(now.key)?.count ?? 0]"
+        @toggle="steps"
+      />
       <AnswerRow label="Answer" :answers="walk.data?.words.answers ?? []" :given="noted(now.key)?.grade" @tap="grade" />
       <div class="row">
-        <button type="button" class="light" @click="light">light and soft: level 2, accepted</button>
+        <button type="button" class="light" @click="light">light and soft: level 2, accepted{{ asLong }}</button>
         <StopWatch
           :key="now.key"
-          :label="now.holds ? 'Seconds it stood' : 'Seconds to answer'"
+          :label="now.test.holds ? 'Seconds it stood' : 'Seconds to answer'"
           :seconds="noted(now.key)?.seconds"
           @stop="note('seconds', $event)"
         />
@@ -88,7 +111,8 @@ function light() {
                 <AnswerShape v-if="noted(key)?.grade" :answer="noted(key)?.grade ?? ''" ink />
                 <span
                   >{{ noted(key)?.level ?? '–'
-                  }}<small v-if="noted(key)?.seconds !== undefined"> {{ noted(key)?.seconds }} s</small
+                  }}<small v-if="noted(key)?.count !== undefined"> {{ noted(key)?.count }} steps</small
+                  ><small v-if="noted(key)?.seconds !== undefined"> {{ noted(key)?.seconds }} s</small
                   ><small v-if="noted(key)?.prompt"> {{ noted(key)?.prompt }}</small></span
                 >
               </template>

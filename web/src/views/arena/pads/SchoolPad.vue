@@ -14,7 +14,7 @@ import TryPad from './TryPad.vue'
 const { pad, hold, card, target, places, running, session, now } = defineProps<{
   pad: Pad
   hold: { on: boolean; seconds: number; draft: { tries?: unknown[] } }
-  card?: Schemas['Card']
+  card?: Schemas['ArenaCard']
   target: number
   places: Schemas['ArenaPlaceToBe'][]
   running?: Running
