@@ -52,7 +52,7 @@ func TestTheDemoTellsItsStory(t *testing.T) {
 				reps += len(arena.Beads(c, d, nil, nil))
 				require.LessOrEqual(t, d.Date, now.Format(time.DateOnly))
 			}
-			bridge, _ := progress.BridgeOf(c, "load", history.Fold(c, history.Beside{}, days).Known(c), nil, "")
+			bridge, _ := progress.BridgeOf(c, "load", history.Fold(c, history.Beside{}, days).Known(c), nil, "", progress.Goal{})
 			switch h.Name {
 			case "Copperfield Moth":
 				assert.GreaterOrEqual(t, len(days), 5)

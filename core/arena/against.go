@@ -32,6 +32,16 @@ type Against struct {
 	Lifts *phrase.Message  `json:"lifts,omitempty" doc:"what lifts it"`
 }
 
+func (a *Against) early() bool { return a != nil && a.Kind == Early }
+
+// kind is the kind of what stood against an ask; zero: nothing did.
+func (a *Against) kind() Standing {
+	if a == nil {
+		return Standing{}
+	}
+	return a.Kind
+}
+
 // Barred is why a step is blocked, and what lifts it.
 type Barred struct {
 	Why   phrase.Message `json:"why" doc:"as a sentence"`
@@ -109,8 +119,7 @@ func (s *session) against(a horse.Ask) *Against {
 
 // early reports whether an ask waits for something that one tap passes over.
 func (s *session) early(a horse.Ask) bool {
-	by := s.against(a)
-	return by != nil && by.Kind == Early
+	return s.against(a).early()
 }
 
 // firstWaited is the first thing that an ask waits for: what has to come before all

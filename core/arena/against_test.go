@@ -197,6 +197,27 @@ func TestEveryAskCanBeChosen(t *testing.T) {
 	}
 }
 
+// The review tells what was asked early or against the advice, what is concluded,
+// and who answers for it.
+func TestTheReviewTellsWhatWasAskedAgainstTheAdvice(t *testing.T) {
+	book := phrase.English(phrase.Shipped)
+	said := func(s *script, edits ...func(*Input)) []string {
+		var list []string
+		for _, m := range opened(t, s.input(edits...)).Review().Story {
+			list = append(list, book.Say(m))
+		}
+		return list
+	}
+	early := said(on("bridle.teeth").early().reps("accepted@2 accepted@2"), basicsMet(t, "bridle"), stepsMet(t, "bridle.nose", "bridle.zone", "bridle.ears", "bridle.lips"))
+	assert.Contains(t, early, "It was asked early: it waited for bridle strap.")
+	assert.Contains(t, early, "Counted as understood, since a later step was accepted; nobody saw it: bridle mouth and bridle strap.")
+	tie := ask("load.tie")
+	lead := said(on("load.tie").early().mark(0, track.Mark{Ask: &tie, Despite: &track.Despite{Reason: "ties daily at home", Answers: "my decision"}}).reps("accepted@2"))
+	assert.Contains(t, lead, "It was asked against the advice: No bar is shut and nothing is tied before it stands in by choice.")
+	assert.Contains(t, lead, "It was asked all the same (my decision): ties daily at home.")
+	assert.Contains(t, said(on("load.tie").early().reps("accepted@2")), "Nobody has said yet who answers for it.")
+}
+
 // drawEarly draws a track of asks from anywhere in the catalogue.
 func drawEarly(t *rapid.T, c *catalog.Catalog) []track.Entry {
 	var asks []horse.Ask

@@ -115,7 +115,7 @@ func (s *session) tell(told []Told, e track.Entry) []Told {
 	}
 	return append(told, Told{
 		ID: e.ID, Kind: e.Kind, Rep: t.Rep, At: e.At, Graded: t.answer, Calm: t.arousal, N: n, Dip: s.dip(n), Name: t.step.FullName(), Counted: t.counted,
-		School: s.school, Good: t.succeeds(s.school), Against: t.against,
+		School: s.school, Good: t.succeeds(s.school), Against: t.against.kind(),
 		Passes: t.passes, Hard: t.step.Reaches(t.Target, t.step.Last()), Poor: t.refused() || t.Peak.Int() >= t.step.Pass.Level+slipAbove,
 		good: t.successes(),
 	})

@@ -34,6 +34,9 @@ type Worked struct {
 	To     horse.Level    `json:"to,omitzero" doc:"level of the last"`
 	Passed bool           `json:"passed,omitempty" doc:"the pass mark was reached"`
 
+	Against *Against       `json:"against,omitempty" doc:"what stood against it when it was first asked"`
+	Despite *track.Despite `json:"despite,omitempty" doc:"who answers for it; absent: nobody does"`
+
 	Most    int   `json:"most,omitempty" doc:"longest chosen rest in seconds; furthest dose stood for"`
 	FeetIn  int   `json:"feet_in,omitempty"`
 	Tries   int   `json:"tries,omitempty" doc:"small releases inside held asks"`
@@ -107,7 +110,7 @@ func (r *Running) Review() Review {
 
 func (r *Running) worked() []Worked {
 	asks := []Worked{}
-	for _, b := range r.now.beads {
+	for n, b := range r.now.beads {
 		if !b.Counted {
 			continue
 		}
@@ -117,6 +120,10 @@ func (r *Running) worked() []Worked {
 			_, passed := r.now.s.passed[b.Ask]
 			asks = append(asks, Worked{Ask: b.Ask, Name: askName(step, b.Ask), School: b.School, From: b.Peak, Passed: passed})
 			i = len(asks) - 1
+			asks[i].Against = r.now.s.reps[n].against
+			if d, ok := r.now.s.answered[b.Step]; ok {
+				asks[i].Despite = &d
+			}
 		}
 		asks[i].take(b)
 	}
@@ -187,6 +194,35 @@ func (w Worked) tell(first bool) phrase.Message {
 		key += ".tries"
 	}
 	return phrase.Of("story."+key, args)
+}
+
+// stoodAgainst says what an ask was asked against, and who answers for it.
+func (w Worked) stoodAgainst() []phrase.Message {
+	switch {
+	case w.Against == nil:
+		return nil
+	case w.Against.Kind == Early:
+		return []phrase.Message{phrase.Of("story.early", phrase.Args{"steps": w.Against.Waits})}
+	}
+	said := []phrase.Message{phrase.Of("story.against", phrase.Args{"why": w.Against.Why[0]})}
+	if w.Despite == nil {
+		return append(said, phrase.Of("story.unanswered", nil))
+	}
+	return append(said, phrase.Of("story.despite", phrase.Args{"answers": w.Despite.Answers, "reason": w.Despite.Reason}))
+}
+
+// concludedSteps names the steps that were counted as understood and that nobody
+// saw.
+func (r *Running) concludedSteps() []string {
+	var names []string
+	for _, l := range r.cat.Ladders {
+		for _, step := range l.Steps {
+			if slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool { return r.now.s.concluded[a] && len(r.now.s.repsOf(a)) == 0 }) {
+				names = append(names, step.FullName())
+			}
+		}
+	}
+	return names
 }
 
 // levels says from which level to which, where there is more than one to tell.
@@ -290,6 +326,10 @@ func (r *Running) story(v Review) []phrase.Message {
 		if w.Passed {
 			say("passed", nil)
 		}
+		story = append(story, w.stoodAgainst()...)
+	}
+	if steps := r.concludedSteps(); len(steps) > 0 {
+		say("concluded", phrase.Args{"steps": steps})
 	}
 	for _, e := range r.live {
 		if m := e.Memory; m != nil {

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
 )
 
 // rungs are how far each ask has come: what was known before the session, what
@@ -15,7 +16,7 @@ type rungs struct {
 	passed     map[horse.Ask]int          // pass mark reached today, at this level
 	fromMemory map[horse.Ask]horse.Answer // last answers of asks that were written down afterwards
 	closed     map[string]bool            // steps, for the session
-	answered   map[string]bool            // steps that a lead trainer answers for
+	answered   map[string]track.Despite   // steps that a lead trainer answers for
 	earlyGood  map[horse.Ask]int          // accepted, although it waited for something
 	concluded  map[horse.Ask]bool         // understood, since a later step was accepted
 	spoiltEasy map[horse.Ask]bool         // easy asks that were dangerous

@@ -22,7 +22,7 @@ type told struct {
 	n       int // its number among the counted reps of the ask
 	passes  bool
 	rested  bool     // a rest that it chose itself
-	against Standing // of what stood against it as it was asked
+	against *Against // what stood against it as it was asked; nil: nothing
 }
 
 func (t told) soft() bool    { return horse.Soft(t.answer) }
@@ -69,7 +69,7 @@ func newSession(c *catalog.Catalog, rules catalog.HouseRules, in Input) *session
 		rungs: rungs{
 			known: map[horse.Ask]Known{}, logs: map[horse.Ask]*askLog{}, closed: map[string]bool{}, spoiltEasy: map[horse.Ask]bool{},
 			downs: map[horse.Ask]int{}, stay: map[horse.Ask]bool{}, passed: map[horse.Ask]int{}, fromMemory: map[horse.Ask]horse.Answer{},
-			answered: map[string]bool{}, earlyGood: map[horse.Ask]int{}, concluded: map[horse.Ask]bool{},
+			answered: map[string]track.Despite{}, earlyGood: map[horse.Ask]int{}, concluded: map[horse.Ask]bool{},
 		},
 		places: places{approached: in.Started},
 	}
@@ -170,9 +170,7 @@ func (s *session) fill(r track.Rep, at int64, clocked bool) told {
 	}
 	t.wrong = r.Release == horse.WrongMoment
 	t.counted = !t.wrong && !slices.Contains(r.Flags, horse.NotNoticed) && !slices.Contains(r.Flags, horse.OutsideCause)
-	if by := s.against(t.Ask); by != nil {
-		t.against = by.Kind
-	}
+	t.against = s.against(t.Ask)
 	t.passes = t.counted && s.meetsMark(t) && !(clocked && step.Has(catalog.MeasureHold) && r.Reached == nil)
 	return t
 }
@@ -273,7 +271,7 @@ func (s *session) rep(t told) {
 	if t.counted && log.passRun >= t.step.Pass.Run && t.step.Reaches(t.Target, s.lastValue(t.step)) {
 		s.pass(t, log)
 	}
-	if t.counted && t.soft() && t.against == Early {
+	if t.counted && t.soft() && t.against.early() {
 		s.conclude(t.Ask)
 	}
 	s.size = s.releaseSize()

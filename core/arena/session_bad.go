@@ -126,7 +126,9 @@ func (s *session) mark(m track.Mark) {
 	}
 	if m.Ask != nil {
 		a := *m.Ask
-		s.answered[a.Step] = s.answered[a.Step] || m.Despite != nil
+		if m.Despite != nil {
+			s.answered[a.Step] = *m.Despite
+		}
 		s.asked, s.finish = &a, nil
 		s.turn(a)
 		if s.arousal <= 1 && (s.bad == nil || !s.bad.danger || s.bad.noted) {

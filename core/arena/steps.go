@@ -33,7 +33,8 @@ func (s *session) close(key string) {
 // or a fact speaks against it, and nobody answers for it; or it is only a link.
 func (s *session) shut(key string) bool {
 	step, ok := s.cat.Step(key)
-	return !ok || step.Link != "" || !s.answered[key] && (s.closed[key] || s.forbidden(step))
+	_, answered := s.answered[key]
+	return !ok || step.Link != "" || !answered && (s.closed[key] || s.forbidden(step))
 }
 
 // passedAsk reports whether an ask is met or kept, before or today, at the

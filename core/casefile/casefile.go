@@ -153,7 +153,14 @@ func (f *File) clearing() clearance.Input {
 
 // BridgeOf draws a ladder as this horse has it.
 func (f *File) BridgeOf(ladder string) (progress.Bridge, bool) {
-	return progress.BridgeOf(f.Catalog, ladder, f.Known, f.Blocks, f.glance.Next)
+	var goal progress.Goal
+	for p := range f.Assessment.Problems {
+		if l, ok := f.facts.LadderOf(f.Catalog, p); ok && l.Key == ladder {
+			wanted := f.in.Choices.Goals[p]
+			goal = progress.Goal{Until: wanted.Until, Ridden: wanted.Ridden}
+		}
+	}
+	return progress.BridgeOf(f.Catalog, ladder, f.Known, f.Blocks, f.glance.Next, goal)
 }
 
 // Brief is all that the arena needs to know of the case; the file must have

@@ -67,6 +67,7 @@ type Item struct {
 	Seen    bool            `json:"seen,omitempty" doc:"below where the work starts"`
 	Below   *phrase.Message `json:"below,omitempty" doc:"why it lies below where the work starts"`
 	Met     bool            `json:"met,omitempty" doc:"met, and still to be kept on a later day"`
+	Known   *phrase.Message `json:"known,omitempty" doc:"where its state is known from, where no session saw it"`
 	For     []horse.Problem `json:"for" doc:"the problems that need it"`
 	Ridden  bool            `json:"ridden,omitempty" doc:"worked from the saddle"`
 }
@@ -368,6 +369,9 @@ func (b *builder) item(key string) Item {
 	if i.Seen {
 		why := b.below(step)
 		i.Below = &why
+	}
+	if says := arena.StepKnown(step, func(a horse.Ask) arena.Known { return b.known[a] }).Says(); says.Key != (arena.Known{}).Says().Key {
+		i.Known = &says
 	}
 	i.Needs, i.Warns = b.waitsFor(key)
 	for n, a := range step.Asks() {

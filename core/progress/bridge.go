@@ -4,6 +4,7 @@
 package progress
 
 import (
+	"fmt"
 	"slices"
 
 	"ivorybridge/core/arena"
@@ -39,6 +40,8 @@ type Plank struct {
 	Step    string          `json:"step"`
 	Name    string          `json:"name"`
 	State   horse.StepState `json:"state" doc:"the least of its parts"`
+	Says    phrase.Message  `json:"says" doc:"how far it has come, and where that is known from"`
+	Beyond  bool            `json:"beyond,omitempty" doc:"it lies beyond the goal: drawn pale, and not counted"`
 	Parts   []Part          `json:"parts" doc:"one for each ask of the step"`
 	Blocked *phrase.Message `json:"blocked,omitempty"`
 	Lifts   *phrase.Message `json:"lifts,omitempty"`
@@ -51,26 +54,51 @@ type Bridge struct {
 	Name     phrase.Slotted `json:"name"`
 	Planks   []Plank        `json:"planks"`
 	Piers    []Plank        `json:"piers" doc:"the foundations it stands on"`
+	Steps    int            `json:"steps" doc:"planks up to the goal"`
+	Sources  []Source       `json:"sources" doc:"what was not seen in sessions, and where it is known from"`
 	Progress float64        `json:"progress" doc:"0 to 1, blocked steps left out"`
 	Blocked  int            `json:"blocked" doc:"steps blocked"`
 	Met      int            `json:"met" doc:"steps met or kept"`
 }
 
-// BridgeOf draws a ladder. next is the step the work is at; empty: none.
-func BridgeOf(c *catalog.Catalog, ladder string, known []arena.Known, blocks []assess.Block, next string) (Bridge, bool) {
+// A Source says of some steps where their state is known from.
+type Source struct {
+	Says  phrase.Message `json:"says"`
+	Steps []string       `json:"steps" doc:"names"`
+}
+
+// A Goal is where a bridge ends.
+type Goal struct {
+	Until  string // the plank where the goal is reached; empty: the last
+	Ridden bool   // ridden planks are wanted, though that one is not
+}
+
+// BridgeOf draws a ladder up to the goal. next is the step the work is at; empty:
+// none.
+func BridgeOf(c *catalog.Catalog, ladder string, known []arena.Known, blocks []assess.Block, next string, goal Goal) (Bridge, bool) {
 	l, ok := c.Ladder(ladder)
 	if !ok {
 		return Bridge{}, false
 	}
-	states := make(map[horse.Ask]horse.StepState, len(known))
+	states := make(map[horse.Ask]arena.Known, len(known))
 	for _, k := range known {
-		states[k.Ask] = k.State
+		states[k.Ask] = k
 	}
-	b := Bridge{Ladder: l.Key, Name: l.Name}
+	last, ok := c.Step(goal.Until)
+	if !ok || last.Ladder != l.Key {
+		last = l.Steps[len(l.Steps)-1]
+	}
+	b := Bridge{Ladder: l.Key, Name: l.Name, Sources: []Source{}}
 	sum, parts := 0.0, 0
 	for _, step := range l.Steps {
 		p := plank(step, states, blocks, next)
+		p.Beyond = step.Place > last.Place || step.Ridden && !last.Ridden && !goal.Ridden
 		b.Planks = append(b.Planks, p)
+		b.source(p, step.Name)
+		if p.Beyond {
+			continue
+		}
+		b.Steps++
 		if p.Blocked != nil {
 			b.Blocked++
 			continue
@@ -91,15 +119,36 @@ func BridgeOf(c *catalog.Catalog, ladder string, known []arena.Known, blocks []a
 			pier := plank(step, states, blocks, next)
 			pier.Name = step.FullName() // they stand together, of several ladders
 			b.Piers = append(b.Piers, pier)
+			b.source(pier, pier.Name)
 		}
 	}
 	return b, true
 }
 
-func plank(step catalog.Step, states map[horse.Ask]horse.StepState, blocks []assess.Block, next string) Plank {
+// source notes where a plank's state is known from, where that is no session.
+func (b *Bridge) source(p Plank, name string) {
+	if p.Says.Key == sessions {
+		return
+	}
+	same := func(s Source) bool {
+		return s.Says.Key == p.Says.Key && fmt.Sprint(s.Says.Args) == fmt.Sprint(p.Says.Args)
+	}
+	i := slices.IndexFunc(b.Sources, same)
+	if i < 0 {
+		i = len(b.Sources)
+		b.Sources = append(b.Sources, Source{Says: p.Says})
+	}
+	b.Sources[i].Steps = append(b.Sources[i].Steps, name)
+}
+
+// sessions is what is said of a step that sessions worked, or nobody did.
+var sessions = arena.Known{}.Says().Key
+
+func plank(step catalog.Step, states map[horse.Ask]arena.Known, blocks []assess.Block, next string) Plank {
 	p := Plank{Step: step.Key, Name: step.Name, Next: step.Key == next}
+	p.Says = arena.StepKnown(step, func(a horse.Ask) arena.Known { return states[a] }).Says()
 	for _, a := range step.Asks() {
-		state := states[a]
+		state := states[a].State
 		if state.IsZero() {
 			state = horse.Untried
 		}

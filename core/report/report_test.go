@@ -42,7 +42,7 @@ func input(t *testing.T) Input {
 	t.Helper()
 	c, err := yaml.Shipped()
 	require.NoError(t, err)
-	bridge, ok := progress.BridgeOf(c, "load", nil, nil, "load.front")
+	bridge, ok := progress.BridgeOf(c, "load", nil, nil, "load.front", progress.Goal{})
 	require.True(t, ok)
 	front := horse.Ask{Step: "load.front"}
 	in := Input{
@@ -244,7 +244,7 @@ func TestEverySentenceReadsWell(t *testing.T) {
 		in.Review, err = arena.ReviewOf(c, arena.Input{School: school, Schools: schools, Ask: horse.Ask{Step: "lead.halt"}, Track: entries})
 		require.NoError(t, err)
 		in.Beads = arena.Beads(c, track.Day{Track: entries}, nil, schools)
-		in.Bridge, _ = progress.BridgeOf(c, in.Ladder, in.Visit.After, nil, "")
+		in.Bridge, _ = progress.BridgeOf(c, in.Ladder, in.Visit.After, nil, "", progress.Goal{})
 		a := assess.Assessment{NotYet: in.NotCaught, Findings: map[string]horse.Source{}}
 		for _, item := range (horse.BodyItem{}).All() {
 			if rapid.Bool().Draw(t, "sore") {

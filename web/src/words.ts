@@ -35,8 +35,8 @@ export const answered = (r: { n: number; good: number; noted: boolean; highest: 
     : `${r.good} of ${r.n} answers good${r.noted && r.highest > 0 ? `, highest level ${r.highest}` : ''}.`
 
 /** How much of a bridge stands. */
-export const secure = (b: { met: number; planks: unknown[] }) =>
-  b.met === 0 ? 'no step secure yet' : `${b.met} of ${b.planks.length} steps secure`
+export const secure = (b: { met: number; steps: number }) =>
+  b.met === 0 ? 'no step secure yet' : `${b.met} of ${b.steps} steps secure`
 
 /** 6:40 */
 export function clock(seconds: number): string {

@@ -1630,6 +1630,10 @@ export interface components {
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
         ArenaWorked: {
+            /** @description what stood against it when it was first asked */
+            against?: components["schemas"]["ArenaAgainst"];
+            /** @description who answers for it; absent: nobody does */
+            despite?: components["schemas"]["TrackDespite"];
             /** Format: int64 */
             feet_in?: number;
             /** @description level of the first answer */
@@ -3889,6 +3893,8 @@ export interface components {
             blocked?: components["schemas"]["PhraseMessage"];
             /** @description the problems that need it */
             for: ("" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy")[];
+            /** @description where its state is known from, where no session saw it */
+            known?: components["schemas"]["PhraseMessage"];
             /** @description key of its ladder */
             ladder: string;
             /**
@@ -4146,6 +4152,13 @@ export interface components {
              * @description 0 to 1, blocked steps left out
              */
             progress: number;
+            /** @description what was not seen in sessions, and where it is known from */
+            sources: components["schemas"]["ProgressSource"][];
+            /**
+             * Format: int64
+             * @description planks up to the goal
+             */
+            steps: number;
         };
         ProgressChange: {
             /** @enum {string} */
@@ -4163,6 +4176,8 @@ export interface components {
             variant?: string;
         };
         ProgressPlank: {
+            /** @description it lies beyond the goal: drawn pale, and not counted */
+            beyond?: boolean;
             blocked?: components["schemas"]["PhraseMessage"];
             lifts?: components["schemas"]["PhraseMessage"];
             name: string;
@@ -4170,12 +4185,19 @@ export interface components {
             next?: boolean;
             /** @description one for each ask of the step */
             parts: components["schemas"]["ProgressPart"][];
+            /** @description how far it has come, and where that is known from */
+            says: components["schemas"]["PhraseMessage"];
             /**
              * @description the least of its parts
              * @enum {string}
              */
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
             step: string;
+        };
+        ProgressSource: {
+            says: components["schemas"]["PhraseMessage"];
+            /** @description names */
+            steps: string[];
         };
         RefusedEntry: {
             id: string;

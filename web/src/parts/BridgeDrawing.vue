@@ -10,7 +10,19 @@ import PlankShape from './PlankShape.vue'
 
 type Plank = Schemas['ProgressPlank']
 
-const { bridge, before = '', goal = '' } = defineProps<{ bridge: Schemas['ProgressBridge']; before?: string; goal?: string }>()
+const {
+  bridge,
+  before = '',
+  goal = '',
+  choosable = false,
+} = defineProps<{
+  bridge: Schemas['ProgressBridge']
+  before?: string
+  goal?: string
+  /** A tap on a plank makes it the one where the goal is reached. */
+  choosable?: boolean
+}>()
+const emit = defineEmits<{ end: [step: string] }>()
 
 const box = useTemplateRef('box')
 const { width: measured } = useElementSize(box, { width: 720, height: 0 })
@@ -65,8 +77,11 @@ const piers = computed<Drawn[]>(() =>
 )
 
 function stateOf(p: Plank): string {
-  return p.blocked ? `blocked. ${p.blocked.text}` : p.state
+  const beyond = p.beyond ? 'beyond the goal, ' : ''
+  return beyond + (p.blocked ? `blocked. ${p.blocked.text}` : p.says.text)
 }
+/** The last plank before what lies beyond the goal. */
+const last = computed(() => bridge.planks.filter((p) => !p.beyond).at(-1)?.step)
 
 const short = computed(() => `${bridge.name}: ${secure(bridge)}${bridge.blocked ? `, ${bridge.blocked} blocked` : ''}.`)
 </script>
@@ -93,7 +108,17 @@ const short = computed(() => `${bridge.name}: ${secure(bridge)}${bridge.blocked 
         </g>
         <text :x="p.x" :y="steep ? 296 : 294" class="label" :class="{ tight: steep }">{{ p.plank.name }}</text>
       </g>
-      <g v-for="p in planks" :key="p.plank.step">
+      <g
+        v-for="p in planks"
+        :key="p.plank.step"
+        :class="{ beyond: p.plank.beyond, choosable }"
+        :role="choosable ? 'button' : undefined"
+        :tabindex="choosable ? 0 : undefined"
+        :aria-label="choosable ? `The goal is reached at ${p.plank.name}` : undefined"
+        :aria-pressed="choosable ? p.plank.step === last : undefined"
+        @click="choosable && emit('end', p.plank.step)"
+        @keydown.enter="choosable && emit('end', p.plank.step)"
+      >
         <g :transform="`translate(${p.x} ${p.y}) rotate(${p.angle}) translate(${-p.width / 2} ${-plankHeight / 2})`">
           <g v-for="piece in p.pieces" :key="piece.x" :transform="`translate(${piece.x * p.width} 0)`">
             <PlankShape :state="piece.state" :width="piece.width * p.width" :height="plankHeight" />
@@ -186,6 +211,12 @@ svg {
 }
 .mark {
   fill: var(--leather);
+}
+.beyond {
+  opacity: 0.35;
+}
+.choosable {
+  cursor: pointer;
 }
 .ends {
   display: flex;

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import BeadRope from '../../parts/BeadRope.vue'
 import { byAsk } from '../../parts/beads'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
+import BridgeSources from '../../parts/BridgeSources.vue'
 import BridgeKey from '../../parts/BridgeKey.vue'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
 import MarginNote from '../../parts/MarginNote.vue'
@@ -38,6 +39,7 @@ const block = computed(() => blocked.value[0])
           </p>
         </div>
         <BridgeDrawing :bridge="file.bridge" :before="before" :goal="file.case.goal" />
+        <BridgeSources :sources="file.bridge.sources" />
         <p v-if="block?.blocked" class="strong">
           {{ count(blocked.length, 'step is', 'steps are') }} barred. {{ block.blocked.text }} {{ block.lifts?.text }}
         </p>

@@ -16,6 +16,7 @@ export function bridgeOf(ladder: Ladder, piers: Schemas['Pier'][]): Schemas['Pro
     step,
     name,
     state: 'untried' as const,
+    says: { key: '', text: 'untried' },
     parts: [{ state: 'untried' as const }],
   })
   return {
@@ -23,6 +24,8 @@ export function bridgeOf(ladder: Ladder, piers: Schemas['Pier'][]): Schemas['Pro
     name: ladder.name,
     planks: ladder.steps.map((s) => plank(s.key, s.name)),
     piers: piers.map((p) => plank(p.step, p.name)),
+    steps: ladder.steps.length,
+    sources: [],
     progress: 0,
     blocked: 0,
     met: 0,

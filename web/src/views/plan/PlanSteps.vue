@@ -20,6 +20,7 @@ const { items, next, today } = defineProps<{ items: Schemas['PlanItem'][]; next:
           <span class="quiet">{{ i.ask }}</span>
         </p>
         <p v-if="i.step === next" class="small strong">The work goes on here.</p>
+        <p v-if="i.known" class="small quiet first-letter">{{ i.known.text }}.</p>
         <p v-if="i.level" class="small">Here it is needed at level {{ i.level }}.</p>
         <p v-if="i.met" class="small quiet">Met. To be kept on a later day.</p>
         <p v-else-if="i.below" class="small quiet">{{ i.below.text }}</p>
@@ -48,6 +49,9 @@ const { items, next, today } = defineProps<{ items: Schemas['PlanItem'][]; next:
 }
 .plank {
   margin-top: 2px;
+}
+.first-letter::first-letter {
+  text-transform: uppercase;
 }
 .name {
   margin-right: var(--gap-2);

@@ -3,6 +3,8 @@
 // and what would help. Anything can be tried; nothing counts until it is made.
 import { computed } from 'vue'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
+import type { Schemas } from '../../api/types'
+import BridgeSources from '../../parts/BridgeSources.vue'
 import BridgeKey from '../../parts/BridgeKey.vue'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
 import PageState from '../../parts/PageState.vue'
@@ -45,6 +47,16 @@ const barred = computed(() => {
   })
 })
 
+/** The goal is reached at a plank; at the ladder's last, the whole of it is wanted. */
+function ends(step: string, bridge: Schemas['ProgressBridge']) {
+  const problem = file.value?.case.problem
+  if (!problem) return
+  const until = step === bridge.planks.at(-1)?.step ? '' : step
+  void change((c) => {
+    c.goals = { ...c.goals, [problem]: { ...c.goals?.[problem], until } }
+  })
+}
+
 async function keep() {
   if (await make()) await reload()
 }
@@ -72,7 +84,11 @@ async function keep() {
           <section class="sheet stack">
             <template v-for="(b, i) in view.bridges" :key="b.ladder">
               <h2>{{ b.name }}</h2>
-              <BridgeDrawing v-if="i === 0" :bridge="b" />
+              <template v-if="i === 0">
+                <BridgeDrawing :bridge="b" choosable @end="ends($event, b)" />
+                <p class="small quiet">Tap the plank where the goal is reached. What lies beyond is not planned.</p>
+                <BridgeSources :sources="b.sources" />
+              </template>
               <div v-else class="row">
                 <BridgeStrip :bridge="b" />
                 <span class="quiet">{{ secure(b) }}{{ b.blocked ? `, ${b.blocked} barred` : '' }}</span>

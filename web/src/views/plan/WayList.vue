@@ -63,6 +63,10 @@ function use(ladder: string, value: string) {
         <template v-if="i > 0">, </template><RouterLink :to="`/methods/${w.ladder}`">{{ w.name }}</RouterLink>
       </template>
     </p>
+    <p v-if="view.now.good.length">
+      <span class="quiet">Seen good at the assessment, and not taught again:</span>
+      {{ view.now.good.map((g) => g.name).join(', ') }}.
+    </p>
     <article v-for="w in ways" :key="w.ladder" class="way stack">
       <header class="row between">
         <h3>
