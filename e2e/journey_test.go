@@ -26,6 +26,7 @@ func (u *user) pull(level int) {
 // holds presses the rope and slides up to a level.
 func (u *user) holds(level int) {
 	u.t.Helper()
+	u.taps++
 	require.NoError(u.t, u.Mouse.MoveTo(u.onTheRope(1, false)))
 	require.NoError(u.t, u.Mouse.Down(proto.InputMouseButtonLeft, 1))
 	for l := 2; l <= level; l++ {
@@ -52,6 +53,7 @@ func (u *user) onTheRope(level int, number bool) proto.Point {
 func (u *user) answers(word string) {
 	u.t.Helper()
 	require.NoError(u.t, u.Page.Timeout(patience).Wait(rod.Eval(`() => performance.now() - (window.tapped ?? -1000) > 200`)))
+	u.taps++
 	u.MustElement("[data-answer=" + word + "]").MustClick()
 	u.MustEval(`() => { window.tapped = performance.now() }`)
 }

@@ -192,6 +192,7 @@ type user struct {
 	*rod.Page
 	t    *testing.T
 	yard *yard
+	taps int // clicks so far
 }
 
 // open opens a page in a fresh browser context: nothing is signed in or kept.
@@ -307,6 +308,7 @@ func (u *user) presses(name string) {
 // click brings an element to the middle of the window, where nothing lies over
 // it, and clicks it.
 func (u *user) click(e *rod.Element) error {
+	u.taps++
 	shown := rod.Eval(`() => { const r = this.getBoundingClientRect(); return r.width > 0 && r.height > 0 }`)
 	if err := e.Timeout(patience).Wait(shown); err != nil {
 		return err // a list that is still unfolding

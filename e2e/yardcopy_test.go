@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // A day at a yard with no signal at all: the product opens cold, the horse's
@@ -125,11 +126,11 @@ func TestEverySchoolHasItsPad(t *testing.T) {
 // asksFor changes the ask by hand.
 func (u *user) asksFor(name string, ladder ...string) {
 	u.t.Helper()
-	u.finds("button", "^change\\s+ask$").MustClick()
+	require.NoError(u.t, u.click(u.finds("button", "^change\\s+ask$")))
 	for _, l := range ladder {
 		u.types("Look for an ask, on any ladder", l+" "+name)
 	}
-	u.finds("dialog button", "^\\s*"+name).MustClick()
+	require.NoError(u.t, u.click(u.finds("dialog button", "^\\s*"+name)))
 }
 
 // takesOn takes on a horse with an owner, and into the arena.

@@ -23,11 +23,15 @@ const emit = defineEmits<{
 
 const sought = ref('')
 const asked = ref('')
-const seeks = computed(() => sought.value.trim().toLowerCase())
+const seeks = computed(() => sought.value.toLowerCase().split(/\s+/).filter(Boolean))
 const found = computed(() =>
-  asks.filter((a) => (seeks.value ? `${a.ladder} ${a.name}`.toLowerCase().includes(seeks.value) : a.group !== 'all others')),
+  asks.filter((a) =>
+    seeks.value.length
+      ? seeks.value.every((word) => `${a.ladder} ${a.name}`.toLowerCase().includes(word))
+      : a.group !== 'all others',
+  ),
 )
-const easy = computed(() => (seeks.value ? [] : asks.filter((a) => a.easy).slice(0, 3)))
+const easy = computed(() => (seeks.value.length ? [] : asks.filter((a) => a.easy).slice(0, 3)))
 const ladders = computed(() => {
   const names = [...new Set(found.value.map((a) => a.ladder))]
   return names.map((name) => ({ name, asks: found.value.filter((a) => a.ladder === name) }))
