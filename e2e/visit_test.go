@@ -179,3 +179,28 @@ func TestVisitsOfManyKinds(t *testing.T) {
 		})
 	}
 }
+
+// Something that no ladder names is added in the arena in one line, logged, and there
+// again on the next visit.
+func TestAVisitWithAnAskOfItsOwn(t *testing.T) {
+	t.Parallel()
+	v := visits(t, demoYard(t), 412, 800, "Clover", "crowding", "Keeps an arm's length")
+	v.enters("Clover")
+	v.presses("change ask")
+	v.types("What is asked", "stands for the umbrella")
+	v.presses("each side apart")
+	v.presses("Ask it")
+	v.seesIn(".ask h1", "Stands for the umbrella")
+	for range 3 {
+		v.does()
+	}
+	v.seesIn(".moved", "Now:")
+	v.presses("back to .*")
+	v.ends("There the pass mark was reached.")
+	v.goes("/horses")
+	v.presses("Clover")
+	v.presses("Into the arena")
+	v.answersTheGate()
+	v.presses("begin with something else")
+	v.finds("option", "stands for the umbrella")
+}

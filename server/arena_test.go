@@ -412,6 +412,28 @@ func TestWhatIsForbiddenIsChosenByALeadTrainerAlone(t *testing.T) {
 	assert.Empty(t, p.logs(id, done).Refused, "what was done is kept")
 }
 
+// An own ask is one of the horse's from the session on in which it was written down.
+func TestAnOwnAskIsKeptWithTheHorse(t *testing.T) {
+	p := signedInPractice(t)
+	id, view := p.session()
+	key := "own." + uuid.NewString()
+	added := at(map[string]any{"id": uuid.NewString(), "kind": "mark", "device": "tablet", "mark": map[string]any{
+		"new": map[string]any{"key": key, "name": "stands for the umbrella"}, "ask": map[string]any{"step": key},
+	}}, 1, 1)
+	done := at(rep("accepted", 2), 2, 2)
+	done["rep"].(map[string]any)["step"] = key
+	told := p.logs(id, added, done)
+	require.Empty(t, told.Refused)
+	assert.Equal(t, key, told.Told.At.Step)
+	assert.Empty(t, p.logs(id, at(map[string]any{"id": uuid.NewString(), "kind": "end", "device": "tablet"}, 3, 3)).Refused)
+	var start sessions.SessionStart
+	p.ask(http.MethodGet, "/api/cases/"+view.CaseID+"/session-start", nil).into(&start)
+	require.Len(t, start.Stage.Brief.Fitting.Asks, 1)
+	assert.Equal(t, "stands for the umbrella", start.Stage.Brief.Fitting.Asks[0].Name)
+	assert.Equal(t, http.StatusOK, p.ask(http.MethodGet, "/api/sessions/"+id+"/summary", nil).Code)
+	assert.Equal(t, http.StatusOK, p.ask(http.MethodGet, "/api/sessions/"+id, nil).Code)
+}
+
 // What is found while a session runs bars its steps at once.
 func TestASuspectLegBarsARunningSession(t *testing.T) {
 	p := signedInPractice(t)

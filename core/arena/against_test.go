@@ -211,6 +211,8 @@ func TestTheReviewTellsWhatWasAskedAgainstTheAdvice(t *testing.T) {
 	early := said(on("bridle.teeth").early().reps("accepted@2 accepted@2"), basicsMet(t, "bridle"), stepsMet(t, "bridle.nose", "bridle.zone", "bridle.ears", "bridle.lips"))
 	assert.Contains(t, early, "It was asked early: it waited for bridle strap.")
 	assert.Contains(t, early, "Counted as understood, since a later step was accepted; nobody saw it: bridle mouth and bridle strap.")
+	why := said(on("bridle.bit").early().mark(0, track.Mark{Ask: ptr(ask("bridle.bit"))}).mark(1000, track.Mark{Why: "did it before"}).reps("accepted@2"), basicsMet(t, "bridle"))
+	assert.Contains(t, why, "It was asked early, since: did it before. It waited for bridle teeth.")
 	tie := ask("load.tie")
 	lead := said(on("load.tie").early().mark(0, track.Mark{Ask: &tie, Despite: &track.Despite{Reason: "ties daily at home", Answers: "my decision"}}).reps("accepted@2"))
 	assert.Contains(t, lead, "It was asked against the advice: No bar is shut and nothing is tied before it stands in by choice.")

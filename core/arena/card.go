@@ -63,7 +63,9 @@ func CardOf(c *catalog.Catalog, step catalog.Step, school horse.School) Card {
 
 type groups struct{}
 
-func (groups) Words() []string { return []string{"this horse's", "foundations", "all others"} }
+func (groups) Words() []string {
+	return []string{"this horse's", "its own asks", "foundations", "all others"}
+}
 
 // Group is where a choice stands in the picker.
 type Group = horse.Word[groups]
@@ -71,6 +73,7 @@ type Group = horse.Word[groups]
 // The groups, in their order.
 var (
 	OfTheHorse    = horse.MustWord[groups]("this horse's")
+	ItsOwn        = horse.MustWord[groups]("its own asks")
 	OfFoundations = horse.MustWord[groups]("foundations")
 	AllOthers     = horse.MustWord[groups]("all others")
 )
@@ -110,6 +113,8 @@ func (s *session) choices(ladders []string) []Choice {
 	for _, l := range s.cat.Ladders {
 		group := AllOthers
 		switch {
+		case l.Key == catalog.OwnLadder:
+			group = ItsOwn
 		case l.Kind == catalog.Foundation:
 			group = OfFoundations
 		case slices.Contains(ladders, l.Key):

@@ -35,6 +35,7 @@ type Worked struct {
 	Passed bool           `json:"passed,omitempty" doc:"the pass mark was reached"`
 
 	Against *Against       `json:"against,omitempty" doc:"what stood against it when it was first asked"`
+	Why     string         `json:"why,omitempty" doc:"why it was asked although it waited for something"`
 	Despite *track.Despite `json:"despite,omitempty" doc:"who answers for it; absent: nobody does"`
 
 	Most    int   `json:"most,omitempty" doc:"longest chosen rest in seconds; furthest dose stood for"`
@@ -120,7 +121,7 @@ func (r *Running) worked() []Worked {
 			_, passed := r.now.s.passed[b.Ask]
 			asks = append(asks, Worked{Ask: b.Ask, Name: askName(step, b.Ask), School: b.School, From: b.Peak, Passed: passed})
 			i = len(asks) - 1
-			asks[i].Against = r.now.s.reps[n].against
+			asks[i].Against, asks[i].Why = r.now.s.reps[n].against, r.now.s.whys[b.Step]
 			if d, ok := r.now.s.answered[b.Step]; ok {
 				asks[i].Despite = &d
 			}
@@ -201,6 +202,8 @@ func (w Worked) stoodAgainst() []phrase.Message {
 	switch {
 	case w.Against == nil:
 		return nil
+	case w.Against.Kind == Early && w.Why != "":
+		return []phrase.Message{phrase.Of("story.early.why", phrase.Args{"steps": w.Against.Waits, "why": w.Why})}
 	case w.Against.Kind == Early:
 		return []phrase.Message{phrase.Of("story.early", phrase.Args{"steps": w.Against.Waits})}
 	}

@@ -17,6 +17,7 @@ type rungs struct {
 	fromMemory map[horse.Ask]horse.Answer // last answers of asks that were written down afterwards
 	closed     map[string]bool            // steps, for the session
 	answered   map[string]track.Despite   // steps that a lead trainer answers for
+	whys       map[string]string          // why a step was asked although it waited for something
 	earlyGood  map[horse.Ask]int          // accepted, although it waited for something
 	concluded  map[horse.Ask]bool         // understood, since a later step was accepted
 	spoiltEasy map[horse.Ask]bool         // easy asks that were dangerous
@@ -55,6 +56,7 @@ func (r *rungs) clone() rungs {
 		c.logs[a] = &askLog{reps: slices.Clip(l.reps), run: slices.Clip(l.run), passRun: l.passRun}
 	}
 	c.passed, c.fromMemory, c.closed = maps.Clone(r.passed), maps.Clone(r.fromMemory), maps.Clone(r.closed)
+	c.whys = maps.Clone(r.whys)
 	c.answered, c.earlyGood, c.concluded = maps.Clone(r.answered), maps.Clone(r.earlyGood), maps.Clone(r.concluded)
 	c.spoiltEasy, c.downs, c.stay = maps.Clone(r.spoiltEasy), maps.Clone(r.downs), maps.Clone(r.stay)
 	return c

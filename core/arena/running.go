@@ -105,6 +105,7 @@ func Run(c *catalog.Catalog, rules catalog.HouseRules, in Input) (*Running, erro
 // Add takes in entries and tells for each why it can't be, or nil. One whose id
 // is there already is passed over.
 func (r *Running) Add(entries ...track.Entry) []error {
+	r.learn(track.Own(entries))
 	refused := make([]error, len(entries))
 	good := make([]track.Entry, 0, len(entries))
 	for i, e := range entries {
@@ -133,6 +134,21 @@ func (r *Running) Add(entries ...track.Entry) []error {
 	}
 	return refused
 }
+
+// learn takes own asks into the catalogue of the session.
+func (r *Running) learn(asks []catalog.OwnAsk) {
+	c := r.cat.WithOwn(asks...)
+	if c == r.cat {
+		return
+	}
+	r.cat, r.now.s.cat = c, c
+	for _, m := range r.marks {
+		m.s.cat = c
+	}
+}
+
+// Catalog is the catalogue as the session has it, with the horse's own asks.
+func (r *Running) Catalog() *catalog.Catalog { return r.cat }
 
 // again reads the track where an entry came out of turn, from the last mark
 // before which nothing has changed.

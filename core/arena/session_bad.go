@@ -136,6 +136,10 @@ func (s *session) mark(m track.Mark) {
 		}
 		s.blockOf(a, s.now)
 	}
+	if m.Why != "" {
+		at, _ := s.current()
+		s.whys[at.Step] = m.Why
+	}
 	s.look(m.WaysOut, s.now)
 	s.gaze(m.Signs, false, s.in.Horse.GuardsItself)
 	if m.Arousal.Noted() && m.Arousal.Int() <= 1 {

@@ -14,6 +14,7 @@ type Fitting struct {
 	Past     Past              `json:"past,omitzero" doc:"empty: already ridden"`
 	Afraid   bool              `json:"afraid,omitempty" doc:"fear is possible: what is only for unafraid horses is left out"`
 	Ladders  []string          `json:"ladders,omitempty" doc:"the ladders of the plan"`
+	Asks     []OwnAsk          `json:"asks,omitempty" doc:"the horse's own asks, that no ladder names"`
 }
 
 const atStart = "start"
@@ -55,12 +56,12 @@ func (c *Catalog) Fit(f Fitting) (*Catalog, error) {
 	}
 	if !changed { // steps were left out at most, which makes no circle
 		fitted.index(func(string, string, ...any) {})
-		return fitted, nil
+		return fitted.WithOwn(f.Asks...), nil
 	}
 	if faults := fitted.check(); len(faults) > 0 {
 		return nil, fmt.Errorf("fitting the catalogue: %w", faults[0])
 	}
-	return fitted, nil
+	return fitted.WithOwn(f.Asks...), nil
 }
 
 // move puts a step elsewhere; one that an own ladder no longer has stays away.

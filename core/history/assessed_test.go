@@ -1,13 +1,16 @@
 package history
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/track"
 )
@@ -82,4 +85,33 @@ func TestAnAssessmentIsNoWork(t *testing.T) {
 	assert.Equal(t, h, h.Until(c, b, "2026-06-04"), "each is read once")
 	_, _, visit := h.Read(c, b, day("2026-06-04", on("lead.halt").reps("try@2")))
 	assert.Contains(t, visit.Before, arena.Known{Ask: on("lead.halt").ask, State: horse.Met, Soft: true, Level: horse.LevelOf(2), Last: "2026-06-03", Understood: true, Good: true, Source: horse.Seen, Assessed: "2026-06-03"})
+}
+
+// An own ask belongs to the horse from the session on that wrote it down.
+func TestAnOwnAskStaysWithTheHorse(t *testing.T) {
+	c := shipped(t)
+	own := catalog.OwnAsk{Key: "own.01a21c6b3bbc77ab", Name: "stands for the umbrella"}
+	s := on(own.Key).add(track.Entry{Kind: track.KindMark, Mark: &track.Mark{New: &own}}).reps("accepted@2 accepted@2 accepted@2")
+	h := Fold(c, Beside{}, []track.Day{day("2026-06-01", s), day("2026-06-03", on(own.Key).reps("accepted@2 accepted@2"))})
+	assert.Equal(t, []catalog.OwnAsk{own}, h.Own)
+	known := h.Known(c.WithOwn(h.Own...))
+	require.Len(t, known, 1)
+	assert.Equal(t, horse.Kept, known[0].State, "by the usual pass mark, on a later day")
+}
+
+// No entry asked early lowers a state (part 6).
+func TestAskedEarlyLowersNothing(t *testing.T) {
+	c := shipped(t)
+	rapid.Check(t, func(t *rapid.T) {
+		step := rapid.SampledFrom([]string{"load.front", "bridle.bit", "saddle.on near", "lead.stand"}).Draw(t, "step")
+		a := on(step).ask
+		h := History{Asks: []Ask{{Known: arena.Known{Ask: a, State: rapid.SampledFrom([]horse.StepState{horse.Tried, horse.StepTolerated, horse.Met, horse.Kept}).Draw(t, "state"), Last: "2026-06-01"}}}}
+		words := rapid.SliceOfN(rapid.SampledFrom([]string{"refused@6", "refused@3", "try@4", "tolerated@3", "accepted@7", "accepted@2"}), 1, 8).Draw(t, "answers")
+		after := h.After(c, Beside{}, day("2026-06-05", on(step).reps(strings.Join(words, " "))))
+		for _, k := range after.Known(c) {
+			if k.Ask == a && (k.State == horse.Slipped || k.State.Rank() < h.Asks[0].State.Rank()) {
+				t.Fatalf("%s became %s", h.Asks[0].State, k.State)
+			}
+		}
+	})
 }

@@ -1,6 +1,8 @@
 package history
 
 import (
+	"slices"
+
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
@@ -45,7 +47,19 @@ func (h History) Read(c *catalog.Catalog, b Beside, d track.Day) (History, []are
 		}
 		was, at = now, now
 	}
-	return read(at, h.Assessed(at, b.Assessed, d.Date), d)
+	h = h.Assessed(at, b.Assessed, d.Date)
+	return read(at.WithOwn(h.ownWith(d.Track)...), h, d)
+}
+
+// ownWith are the horse's own asks with those that a track brings.
+func (h History) ownWith(entries []track.Entry) []catalog.OwnAsk {
+	own := slices.Clip(h.Own)
+	for _, o := range track.Own(entries) {
+		if !slices.ContainsFunc(own, func(had catalog.OwnAsk) bool { return had.Key == o.Key }) {
+			own = append(own, o)
+		}
+	}
+	return own
 }
 
 // Until is the history with all assessments up to a day, by the ladders that are

@@ -9,7 +9,7 @@ import (
 // Fitting is what fits the catalogue to a horse and its plan, but for its fear,
 // which only the judged assessment tells.
 func Fitting(shipped *catalog.Catalog, f Facts, a assess.Assessment) catalog.Fitting {
-	fit := catalog.Fitting{Settings: f.Choices.Settings, Ladders: []string{f.Ladder}, Own: f.Own}
+	fit := catalog.Fitting{Settings: f.Choices.Settings, Ladders: []string{f.Ladder}, Own: f.Own, Asks: f.History.Own}
 	if f.Record.NotYetRidden() {
 		fit.Past = catalog.NotYetRidden
 	}

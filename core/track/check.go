@@ -36,6 +36,12 @@ func (e Entry) Check(c *catalog.Catalog) error {
 		if err := has("mark", e.Mark != nil); err != nil {
 			return err
 		}
+		if n := e.Mark.New; n != nil {
+			if err := n.Check(); err != nil {
+				return err
+			}
+			c = c.WithOwn(*n)
+		}
 		if a := e.Mark.Ask; a != nil && !c.HasAsk(*a) {
 			return fmt.Errorf("%q is not an ask of the catalogue", a)
 		}

@@ -6,6 +6,7 @@
 package track
 
 import (
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 )
 
@@ -95,20 +96,21 @@ type Rep struct {
 // A Mark is anything that is no rep: how the horse is, a stop reason, a new
 // ask, easy time, a bump (part 6).
 type Mark struct {
-	Arousal     horse.Arousal  `json:"arousal,omitzero" doc:"from now on"`
-	Signs       []horse.Sign   `json:"signs,omitempty" maxItems:"20" doc:"what was seen of its mind"`
-	WaysOut     []horse.WayOut `json:"ways_out,omitempty" maxItems:"20" doc:"what it did unasked"`
-	Stop        horse.Stop     `json:"stop,omitzero" doc:"a reason that ends the session"`
-	Ask         *horse.Ask     `json:"ask,omitempty" doc:"the ask is changed to this"`
-	Why         string         `json:"why,omitempty" maxLength:"200" doc:"why it is asked although it waits for something"`
-	Despite     *Despite       `json:"despite,omitempty" doc:"it is asked although a fact or a danger speaks against it"`
-	EasyMinutes int            `json:"easy_minutes,omitempty" minimum:"0" maximum:"600" doc:"easy riding or handling, not schooling"`
-	Bump        bool           `json:"bump,omitempty" doc:"bit on teeth, fall, fright, slip"`
-	Halter      bool           `json:"halter,omitempty" doc:"halter refitted"`
-	Incident    bool           `json:"incident,omitempty" doc:"the note is an incident note"`
-	Turn        string         `json:"turn,omitempty" maxLength:"60" doc:"who holds the rope from here on"`
-	Tack        string         `json:"tack,omitempty" maxLength:"60" doc:"tack was changed to this"`
-	Clip        bool           `json:"clip,omitempty" doc:"a clip was filmed from here"`
+	Arousal     horse.Arousal   `json:"arousal,omitzero" doc:"from now on"`
+	Signs       []horse.Sign    `json:"signs,omitempty" maxItems:"20" doc:"what was seen of its mind"`
+	WaysOut     []horse.WayOut  `json:"ways_out,omitempty" maxItems:"20" doc:"what it did unasked"`
+	Stop        horse.Stop      `json:"stop,omitzero" doc:"a reason that ends the session"`
+	Ask         *horse.Ask      `json:"ask,omitempty" doc:"the ask is changed to this"`
+	New         *catalog.OwnAsk `json:"new,omitempty" doc:"an own ask, from here on one of this horse's"`
+	Why         string          `json:"why,omitempty" maxLength:"200" doc:"why it is asked although it waits for something"`
+	Despite     *Despite        `json:"despite,omitempty" doc:"it is asked although a fact or a danger speaks against it"`
+	EasyMinutes int             `json:"easy_minutes,omitempty" minimum:"0" maximum:"600" doc:"easy riding or handling, not schooling"`
+	Bump        bool            `json:"bump,omitempty" doc:"bit on teeth, fall, fright, slip"`
+	Halter      bool            `json:"halter,omitempty" doc:"halter refitted"`
+	Incident    bool            `json:"incident,omitempty" doc:"the note is an incident note"`
+	Turn        string          `json:"turn,omitempty" maxLength:"60" doc:"who holds the rope from here on"`
+	Tack        string          `json:"tack,omitempty" maxLength:"60" doc:"tack was changed to this"`
+	Clip        bool            `json:"clip,omitempty" doc:"a clip was filmed from here"`
 }
 
 // Despite is who answers for an ask that a body item, a rule for this horse or a
@@ -128,4 +130,15 @@ type Shown struct {
 	Otherwise bool      `json:"otherwise,omitempty" doc:"the trainer did otherwise"`
 	Known     int       `json:"known,omitempty" minimum:"0" doc:"how many answers and marks stood when it was shown"`
 	Reason    string    `json:"reason,omitempty" maxLength:"500" doc:"why the trainer did otherwise"`
+}
+
+// Own lists the own asks that entries bring, those that can't be left out.
+func Own(entries []Entry) []catalog.OwnAsk {
+	var asks []catalog.OwnAsk
+	for _, e := range entries {
+		if e.Mark != nil && e.Mark.New != nil && e.Mark.New.Check() == nil {
+			asks = append(asks, *e.Mark.New)
+		}
+	}
+	return asks
 }

@@ -168,10 +168,11 @@ func (s *Service) log(ctx context.Context, c api.Caller, in *logInput) (Logged, 
 	}
 	out := Logged{Refused: []api.RefusedEntry{}}
 	good := make([]track.Entry, 0, len(in.Body.Entries))
+	cat := l.running.Catalog()
 	for i, sent := range in.Body.Entries {
 		e, err := readEntry(s.Huma.OpenAPI().Components.Schemas, sent)
 		if err == nil {
-			err = mayLog(c, e, l.cat)
+			err = mayLog(c, e, cat)
 		}
 		if err != nil {
 			say := err.Error() + "."
@@ -181,6 +182,7 @@ func (s *Service) log(ctx context.Context, c api.Caller, in *logInput) (Logged, 
 			out.Refused = append(out.Refused, api.RefusedEntry{ID: e.ID, Say: say})
 			continue
 		}
+		cat = cat.WithOwn(track.Own([]track.Entry{e})...)
 		e.Device = cmp.Or(e.Device, "unnamed")
 		good = append(good, e)
 	}

@@ -1673,6 +1673,8 @@ export interface components {
             tries?: number;
             /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
+            /** @description why it was asked although it waited for something */
+            why?: string;
         };
         ArenaWould: {
             /** @description of the entry that holds what was shown */
@@ -2697,6 +2699,8 @@ export interface components {
         CatalogFitting: {
             /** @description fear is possible: what is only for unafraid horses is left out */
             afraid?: boolean;
+            /** @description the horse's own asks, that no ladder names */
+            asks?: components["schemas"]["CatalogOwnAsk"][];
             /** @description the ladders of the plan */
             ladders?: string[];
             /** @description own ladders, each in place of the one with its key */
@@ -2914,6 +2918,19 @@ export interface components {
              * @description its version, from 1
              */
             version: number;
+        };
+        CatalogOwnAsk: {
+            /**
+             * Format: int64
+             * @description seconds that it is to last; 0: its answer alone
+             */
+            holds?: number;
+            /** @description own. and an id of the device */
+            key: string;
+            /** @description what is asked, in the trainer's words */
+            name: string;
+            /** @description near and off are passed apart */
+            sides?: boolean;
         };
         CatalogPass: {
             /** @description what else is asked, in words */
@@ -4730,6 +4747,8 @@ export interface components {
             halter?: boolean;
             /** @description the note is an incident note */
             incident?: boolean;
+            /** @description an own ask, from here on one of this horse's */
+            new?: components["schemas"]["CatalogOwnAsk"];
             /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             /**

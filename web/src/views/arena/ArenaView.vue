@@ -176,6 +176,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
               :against="arena.against"
               :from="arena.from && arena.cardOf(arena.from.step)?.name"
               @back="arena.back"
+              @because="arena.because"
               @variant="arena.choose({ ...arena.current, variant: $event })"
             />
             <template v-if="arena.card && (pad === 'answers' || pad === 'tries')">
@@ -277,6 +278,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           :lead="isLead"
           :incident="advice.incident ?? false"
           @choose="choose"
+          @own="arena.addOwn($event).then(() => (open = undefined))"
           @danger="open = 'danger'"
           @close="open = undefined"
         />

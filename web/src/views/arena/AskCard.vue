@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // What is asked now: the ask, what earns the release, what to mind, the side.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/types'
 import { measured } from '../../words'
 
@@ -15,7 +15,16 @@ const { card, variant, target, against, from } = defineProps<{
   /** Name of the ask from which an answer moved the card on. */
   from?: string
 }>()
-const emit = defineEmits<{ variant: [variant: string]; back: [] }>()
+const emit = defineEmits<{ variant: [variant: string]; back: []; because: [why: string] }>()
+
+/** Why it is asked early, if one likes; said once for each ask. */
+const reasons = ['did it before', 'owner needs it', 'showing the owner', 'wants to try', 'it was seen']
+const said = ref<{ step?: string; why?: string }>({})
+const why = computed(() => (said.value.step === card?.key ? said.value.why : undefined))
+function because(reason: string) {
+  said.value = { step: card?.key, why: reason }
+  emit('because', reason)
+}
 
 const sides = computed(() => card?.variants.length === 2 && card.variants.every((v) => v.side))
 const title = computed(() => (target && card ? `${card.name}, ${measured(target, card.unit)}` : card?.name))
@@ -29,6 +38,12 @@ const letter = (name: string) => name.charAt(0).toUpperCase()
     </p>
     <h1>{{ title }}</h1>
     <p v-for="w in against?.why ?? []" :key="w.key" class="against">{{ w.text }}</p>
+    <details v-if="against?.kind === 'early'" class="because">
+      <summary>{{ why ?? 'why is it asked early?' }}</summary>
+      <div class="variants">
+        <button v-for="r in reasons" :key="r" type="button" :aria-pressed="why === r" @click="because(r)">{{ r }}</button>
+      </div>
+    </details>
     <p class="where">{{ card.ladder }}{{ card.foundation ? ' · foundation' : '' }} · {{ card.school }}</p>
     <div class="text wide">
       <p class="lab">Ask</p>
@@ -97,6 +112,12 @@ h1 {
 }
 .back {
   padding: 0 var(--gap-3);
+}
+.because summary {
+  min-height: var(--touch);
+  align-content: center;
+  cursor: pointer;
+  font-size: var(--step-1);
 }
 .against {
   font-size: var(--step-1);

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/types'
 import ArenaSheet from './ArenaSheet.vue'
 import DespiteForm from './DespiteForm.vue'
+import OwnAskForm, { type OwnAsk } from './OwnAskForm.vue'
 
 type Choice = Schemas['ArenaChoice']
 
@@ -17,6 +18,7 @@ const { asks, lead, incident } = defineProps<{
 }>()
 const emit = defineEmits<{
   choose: [ask: Schemas['HorseAsk'], despite?: Schemas['TrackDespite']]
+  own: [own: OwnAsk]
   danger: []
   close: []
 }>()
@@ -86,7 +88,8 @@ function tap(a: Choice) {
         </li>
       </ul>
     </section>
-    <p v-if="found.length === 0">No ladder has that. Try another word.</p>
+    <p v-if="found.length === 0">No ladder has that. Try another word, or write it down below.</p>
+    <OwnAskForm @add="emit('own', $event)" />
   </ArenaSheet>
 </template>
 

@@ -1,5 +1,6 @@
 // A session in the arena: its track as it is kept here, and what the rules on
 // this device say of it after each tap. The server hears of it when it can.
+import { v7 } from 'uuid'
 import { computed, reactive, ref, shallowRef } from 'vue'
 import { ahead, api, told, type Trouble } from '../../api/client'
 import type { Schemas } from '../../api/types'
@@ -224,10 +225,28 @@ export function useArena(id: string, box: Outbox) {
   const back = () => from.value && changeAsk(from.value)
 
   /** What can be chosen now, and what stands against it. */
-  const lookAround = inTurn(async () => {
+  async function look() {
     const words = data.value?.words
-    if (words) choices.value = (await rules.ask('asks', { words })).asks
+    if (!words) return
+    const chosen = await rules.ask('asks', { words })
+    choices.value = chosen.asks
+    cards.value = chosen.cards
+  }
+  const lookAround = inTurn(look)
+
+  /** Something that no ladder names: it is added and asked. */
+  const addOwn = inTurn(async (own: { name: string; sides: boolean; holds?: number }) => {
+    const key = `own.${v7()}`
+    await add({
+      kind: 'mark',
+      mark: { new: { key, ...own, sides: own.sides || undefined }, ask: { step: key, variant: own.sides ? 'near' : undefined } },
+    })
+    await look()
+    choose({ step: key, variant: own.sides ? 'near' : undefined, target: picture.value?.at.target })
   })
+
+  /** Why the ask at work is asked although it waits for something. */
+  const because = inTurn((why: string) => add({ kind: 'mark', mark: { why } }))
 
   /** Another ask, chosen by hand: the track says so too. */
   const changeAsk = inTurn(async (ask: CurrentAsk, despite?: Mark['despite']) => {
@@ -285,6 +304,8 @@ export function useArena(id: string, box: Outbox) {
     back,
     choices,
     lookAround,
+    addOwn,
+    because,
     holder,
     other,
     calm,

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+// Something that no ladder names, in one line: from here on it is one of this horse's.
+import { ref } from 'vue'
+
+export interface OwnAsk {
+  name: string
+  sides: boolean
+  holds?: number
+}
+const emit = defineEmits<{ add: [own: OwnAsk] }>()
+
+const name = ref('')
+const sides = ref(false)
+const holds = ref<number>()
+const wrong = ref('')
+
+function add() {
+  const seconds = holds.value || undefined
+  if (!name.value.trim()) wrong.value = 'Say in a few words what is asked.'
+  else if (seconds !== undefined && (seconds < 1 || seconds > 3600))
+    wrong.value = 'It lasts from 1 to 3600 seconds, or leave it empty.'
+  else emit('add', { name: name.value.trim(), sides: sides.value, holds: seconds })
+}
+</script>
+
+<template>
+  <form class="own" @submit.prevent="add">
+    <h3>Something no ladder names</h3>
+    <label for="own-name">What is asked</label>
+    <input id="own-name" v-model="name" maxlength="60" autocomplete="off" />
+    <div class="row">
+      <button type="button" :aria-pressed="sides" @click="sides = !sides">each side apart</button>
+      <label for="own-holds">lasts, s</label>
+      <input id="own-holds" v-model.number="holds" type="number" min="1" max="3600" class="short" />
+      <button type="submit">Ask it</button>
+    </div>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+  </form>
+</template>
+
+<style scoped>
+.own {
+  display: grid;
+  gap: var(--gap-2);
+}
+h3 {
+  font-size: var(--step-2);
+}
+input,
+button {
+  font: inherit;
+  min-height: var(--touch);
+  border: var(--stroke);
+  border-radius: var(--radius);
+  background: var(--ivory-0);
+  padding: 0 var(--gap-3);
+  min-width: 0;
+}
+button {
+  font-weight: 700;
+  cursor: pointer;
+}
+button[aria-pressed='true'] {
+  background: var(--arena-ink);
+  color: var(--ivory-0);
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--gap-2);
+}
+.short {
+  width: 6em;
+}
+.wrong {
+  font-weight: 700;
+}
+</style>
