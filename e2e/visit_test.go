@@ -202,5 +202,5 @@ func TestAVisitWithAnAskOfItsOwn(t *testing.T) {
 	v.presses("Into the arena")
 	v.answersTheGate()
 	v.presses("begin with something else")
-	v.finds("option", "stands for the umbrella")
+	v.seesIn("option", "stands for the umbrella")
 }
