@@ -185,6 +185,31 @@ func TestDaysOffBeginLower(t *testing.T) {
 	assert.Equal(t, "lead.stand", ask.Step, "the trainer may want another")
 }
 
+// The trainer's own start overrules: the result, the plan and the gate say the same
+// step, and what is passed over is skipped by choice, never seen (part 3).
+func TestTheOverruledStartIsWhereAllBegins(t *testing.T) {
+	in := input()
+	in.Assessments = []assess.Dated{looked(func(a *assess.Assessment) {
+		a.Overruled = map[string]assess.Overruling{"start.loading": {To: "load.square", Reason: "it loads for me every week"}}
+	})}
+	f := read(t, in)
+	assert.Equal(t, "load.square", f.Start)
+	assert.Equal(t, "load.square", f.Plan().Next)
+	_, ask := gate(t, in, ready)
+	assert.Equal(t, "load.square", ask.Step)
+	for _, i := range f.Plan().Items {
+		if i.Step == "load.board" {
+			assert.True(t, i.Seen)
+			assert.Equal(t, "plan.below.chosen", i.Below.Key)
+			assert.Nil(t, i.Known, "nobody saw it")
+		}
+	}
+	in.Assessments = []assess.Dated{looked(suspectLeg, func(a *assess.Assessment) {
+		a.Overruled = map[string]assess.Overruling{"start.loading": {To: "load.step", Reason: "it loads for me every week"}}
+	})}
+	assert.NotEqual(t, "load.step", read(t, in).Plan().Next, "what is blocked is not where it begins")
+}
+
 func TestWhatFailedWithTheOwnerIsKnown(t *testing.T) {
 	f := read(t, input(day("2026-06-10", refused("owner"), refused("trainer")), day("2026-06-12", good("lead.halt"))))
 	h := f.Brief().Input.Handlers["owner"]

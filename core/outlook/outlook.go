@@ -73,7 +73,7 @@ func Goals(c *catalog.Catalog, f judging.Facts, j *judging.Judged) []plan.Goal {
 			if r.Problem == p && j.Assessed != "" {
 				g.School = r.School
 				if r.Start != nil {
-					g.Start = r.Start.Key
+					g.Start, g.Chosen = r.Start.Key, r.Computed != nil
 				}
 			}
 		}

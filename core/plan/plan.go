@@ -41,6 +41,7 @@ type Goal struct {
 	Until   string        // the plank where the goal is reached; empty: the ladder's last
 	Ridden  bool          // ridden planks before it, too, are wanted
 	Start   string        // step of the ladder to begin at, from the assessment
+	Chosen  bool          // the trainer set the start
 	Last    string        // last step that the assessment found accepted; empty: none
 	Source  horse.Source  // where that is known from
 	School  assess.School // as the assessment suggests
@@ -251,6 +252,12 @@ func (b *builder) lay(p *Plan) []string {
 		if i.Open && !i.Met && !i.Seen {
 			p.Next = i.Step
 			break
+		}
+	}
+	for _, g := range slices.Backward(b.goals) {
+		chosen := slices.ContainsFunc(p.Items, func(i Item) bool { return i.Step == g.Start && i.Blocked == nil && !i.Met })
+		if g.Chosen && chosen {
+			p.Next = g.Start // where the trainer begins, the plan does, whatever it waits for
 		}
 	}
 	return order

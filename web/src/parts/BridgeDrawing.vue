@@ -88,7 +88,7 @@ const short = computed(() => `${bridge.name}: ${secure(bridge)}${bridge.blocked 
 
 <template>
   <figure ref="box" class="bridge">
-    <svg :viewBox="`0 0 ${width} 320`" :width="width" height="320" role="img" :aria-label="short">
+    <svg :viewBox="`0 0 ${width} 320`" :width="width" height="320" :role="choosable ? 'group' : 'img'" :aria-label="short">
       <path
         :d="`M${bank - 6} ${water}q${(width - 2 * bank) / 4} -10 ${(width - 2 * bank) / 2} 0t${(width - 2 * bank) / 2 + 12} 0V314H${bank - 6}z`"
         class="water"
