@@ -23,14 +23,7 @@ func visits(t *testing.T, y *yard, width, height int, name, problem, goal string
 	u.signsInDemo()
 	v := &visit{walker: &walker{user: u}, began: time.Now()}
 	u.taps = 0
-	u.presses("Take on a horse")
-	u.types("Name of the horse", name)
-	u.presses(problem)
-	u.types("How will we know it's fixed.", goal)
-	u.presses("A new owner")
-	u.types("Owner's name", "Tilda Marsh")
-	u.presses("Take it on")
-	u.sees("Not assessed yet")
+	u.takesItOn(name, problem, goal)
 	return v
 }
 
