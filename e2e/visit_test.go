@@ -6,6 +6,7 @@ import (
 
 	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
@@ -19,8 +20,13 @@ type visit struct {
 
 // visits takes a horse on, and opens its assessment.
 func visits(t *testing.T, y *yard, width, height int, name, problem, goal string) *visit {
-	u := y.open(width, height).as(t)
-	u.signsInDemo()
+	var u *user
+	if y.mast != nil {
+		u = y.atTheYard(width, height).as(t)
+	} else {
+		u = y.open(width, height).as(t)
+		u.signsInDemo()
+	}
 	v := &visit{walker: &walker{user: u}, began: time.Now()}
 	u.taps = 0
 	u.takesItOn(name, problem, goal)
@@ -196,4 +202,40 @@ func TestAVisitWithAnAskOfItsOwn(t *testing.T) {
 	v.answersTheGate()
 	v.presses("begin with something else")
 	v.seesIn("option", "stands for the umbrella")
+}
+
+// From the yard's gate on there is no signal: the session is begun, asks far from the
+// plan and one of its own are logged, and the review is read on the device. All of
+// it arrives once there is a signal.
+func TestVisitsWithoutASignal(t *testing.T) {
+	t.Parallel()
+	for _, test := range []struct {
+		name, problem, goal string
+		does                []worked
+	}{
+		{"Alder", "feet and farrier", "Lifts both hind feet for the farrier", []worked{{"rope", "Feet and farrier"}, {"rope lift", "Feet and farrier"}, {"up", "Feet and farrier"}}},
+		{"Saffron", "bridling", "Takes the bit", []worked{{"ears", "Bridling"}, {"teeth", "Bridling"}, {"bit", "Bridling"}}},
+	} {
+		t.Run(test.problem, func(t *testing.T) {
+			t.Parallel()
+			y := farYard(t)
+			v := visits(t, y, 412, 800, test.name, test.problem, test.goal)
+			v.goes("/horses")
+			v.presses(test.name)
+			v.presses("Into the arena")
+			v.answersTheGate()
+			v.seesIn(".verdict", "Begin with")
+			y.mast.signal(false)
+			require.NoError(t, v.click(v.finds(".begin:enabled", "Into the arena")))
+			v.seesIn(".what", "Begin with")
+			for _, w := range test.does {
+				v.works(w.step, w.ladder)
+			}
+			v.seesIn(".clocks", "no signal")
+			v.ends("It was asked early")
+			y.mast.signal(true)
+			v.sees("all sent")
+			assert.Equal(t, len(test.does), y.counts(`SELECT count(*) FROM entries e JOIN sessions s ON s.id = e.session_id JOIN horses h ON h.id = s.horse_id WHERE h.name = '`+test.name+`' AND e.kind NOT IN ('mark', 'advice', 'end')`), "all of it arrived")
+		})
+	}
 }

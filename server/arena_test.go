@@ -410,6 +410,11 @@ func TestWhatIsForbiddenIsChosenByALeadTrainerAlone(t *testing.T) {
 	done := at(rep("accepted", 2), 4, 4)
 	done["rep"].(map[string]any)["step"] = "load.tie"
 	assert.Empty(t, p.logs(id, done).Refused, "what was done is kept")
+	assert.Contains(t, p.ask(http.MethodGet, "/api/sessions/"+id+"/report", nil).Body.String(), "This was done against our own advice: standing tied inside. No bar is shut")
+	var sum sessions.Summary
+	p.ask(http.MethodGet, "/api/sessions/"+id+"/summary", nil).into(&sum)
+	require.Len(t, sum.Review.Asks, 1)
+	assert.Equal(t, "the owner ties it daily", sum.Review.Asks[0].Despite.Reason)
 }
 
 // An own ask is one of the horse's from the session on in which it was written down.

@@ -24,7 +24,7 @@ func (w *writer) changed(say saying) {
 	if len(w.gained(horse.Met))+len(w.gained(horse.Kept))+len(w.gained(horse.Slipped)) == 0 {
 		say("none", "changed.none", nil)
 	}
-	if all := len(w.in.Bridge.Planks); all > 0 && w.in.Bridge.Met == 0 {
+	if all := w.in.Bridge.Steps; all > 0 && w.in.Bridge.Met == 0 {
 		say("bridge", "changed.bridge_none", nil)
 	} else if all > 0 {
 		say("bridge", "changed.bridge", phrase.Args{"met": w.in.Bridge.Met, "of": all})

@@ -338,6 +338,17 @@ func (w *writer) worked(say saying) {
 		}
 		say(p.step, "worked."+key, args)
 	}
+	for _, a := range w.in.Review.Asks {
+		if a.Against == nil || a.Against.Kind == arena.Early {
+			continue
+		}
+		args := phrase.Args{"step": w.stepName(a.Step), "why": a.Against.Why[0]}
+		key := "against"
+		if a.Despite != nil {
+			key, args["answers"], args["reason"] = "despite", a.Despite.Answers, strings.TrimRight(a.Despite.Reason, ". ")
+		}
+		say("against."+a.String(), "worked."+key, args)
+	}
 	for _, s := range schools {
 		say("how."+s.String(), "how."+keyOf(s), nil)
 	}

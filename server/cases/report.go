@@ -26,9 +26,15 @@ func (s *Reader) Document(ctx context.Context, c api.Caller, r Reading, t Told) 
 		}
 	}
 	visit := t.Visit.In(now.Catalog)
-	review, err := arena.ReviewOf(now.Catalog, arena.Input{
-		School: t.School, Schools: now.Schools(), Ask: t.Begins, Started: t.Day.Started, Handler: t.Day.Handler, Known: visit.Before, Track: t.Day.Track,
+	before, err := s.Judge(t.Date, r.AsOf(t.StartedAt), t.Before)
+	if err != nil {
+		return report.Document{}, err
+	}
+	worked := before.Brief().Session(before.Catalog, arena.Beginning{
+		Ask: t.Begins, School: t.School, Started: t.Day.Started, Handler: t.Day.Handler, Readiness: t.Readiness,
 	})
+	worked.Track = t.Day.Track
+	review, err := arena.ReviewOf(before.Catalog, worked)
 	if err != nil {
 		return report.Document{}, err
 	}
