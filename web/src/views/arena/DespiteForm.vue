@@ -25,7 +25,7 @@ function ask() {
 <template>
   <div class="despite">
     <p v-if="against.lifts">{{ against.lifts.text }}</p>
-    <p v-if="!lead">Only a lead trainer chooses this. What is done all the same is logged from the card or from memory.</p>
+    <p v-if="!lead">Only a lead trainer chooses this. What was done all the same can be written down from memory.</p>
     <template v-else-if="first">
       <p>It was dangerous here. Write down what happened first.</p>
       <button type="button" @click="emit('danger')">Open the danger panel</button>
