@@ -30,8 +30,10 @@ function add() {
     <input id="own-name" v-model="name" maxlength="60" autocomplete="off" />
     <div class="row">
       <button type="button" :aria-pressed="sides" @click="sides = !sides">each side apart</button>
-      <label for="own-holds">lasts, s</label>
-      <input id="own-holds" v-model.number="holds" type="number" min="1" max="3600" class="short" />
+      <span class="row">
+        <label for="own-holds">seconds, if it holds</label>
+        <input id="own-holds" v-model.number="holds" type="number" min="1" max="3600" class="short" />
+      </span>
       <button type="submit">Ask it</button>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>

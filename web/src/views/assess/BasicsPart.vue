@@ -171,6 +171,9 @@ th {
   cursor: pointer;
   text-align: left;
 }
+.cell small {
+  margin-left: var(--gap-2);
+}
 .cell.noted {
   border: 1px solid var(--ink-1);
 }
