@@ -26,10 +26,10 @@ var (
 
 // Against is what stands against an ask now. Nothing stops its being logged.
 type Against struct {
-	Kind  Standing         `json:"kind" doc:"early: one tap passes it over; forbidden and closed: a lead trainer answers for it"`
-	Waits []string         `json:"waits,omitempty" doc:"names of the steps it waits for"`
-	Why   []phrase.Message `json:"why" doc:"what stands against it, as sentences"`
-	Lifts *phrase.Message  `json:"lifts,omitempty" doc:"what lifts it"`
+	Kind  Standing        `json:"kind" doc:"early: one tap passes it over; forbidden and closed: a lead trainer answers for it"`
+	Waits []string        `json:"waits,omitempty" doc:"names of the steps it waits for"`
+	Why   phrase.Message  `json:"why" doc:"what stands against it, as a sentence"`
+	Lifts *phrase.Message `json:"lifts,omitempty" doc:"what lifts it"`
 }
 
 func (a *Against) early() bool { return a != nil && a.Kind == Early }
@@ -53,11 +53,29 @@ func (s *session) waits(a horse.Ask) []catalog.Need {
 	return slices.DeleteFunc(s.cat.NeedsOf(a), s.has)
 }
 
-// forbidden reports whether a fact speaks against a step: a body item, a rule for
-// this horse or for today, a ridden step whose needs are not met, or a bar or a tie
-// before the horse stands in by choice.
-func (s *session) forbidden(step catalog.Step) bool {
-	return slices.Contains(s.in.Blocked, step.Key) || step.Ridden && (s.afoot || s.unready(step)) || s.barsTooSoon(step)
+// forbids is the danger or the fact that speaks against a step, however it is asked:
+// closed for the session, a body item, a rule for this horse or for today, a bar or
+// a tie before the horse stands in by choice, or a ridden step whose needs are not
+// met. nil: nothing does.
+func (s *session) forbids(step catalog.Step) *Against {
+	fact := func(key string) *Against { return &Against{Kind: Forbidden, Why: phrase.Of("against."+key, nil)} }
+	switch {
+	case s.closed[step.Key]:
+		return &Against{Kind: Closed, Why: phrase.Of("against.closed", nil)}
+	case slices.Contains(s.in.Blocked, step.Key):
+		if b, ok := s.in.Barred[step.Key]; ok {
+			return &Against{Kind: Forbidden, Why: b.Why, Lifts: &b.Lifts}
+		}
+		return fact("blocked")
+	case step.Ridden && s.afoot:
+		return fact("afoot")
+	case s.barsTooSoon(step):
+		return fact("bars")
+	case step.Ridden && s.unready(step):
+		names := s.waitsFor(step.Asks()[0])
+		return &Against{Kind: Forbidden, Waits: names, Why: phrase.Of("against.ridden", phrase.Args{"steps": names})}
+	}
+	return nil
 }
 
 // unready reports whether a ridden step waits for something, each way it can be
@@ -80,41 +98,31 @@ func (s *session) barsTooSoon(step catalog.Step) bool {
 	return false
 }
 
+// waitsFor names the steps that an ask waits for, each once.
+func (s *session) waitsFor(a horse.Ask) []string {
+	var names []string
+	for _, n := range s.waits(a) {
+		if name := s.name(n.Step); !slices.Contains(names, name) {
+			names = append(names, name)
+		}
+	}
+	return names
+}
+
 // against is what stands against an ask; nil: nothing does.
 func (s *session) against(a horse.Ask) *Against {
 	step, ok := s.cat.Step(a.Step)
 	if !ok {
 		return nil
 	}
-	waits := s.waits(a)
-	names := make([]string, 0, len(waits))
-	for _, n := range waits {
-		if name := s.name(n.Step); !slices.Contains(names, name) {
-			names = append(names, name)
-		}
+	if by := s.forbids(step); by != nil {
+		return by
 	}
-	say := func(key string, args phrase.Args) []phrase.Message {
-		return []phrase.Message{phrase.Of("against."+key, args)}
-	}
-	switch {
-	case s.closed[a.Step]:
-		return &Against{Kind: Closed, Why: say("closed", nil)}
-	case slices.Contains(s.in.Blocked, a.Step):
-		by := Against{Kind: Forbidden, Waits: names, Why: say("blocked", nil)}
-		if b, ok := s.in.Barred[a.Step]; ok {
-			by.Why, by.Lifts = []phrase.Message{b.Why}, &b.Lifts
-		}
-		return &by
-	case step.Ridden && s.afoot:
-		return &Against{Kind: Forbidden, Why: say("afoot", nil)}
-	case s.barsTooSoon(step):
-		return &Against{Kind: Forbidden, Waits: names, Why: say("bars", nil)}
-	case len(waits) == 0:
+	names := s.waitsFor(a)
+	if len(names) == 0 {
 		return nil
-	case step.Ridden:
-		return &Against{Kind: Forbidden, Waits: names, Why: say("ridden", phrase.Args{"steps": names})}
 	}
-	return &Against{Kind: Early, Waits: names, Why: say("early", phrase.Args{"steps": names})}
+	return &Against{Kind: Early, Waits: names, Why: phrase.Of("against.early", phrase.Args{"steps": names})}
 }
 
 // early reports whether an ask waits for something that one tap passes over.

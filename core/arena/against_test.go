@@ -120,7 +120,7 @@ func TestWhatIsForbiddenNeedsSomebodyWhoAnswersForIt(t *testing.T) {
 	assert.Equal(t, "load.front", a.Next.Step)
 	assert.Equal(t, Forbidden, r.Beads()[0].Against)
 	assert.Equal(t, Forbidden, a.Against.Kind)
-	assert.Equal(t, "block.body", a.Against.Why[0].Key)
+	assert.Equal(t, "block.body", a.Against.Why.Key)
 	assert.Equal(t, 1, r.Beads()[0].N, "kept and counted")
 
 	s = on("load.step").early().mark(0, track.Mark{Ask: ptr(ask("load.step")), Despite: &track.Despite{Reason: "the vet was here", Answers: "vet"}}).reps("accepted@2")
@@ -144,7 +144,7 @@ func TestWhatStandsAgainstAnAsk(t *testing.T) {
 		if by == nil {
 			return ""
 		}
-		return by.Kind.String() + " " + by.Why[0].Key
+		return by.Kind.String() + " " + by.Why.Key
 	}
 	assert.Empty(t, standing("lead.back"), "foundations are open from the first day")
 	assert.Equal(t, "early against.early", standing("lead.stand"))
@@ -281,7 +281,7 @@ func TestAnyAskCanBeLogged(t *testing.T) {
 		for _, ch := range r.Choices(nil) {
 			require.True(t, book.Has(ch.Says.Key), ch.Says.Key)
 			if ch.Against != nil {
-				require.NotEmpty(t, ch.Against.Why)
+				require.True(t, book.Has(ch.Against.Why.Key), ch.Against.Why.Key)
 			}
 		}
 	})

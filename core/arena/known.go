@@ -29,6 +29,13 @@ func (k Known) Says() phrase.Message {
 	return phrase.Of("known."+key, phrase.Args{"state": state.String(), "on": phrase.Date(k.Assessed)})
 }
 
+// Elsewhere tells the same of what no session saw; false where sessions are where it
+// is known from.
+func (k Known) Elsewhere() (phrase.Message, bool) {
+	says := k.Says()
+	return says, says.Key != "known.sessions"
+}
+
 // StepKnown is what is known of a whole step: the least of its asks.
 func StepKnown(s catalog.Step, of func(horse.Ask) Known) Known {
 	var least Known

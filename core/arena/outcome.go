@@ -11,7 +11,8 @@ import (
 // An Outcome is what a whole track came to, read once. Its reps are in their
 // order; what nothing was noted of is not in it.
 type Outcome struct {
-	Live   []track.Entry // what stands of the track
+	All    []track.Entry // the track, in its order
+	Live   []track.Entry // what stands of it
 	Reps   []Told
 	Passed map[horse.Ask]int          // pass mark reached, at the highest level of its run
 	Memory map[horse.Ask]horse.Answer // last answers of asks that were written down afterwards
@@ -27,7 +28,7 @@ func ReadDay(c *catalog.Catalog, d track.Day, known []Known, schools map[string]
 	all := slices.Clone(d.Track)
 	track.Order(all)
 	s := newSession(c, c.Rules, Input{Started: d.Started, Handler: d.Handler, Known: known, Schools: schools})
-	out := Outcome{Live: track.Live(all)}
+	out := Outcome{All: all, Live: track.Live(all)}
 	for _, e := range out.Live {
 		out.Reps = s.tell(out.Reps, e)
 	}

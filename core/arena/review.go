@@ -207,7 +207,7 @@ func (w Worked) stoodAgainst() []phrase.Message {
 	case w.Against.Kind == Early:
 		return []phrase.Message{phrase.Of("story.early", phrase.Args{"steps": w.Against.Waits})}
 	}
-	said := []phrase.Message{phrase.Of("story.against", phrase.Args{"why": w.Against.Why[0]})}
+	said := []phrase.Message{phrase.Of("story.against", phrase.Args{"why": w.Against.Why})}
 	if w.Despite == nil {
 		return append(said, phrase.Of("story.unanswered", nil))
 	}

@@ -34,7 +34,7 @@ func (s *session) close(key string) {
 func (s *session) shut(key string) bool {
 	step, ok := s.cat.Step(key)
 	_, answered := s.answered[key]
-	return !ok || step.Link != "" || !answered && (s.closed[key] || s.forbidden(step))
+	return !ok || step.Link != "" || !answered && s.forbids(step) != nil
 }
 
 // passedAsk reports whether an ask is met or kept, before or today, at the

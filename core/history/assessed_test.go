@@ -99,6 +99,18 @@ func TestAnOwnAskStaysWithTheHorse(t *testing.T) {
 	assert.Equal(t, horse.Kept, known[0].State, "by the usual pass mark, on a later day")
 }
 
+// One that was taken back before it was worked is none; one that was worked stays.
+func TestAnOwnAskThatWasTakenBackIsNone(t *testing.T) {
+	c := shipped(t)
+	own := catalog.OwnAsk{Key: "own.01a21c6b3bbc77ab", Name: "stands for the umbrela"}
+	added := func() *script {
+		return on(own.Key).add(track.Entry{Kind: track.KindMark, Mark: &track.Mark{New: &own}})
+	}
+	undo := track.Entry{Kind: track.KindUndo, Replaces: "0001"}
+	assert.Empty(t, Fold(c, Beside{}, []track.Day{day("2026-06-01", added().add(undo))}).Own)
+	assert.Len(t, Fold(c, Beside{}, []track.Day{day("2026-06-01", added().reps("try@2").add(undo))}).Own, 1)
+}
+
 // No entry asked early lowers a state (part 6).
 func TestAskedEarlyLowersNothing(t *testing.T) {
 	c := shipped(t)

@@ -47,7 +47,7 @@ func read(c *catalog.Catalog, h History, d track.Day) (History, []arena.Told, Vi
 		}
 	}
 	n := h
-	n.Own = h.ownWith(d.Track)
+	n.Own = h.ownAfter(out)
 	n.Started = max(h.Started, d.Started)
 	n.Asks = sorted(asks)
 	visit.After = known(c, n.Asks)

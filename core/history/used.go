@@ -62,6 +62,16 @@ func (h History) ownWith(entries []track.Entry) []catalog.OwnAsk {
 	return own
 }
 
+// ownAfter are the own asks after a session; one that was taken back, and not worked,
+// is none.
+func (h History) ownAfter(out arena.Outcome) []catalog.OwnAsk {
+	return slices.DeleteFunc(h.ownWith(out.All), func(o catalog.OwnAsk) bool {
+		had := func(k catalog.OwnAsk) bool { return k.Key == o.Key }
+		worked := func(t arena.Told) bool { return t.Step == o.Key }
+		return !slices.ContainsFunc(h.Own, had) && !slices.ContainsFunc(track.Own(out.Live), had) && !slices.ContainsFunc(out.Reps, worked)
+	})
+}
+
 // Until is the history with all assessments up to a day, by the ladders that are
 // in use now.
 func (h History) Until(c *catalog.Catalog, b Beside, day string) History {

@@ -273,7 +273,7 @@ func (b *builder) item(key string) Item {
 		why := b.below(step)
 		i.Below = &why
 	}
-	if says := arena.StepKnown(step, func(a horse.Ask) arena.Known { return b.known[a] }).Says(); says.Key != (arena.Known{}).Says().Key {
+	if says, ok := arena.StepKnown(step, func(a horse.Ask) arena.Known { return b.known[a] }).Elsewhere(); ok {
 		i.Known = &says
 	}
 	i.Needs, i.Warns = b.waitsFor(key)

@@ -90,11 +90,13 @@ func BridgeOf(c *catalog.Catalog, ladder string, known []arena.Known, blocks []a
 	}
 	b := Bridge{Ladder: l.Key, Name: l.Name, Sources: []Source{}}
 	sum, parts := 0.0, 0
+	of := func(a horse.Ask) arena.Known { return states[a] }
 	for _, step := range l.Steps {
-		p := plank(step, states, blocks, next)
+		far := arena.StepKnown(step, of)
+		p := plank(step, states, far, blocks, next)
 		p.Beyond = step.Place > last.Place || step.Ridden && !last.Ridden && !goal.Ridden
 		b.Planks = append(b.Planks, p)
-		b.source(p, step.Name)
+		b.source(far, step.Name)
 		if p.Beyond {
 			continue
 		}
@@ -116,37 +118,33 @@ func BridgeOf(c *catalog.Catalog, ladder string, known []arena.Known, blocks []a
 	}
 	for _, n := range c.Piers(l) {
 		if step, ok := c.Step(n.Step); ok {
-			pier := plank(step, states, blocks, next)
+			far := arena.StepKnown(step, of)
+			pier := plank(step, states, far, blocks, next)
 			pier.Name = step.FullName() // they stand together, of several ladders
 			b.Piers = append(b.Piers, pier)
-			b.source(pier, pier.Name)
+			b.source(far, pier.Name)
 		}
 	}
 	return b, true
 }
 
 // source notes where a plank's state is known from, where that is no session.
-func (b *Bridge) source(p Plank, name string) {
-	if p.Says.Key == sessions {
+func (b *Bridge) source(known arena.Known, name string) {
+	says, ok := known.Elsewhere()
+	if !ok {
 		return
 	}
-	same := func(s Source) bool {
-		return s.Says.Key == p.Says.Key && fmt.Sprint(s.Says.Args) == fmt.Sprint(p.Says.Args)
-	}
+	same := func(s Source) bool { return s.Says.Key == says.Key && fmt.Sprint(s.Says.Args) == fmt.Sprint(says.Args) }
 	i := slices.IndexFunc(b.Sources, same)
 	if i < 0 {
 		i = len(b.Sources)
-		b.Sources = append(b.Sources, Source{Says: p.Says})
+		b.Sources = append(b.Sources, Source{Says: says})
 	}
 	b.Sources[i].Steps = append(b.Sources[i].Steps, name)
 }
 
-// sessions is what is said of a step that sessions worked, or nobody did.
-var sessions = arena.Known{}.Says().Key
-
-func plank(step catalog.Step, states map[horse.Ask]arena.Known, blocks []assess.Block, next string) Plank {
-	p := Plank{Step: step.Key, Name: step.Name, Next: step.Key == next}
-	p.Says = arena.StepKnown(step, func(a horse.Ask) arena.Known { return states[a] }).Says()
+func plank(step catalog.Step, states map[horse.Ask]arena.Known, known arena.Known, blocks []assess.Block, next string) Plank {
+	p := Plank{Step: step.Key, Name: step.Name, Says: known.Says(), Next: step.Key == next}
 	for _, a := range step.Asks() {
 		state := states[a].State
 		if state.IsZero() {

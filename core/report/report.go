@@ -342,7 +342,7 @@ func (w *writer) worked(say saying) {
 		if a.Against == nil || a.Against.Kind == arena.Early {
 			continue
 		}
-		args := phrase.Args{"step": w.stepName(a.Step), "why": a.Against.Why[0]}
+		args := phrase.Args{"step": w.stepName(a.Step), "why": a.Against.Why}
 		key := "against"
 		if a.Despite != nil {
 			key, args["answers"], args["reason"] = "despite", a.Despite.Answers, strings.TrimRight(a.Despite.Reason, ". ")

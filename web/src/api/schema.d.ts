@@ -999,8 +999,8 @@ export interface components {
             lifts?: components["schemas"]["PhraseMessage"];
             /** @description names of the steps it waits for */
             waits?: string[];
-            /** @description what stands against it, as sentences */
-            why: components["schemas"]["PhraseMessage"][];
+            /** @description what stands against it, as a sentence */
+            why: components["schemas"]["PhraseMessage"];
         };
         ArenaBarred: {
             /** @description as a sentence */

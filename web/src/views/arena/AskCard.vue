@@ -37,7 +37,7 @@ const letter = (name: string) => name.charAt(0).toUpperCase()
       Now: {{ card.name }}. <button type="button" class="back" @click="emit('back')">back to {{ from }}</button>
     </p>
     <h1>{{ title }}</h1>
-    <p v-for="w in against?.why ?? []" :key="w.key" class="against">{{ w.text }}</p>
+    <p v-if="against" class="against">{{ against.why.text }}</p>
     <details v-if="against?.kind === 'early'" class="because">
       <summary>{{ why ?? 'why is it asked early?' }}</summary>
       <div class="variants">

@@ -48,9 +48,9 @@ function tap(a: Choice) {
 
 <template>
   <ArenaSheet title="Ask something else" @close="emit('close')">
-    <div class="seek">
+    <div class="asked">
       <label for="seek">Look for an ask, on any ladder</label>
-      <input id="seek" v-model="sought" type="search" autocomplete="off" />
+      <input id="seek" v-model="sought" class="typed" type="search" autocomplete="off" />
     </div>
     <section v-if="easy.length">
       <h3>Easy, to finish on</h3>
@@ -75,7 +75,7 @@ function tap(a: Choice) {
           >
             <b>{{ a.name }}</b>
             <span>{{ a.says.text }}</span>
-            <span v-for="w in a.against?.why ?? []" :key="w.key" class="why">{{ w.text }}</span>
+            <span v-if="a.against" class="why">{{ a.against.why.text }}</span>
           </button>
           <DespiteForm
             v-if="asked === a.ask.step && a.against"
@@ -93,19 +93,8 @@ function tap(a: Choice) {
   </ArenaSheet>
 </template>
 
+<style scoped src="./sheet.css"></style>
 <style scoped>
-.seek {
-  display: grid;
-  gap: var(--gap-1);
-}
-.seek input {
-  font: inherit;
-  min-height: var(--touch);
-  border: var(--stroke);
-  border-radius: var(--radius);
-  padding: 0 var(--gap-3);
-  width: 100%;
-}
 h3 {
   font-size: var(--step-2);
   margin-bottom: var(--gap-2);

@@ -23,53 +23,29 @@ function ask() {
 </script>
 
 <template>
-  <div class="despite">
+  <div class="despite asked">
     <p v-if="against.lifts">{{ against.lifts.text }}</p>
     <p v-if="!lead">Only a lead trainer chooses this. What was done all the same can be written down from memory.</p>
     <template v-else-if="first">
       <p>It was dangerous here. Write down what happened first.</p>
-      <button type="button" @click="emit('danger')">Open the danger panel</button>
+      <button type="button" class="pressed" @click="emit('danger')">Open the danger panel</button>
     </template>
-    <form v-else @submit.prevent="ask">
+    <form v-else class="asked" @submit.prevent="ask">
       <p id="who"><b>Who answers for it?</b></p>
       <ChipRow big label="Who answers for it?" :choices="who" :chosen="[answers]" @toggle="answers = $event" />
       <label for="reason"><b>Why is it asked all the same?</b></label>
-      <input id="reason" v-model="reason" maxlength="200" autocomplete="off" />
+      <input id="reason" v-model="reason" class="typed" maxlength="200" autocomplete="off" />
       <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-      <button type="submit">Ask it all the same</button>
+      <button type="submit" class="pressed">Ask it all the same</button>
     </form>
   </div>
 </template>
 
+<style scoped src="./sheet.css"></style>
 <style scoped>
-.despite,
-.despite form {
-  display: grid;
-  gap: var(--gap-2);
-}
 .despite {
   border: var(--stroke);
   border-top: 0;
   padding: var(--gap-2) var(--gap-3);
-}
-input {
-  font: inherit;
-  min-height: var(--touch);
-  border: var(--stroke);
-  border-radius: var(--radius);
-  padding: 0 var(--gap-3);
-}
-.wrong {
-  font-weight: 700;
-}
-button {
-  min-height: var(--touch);
-  border: var(--stroke);
-  border-radius: var(--radius);
-  background: var(--ivory-0);
-  font-weight: 700;
-  padding: 0 var(--gap-3);
-  cursor: pointer;
-  justify-self: start;
 }
 </style>

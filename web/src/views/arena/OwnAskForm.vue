@@ -24,47 +24,26 @@ function add() {
 </script>
 
 <template>
-  <form class="own" @submit.prevent="add">
+  <form class="own asked" @submit.prevent="add">
     <h3>Something no ladder names</h3>
     <label for="own-name">What is asked</label>
-    <input id="own-name" v-model="name" maxlength="60" autocomplete="off" />
+    <input id="own-name" v-model="name" class="typed" maxlength="60" autocomplete="off" />
     <div class="row">
-      <button type="button" :aria-pressed="sides" @click="sides = !sides">each side apart</button>
+      <button type="button" class="pressed" :aria-pressed="sides" @click="sides = !sides">each side apart</button>
       <span class="row">
         <label for="own-holds">seconds, if it holds</label>
-        <input id="own-holds" v-model.number="holds" type="number" min="1" max="3600" class="short" />
+        <input id="own-holds" v-model.number="holds" type="number" min="1" max="3600" class="typed short" />
       </span>
-      <button type="submit">Ask it</button>
+      <button type="submit" class="pressed">Ask it</button>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </form>
 </template>
 
+<style scoped src="./sheet.css"></style>
 <style scoped>
-.own {
-  display: grid;
-  gap: var(--gap-2);
-}
 h3 {
   font-size: var(--step-2);
-}
-input,
-button {
-  font: inherit;
-  min-height: var(--touch);
-  border: var(--stroke);
-  border-radius: var(--radius);
-  background: var(--ivory-0);
-  padding: 0 var(--gap-3);
-  min-width: 0;
-}
-button {
-  font-weight: 700;
-  cursor: pointer;
-}
-button[aria-pressed='true'] {
-  background: var(--arena-ink);
-  color: var(--ivory-0);
 }
 .row {
   display: flex;
@@ -74,8 +53,5 @@ button[aria-pressed='true'] {
 }
 .short {
   width: 6em;
-}
-.wrong {
-  font-weight: 700;
 }
 </style>

@@ -74,9 +74,7 @@ export function useArena(id: string, box: Outbox) {
     const opened = await openHere(view, mine, skew)
     known.clear()
     for (const e of opened.track) known.add(e.id)
-    const chosen = await rules.ask('asks', { words: view.words })
-    cards.value = chosen.cards
-    choices.value = chosen.asks
+    await look(view)
     take(opened.told, true)
     await lookAgain()
     return view
@@ -225,14 +223,12 @@ export function useArena(id: string, box: Outbox) {
   const back = () => from.value && changeAsk(from.value)
 
   /** What can be chosen now, and what stands against it. */
-  async function look() {
-    const words = data.value?.words
-    if (!words) return
+  async function look({ words }: ArenaSession) {
     const chosen = await rules.ask('asks', { words })
     choices.value = chosen.asks
     cards.value = chosen.cards
   }
-  const lookAround = inTurn(look)
+  const lookAround = inTurn(async () => data.value && look(data.value))
 
   /** Something that no ladder names: it is added and asked. */
   const addOwn = inTurn(async (own: { name: string; sides: boolean; holds?: number }) => {
@@ -241,7 +237,7 @@ export function useArena(id: string, box: Outbox) {
       kind: 'mark',
       mark: { new: { key, ...own, sides: own.sides || undefined }, ask: { step: key, variant: own.sides ? 'near' : undefined } },
     })
-    await look()
+    if (data.value) await look(data.value)
     choose({ step: key, variant: own.sides ? 'near' : undefined, target: picture.value?.at.target })
   })
 
