@@ -239,3 +239,42 @@ func TestVisitsWithoutASignal(t *testing.T) {
 		})
 	}
 }
+
+// A new horse of a rescue is at work within a minute and a half: its name, two
+// problems and who handles it, no assessment; it stays "not assessed yet" in plain
+// sight, and what was told is not asked for again.
+func TestTheFirstAnswerOfANewHorse(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(412, 800).as(t)
+	u.signsInDemo()
+	v := &visit{walker: &walker{user: u}, began: time.Now()}
+	u.taps = 0
+	u.presses("Take on a horse")
+	u.types("Name of the horse", "Nobody's Comet")
+	u.presses("fear of a new thing")
+	u.presses("feet and farrier")
+	u.types("What is the new thing.", "fly spray")
+	u.presses("A new owner")
+	u.presses("a rescue or foster home")
+	u.types("Owner's name", "Far Field Rescue")
+	u.presses("Somebody who handles it")
+	u.types("Handler 1, name", "Ada Finch")
+	u.presses("Take it on and begin work")
+	u.seesIn("label", "Who holds the rope")
+	u.sees("Ada Finch, handler")
+	u.answersTheGate()
+	require.NoError(t, u.click(u.finds(".begin:enabled", "Into the arena")))
+	v.works("shoulder", "A new thing")
+	assert.Equal(t, "fly spray", u.field("With").MustText())
+	v.ends()
+	u.goes("/horses")
+	u.presses("Nobody's Comet")
+	u.sees("Not assessed yet")
+	u.presses("Record")
+	u.sees("Things it has met: 1")
+	u.sees("fly spray: first")
+	u.presses("Assessment")
+	u.presses("Begin the assessment")
+	v.section("H")
+	u.seesIn("h3", "Ada Finch")
+}

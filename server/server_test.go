@@ -158,7 +158,7 @@ func (p *practice) operations(id string) [][2]string {
 	var list [][2]string
 	for path, methods := range doc.Paths {
 		for method := range methods {
-			list = append(list, [2]string{strings.ToUpper(method), strings.NewReplacer("{id}", id, "{of}", uuid.NewString(), "{key}", "back").Replace(path)})
+			list = append(list, [2]string{strings.ToUpper(method), strings.NewReplacer("{id}", id, "{of}", uuid.NewString(), "{key}", "back", "{person}", uuid.NewString()).Replace(path)})
 		}
 	}
 	return list
@@ -210,6 +210,8 @@ func validBody(op [2]string) any {
 		return map[string]any{"id": uuid.NewString(), "started_at": 0, "zone": "Europe/London", "readiness": ready}
 	case last == "entries":
 		return map[string]any{"sent_at": 0, "entries": []any{rep("accepted", 3)}}
+	case last == "handlers":
+		return map[string]any{"kind": "other", "name": "x"}
 	case last == "plans":
 		return map[string]any{"reason": "why"}
 	case last == "try":

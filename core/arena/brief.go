@@ -16,6 +16,8 @@ type Brief struct {
 	Input   Input           `json:"input" doc:"what holds before any session: no ask, clock or track"`
 	Ladder  string          `json:"ladder" doc:"of the case"`
 	Next    string          `json:"next,omitempty" doc:"where the plan goes on"`
+	Thing   string          `json:"thing,omitempty" maxLength:"60" doc:"that a case of a new thing is about"`
+	Met     []string        `json:"met,omitempty" doc:"the things it has met so far"`
 	Bars    []string        `json:"bars" doc:"steps that close a bar, which nobody does alone"`
 	Worked  string          `json:"worked,omitempty" format:"date" doc:"last day of any logged work; empty: never"`
 	Bumped  bool            `json:"bumped,omitempty" doc:"a bump was not made good"`

@@ -167,15 +167,28 @@ type Handler struct {
 	Note       string           `json:"note,omitempty" maxLength:"300" doc:"strength, injuries that matter, what they do"`
 }
 
-// About is the assessment with a problem in it, looked at or not.
-func (a Assessment) About(p horse.Problem) Assessment {
-	if _, ok := a.Problems[p]; ok {
-		return a
+// About is the assessment with these problems in it, looked at or not.
+func (a Assessment) About(problems ...horse.Problem) Assessment {
+	all := maps.Clone(a.Problems)
+	if all == nil {
+		all = map[horse.Problem]Account{}
 	}
-	problems := map[horse.Problem]Account{p: {}}
-	maps.Copy(problems, a.Problems)
-	a.Problems = problems
+	for _, p := range problems {
+		if _, ok := all[p]; !ok {
+			all[p] = Account{}
+		}
+	}
+	a.Problems = all
 	return a
+}
+
+// ExperienceOf is the experience of a person who was looked at as a handler; of
+// another it is the main handler's.
+func (a Assessment) ExperienceOf(person string) horse.Experience {
+	if h, ok := a.Handlers[person]; ok && !h.Experience.IsZero() {
+		return h.Experience
+	}
+	return a.Main()
 }
 
 // Main is the experience of the main handler: the one named so, else the least

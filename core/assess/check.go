@@ -5,7 +5,9 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"strings"
 	"time"
+	"unicode/utf8"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
@@ -92,6 +94,11 @@ func (r Record) Check(today string) []Fault {
 	}
 	if kg := r.WeightG / 1000; r.WeightG != 0 && (kg < 30 || kg > 1500) {
 		f.add("weight_g", fmt.Sprintf("%d kg can't be a horse's weight. Give kilograms from 30 to 1500.", kg))
+	}
+	for _, thing := range r.Things {
+		if n := utf8.RuneCountInString(strings.TrimSpace(thing)); n == 0 || n > 60 {
+			f.add("things", "Give each thing a name of 60 characters at most.")
+		}
 	}
 	return f.sorted()
 }

@@ -4,6 +4,8 @@
 package briefing
 
 import (
+	"slices"
+
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
@@ -20,6 +22,7 @@ type Facts struct {
 	Today   string
 	Problem horse.Problem
 	Ladder  string
+	Thing   string // that a case of a new thing is about
 	History history.History
 	Known   []arena.Known
 	Plan    plan.Plan
@@ -31,7 +34,7 @@ type Facts struct {
 func Of(f Facts) arena.Brief {
 	j := f.Judged
 	b := arena.Brief{
-		Fitting: j.Fitting, Ladder: f.Ladder, Next: f.Plan.Next, Bars: bars(j.Catalog, f.Known), Worked: f.History.LastWorked(), Bumped: f.History.Bumped,
+		Fitting: j.Fitting, Ladder: f.Ladder, Thing: f.Thing, Met: met(f), Next: f.Plan.Next, Bars: bars(j.Catalog, f.Known), Worked: f.History.LastWorked(), Bumped: f.History.Bumped,
 		Care: j.Risk.Care, Cycle: f.Cycle.Cycle, Core: arena.Version, Forbidden: j.Result.Forbidden,
 		Input: arena.Input{
 			Schools: f.Plan.Schools(j.Catalog), Known: f.Known, Levels: f.Plan.Levels, Limits: assess.Limits(j.Catalog, j.Assessment), Handlers: f.handlers(),
@@ -47,6 +50,18 @@ func Of(f Facts) arena.Brief {
 		b.Input.Barred[block.Step] = arena.Barred{Why: block.Why, Lifts: block.Lifts}
 	}
 	return b
+}
+
+// met lists the things that the horse has met: those that were told of, and those
+// of its sessions.
+func met(f Facts) []string {
+	things := slices.Clone(f.Record.Things)
+	for _, t := range f.History.Things {
+		if !slices.ContainsFunc(things, t.Is) {
+			things = append(things, t.Name)
+		}
+	}
+	return things
 }
 
 // bars lists the steps that close a bar, until the owner's own step is met
@@ -73,7 +88,7 @@ func bars(c *catalog.Catalog, known []arena.Known) []string {
 func (f Facts) handlers() map[string]arena.Handler {
 	all := make(map[string]arena.Handler, len(f.Owners))
 	for _, id := range f.Owners {
-		all[id] = arena.Handler{Owner: true, Beginner: f.Judged.Assessment.Main() == horse.Beginner, Failed: f.History.Failed(id)}
+		all[id] = arena.Handler{Owner: true, Beginner: f.Judged.Assessment.ExperienceOf(id) == horse.Beginner, Failed: f.History.Failed(id)}
 	}
 	return all
 }

@@ -31,7 +31,9 @@ type Input struct {
 	Today       string                `json:"today" format:"date" doc:"the day that counts as today"`
 	Record      assess.Record         `json:"record" doc:"what is on the horse's record"`
 	Problem     horse.Problem         `json:"problem" doc:"of the case"`
+	Also        []horse.Problem       `json:"also,omitempty" maxItems:"6" doc:"further problems that it was taken on with"`
 	Ladder      string                `json:"ladder,omitempty" doc:"of the case; empty: the problem's usual one"`
+	Thing       string                `json:"thing,omitempty" maxLength:"60" doc:"that a case of a new thing is about"`
 	NeededBy    string                `json:"needed_by,omitempty" maxLength:"10" doc:"day by which the owner needs it"`
 	Finished    string                `json:"finished,omitempty" maxLength:"10" doc:"day the case was finished; empty: it is not"`
 	Assessments []assess.Dated        `json:"assessments,omitempty" doc:"the assessments, the newest last"`
@@ -106,7 +108,7 @@ func (in Input) beside() history.Beside {
 // judged are the facts that judging goes by.
 func (in Input) judged() judging.Facts {
 	f := judging.Facts{
-		Today: in.Today, Record: in.Record, Problem: in.Problem, Ladder: in.Ladder, NeededBy: in.NeededBy,
+		Today: in.Today, Record: in.Record, Problem: in.Problem, Also: in.Also, Ladder: in.Ladder, NeededBy: in.NeededBy,
 		Assessments: in.Assessments, History: in.History, Choices: in.Choices,
 	}
 	if n := len(in.Used); n > 0 {
@@ -167,7 +169,7 @@ func (f *File) BridgeOf(ladder string) (progress.Bridge, bool) {
 // been read without the session that it is for.
 func (f *File) Brief() arena.Brief {
 	return briefing.Of(briefing.Facts{
-		Judged: f.Judged, Record: f.in.Record, Today: f.in.Today, Problem: f.in.Problem, Ladder: f.in.Ladder,
+		Judged: f.Judged, Record: f.in.Record, Today: f.in.Today, Problem: f.in.Problem, Ladder: f.in.Ladder, Thing: f.in.Thing,
 		History: f.in.History, Known: f.Known, Plan: f.Plan(), Cycle: f.Cycle, Owners: f.in.Owners,
 	})
 }

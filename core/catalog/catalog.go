@@ -146,25 +146,26 @@ func (s Step) Asks() []horse.Ask {
 
 // A Ladder is an ordered list of steps.
 type Ladder struct {
-	Key       string          `json:"key" doc:"its key"`
-	Name      phrase.Slotted  `json:"name" doc:"its name"`
-	Kind      Kind            `json:"kind" enum:"foundation,problem" doc:"a foundation, or for a problem"`
-	For       []horse.Problem `json:"for,omitempty" doc:"the problems it serves"`
-	Schools   []horse.School  `json:"schools" doc:"the usual school first"`
-	Where     phrase.Slotted  `json:"where" doc:"where it is worked"`
-	StandsOn  []Need          `json:"stands_on,omitempty" doc:"what comes before it"`
-	Narrow    bool            `json:"narrow,omitempty" doc:"a narrow place: one risk point more"`
-	Care      horse.Care      `json:"care,omitzero" doc:"at least this grade of care"`
-	Watch     phrase.Slotted  `json:"watch,omitempty" doc:"mistakes and cautions"`
-	From      string          `json:"stands_from,omitempty" doc:"the step from which it stands on them; empty: the first"`
-	Helper    phrase.Slotted  `json:"helper,omitempty" doc:"a second person at every step, and what they do"`
-	Ways      []horse.WayOut  `json:"ways_out,omitempty" doc:"ways out that are usual on it: they stand first among the chips"`
-	Suits     []horse.WayOut  `json:"suits,omitempty" doc:"ways out that it is made for, where a problem has several ladders"`
-	AtTrailer bool            `json:"at_trailer,omitempty" doc:"worked at the trailer, by its door"`
-	Bumps     bool            `json:"bumps,omitempty" doc:"a knock of the bit on the teeth is logged there"`
-	Rate      float64         `json:"rate" doc:"units met in a session, as expected before anything is logged (part 7)"`
-	Own       *Origin         `json:"own,omitempty" doc:"a practice's own copy; absent: as shipped"`
-	Steps     []Step          `json:"steps" doc:"its steps, in order"`
+	Key        string          `json:"key" doc:"its key"`
+	Name       phrase.Slotted  `json:"name" doc:"its name"`
+	Kind       Kind            `json:"kind" enum:"foundation,problem" doc:"a foundation, or for a problem"`
+	For        []horse.Problem `json:"for,omitempty" doc:"the problems it serves"`
+	Schools    []horse.School  `json:"schools" doc:"the usual school first"`
+	Where      phrase.Slotted  `json:"where" doc:"where it is worked"`
+	StandsOn   []Need          `json:"stands_on,omitempty" doc:"what comes before it"`
+	Narrow     bool            `json:"narrow,omitempty" doc:"a narrow place: one risk point more"`
+	Care       horse.Care      `json:"care,omitzero" doc:"at least this grade of care"`
+	Watch      phrase.Slotted  `json:"watch,omitempty" doc:"mistakes and cautions"`
+	From       string          `json:"stands_from,omitempty" doc:"the step from which it stands on them; empty: the first"`
+	Helper     phrase.Slotted  `json:"helper,omitempty" doc:"a second person at every step, and what they do"`
+	Ways       []horse.WayOut  `json:"ways_out,omitempty" doc:"ways out that are usual on it: they stand first among the chips"`
+	Suits      []horse.WayOut  `json:"suits,omitempty" doc:"ways out that it is made for, where a problem has several ladders"`
+	AtTrailer  bool            `json:"at_trailer,omitempty" doc:"worked at the trailer, by its door"`
+	AboutThing bool            `json:"about_thing,omitempty" doc:"its steps are about a thing that has a name"`
+	Bumps      bool            `json:"bumps,omitempty" doc:"a knock of the bit on the teeth is logged there"`
+	Rate       float64         `json:"rate" doc:"units met in a session, as expected before anything is logged (part 7)"`
+	Own        *Origin         `json:"own,omitempty" doc:"a practice's own copy; absent: as shipped"`
+	Steps      []Step          `json:"steps" doc:"its steps, in order"`
 }
 
 // Origin is where an own ladder comes from. Its keys are those of the ladder

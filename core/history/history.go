@@ -20,7 +20,7 @@ import (
 )
 
 // Version names what a fold is made by; one of another version is made again.
-const Version = arena.Version + ".4"
+const Version = arena.Version + ".5"
 
 // A History is what a horse's sessions came to so far.
 type History struct {
@@ -35,6 +35,7 @@ type History struct {
 	Bumped      bool             `json:"bumped,omitempty" doc:"a bump in the newest session was not made good"`
 	Heavy       bool             `json:"heavy,omitempty" doc:"a session's median level was 5 or more, and none since was 4 or less with 80 % of releases on the try"`
 	Own         []catalog.OwnAsk `json:"own,omitempty" doc:"asks of its own, that no ladder names, as they were written down"`
+	Things      []Thing          `json:"things,omitempty" doc:"the things that it has met, in the order in which it met them"`
 	Open        string           `json:"open,omitempty" doc:"id of the newest session that nobody has ended; empty: all were"`
 	Assessments int              `json:"assessments,omitempty" doc:"how many assessments are in it, the oldest first"`
 	Danger      string           `json:"danger,omitempty" format:"date" doc:"newest day of a dangerous event"`

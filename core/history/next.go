@@ -48,6 +48,7 @@ func read(c *catalog.Catalog, h History, d track.Day) (History, []arena.Told, Vi
 	}
 	n := h
 	n.Own = h.ownAfter(out)
+	n.Things = thingsAfter(c, h.Things, d.Date, out.Live)
 	n.Started = max(h.Started, d.Started)
 	n.Asks = sorted(asks)
 	visit.After = known(c, n.Asks)

@@ -21,9 +21,10 @@ import (
 type Facts struct {
 	Today       string // YYYY-MM-DD
 	Record      assess.Record
-	Problem     horse.Problem // of the case
-	Ladder      string        // of the case
-	NeededBy    string        // empty: there is no date
+	Problem     horse.Problem   // of the case
+	Also        []horse.Problem // further ones that it was taken on with
+	Ladder      string          // of the case
+	NeededBy    string          // empty: there is no date
 	Assessments []assess.Dated
 	History     history.History
 	Choices     plan.Choices
@@ -52,6 +53,9 @@ func Of(shipped *catalog.Catalog, f Facts) (*Judged, error) {
 	j := &Judged{}
 	if n := len(f.Assessments); n > 0 {
 		j.Assessment, j.Assessed = f.Assessments[n-1].Doc, f.Assessments[n-1].On
+	}
+	if j.Assessed == "" {
+		j.Assessment = j.Assessment.About(f.Also...) // an assessment says itself which they are
 	}
 	j.Assessment = j.Assessment.About(f.Problem)
 	j.account = j.Assessment.Problems[f.Problem]

@@ -90,6 +90,7 @@ type Rep struct {
 	From        horse.CameFrom    `json:"came_from,omitzero" doc:"from where it was come to the horse"`
 	EndedBy     horse.EndedBy     `json:"ended_by,omitzero" doc:"who ended it"`
 	Handler     string            `json:"handler,omitempty" maxLength:"60" doc:"who holds the rope"`
+	Thing       string            `json:"thing,omitempty" maxLength:"60" doc:"the thing it was asked with, on a ladder that is about one"`
 	Flags       []horse.Flag      `json:"flags,omitempty" maxItems:"6" doc:"why it may not count"`
 }
 

@@ -235,6 +235,9 @@ func (s *Service) standing(ctx context.Context, c api.Caller, kase store.Case, i
 	if n := len(earlier); n > 0 {
 		base = earlier[n-1].Doc.CarriedOver()
 	}
+	if len(earlier) == 0 {
+		base = base.About(kase.Further()...)
+	}
 	base = base.About(problem)
 	now = base
 	for _, a := range earlier {

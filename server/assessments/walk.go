@@ -22,6 +22,7 @@ type Walk struct {
 	Arousals []phrase.Message      `json:"arousals" doc:"the words for arousal 0 to 4"`
 	Feels    []phrase.Message      `json:"feels" doc:"one word for each level 0 to 10"`
 	Words    WalkWords             `json:"words"`
+	People   []cases.HandlerChoice `json:"people" doc:"the owner's side, who hold the rope; they need not be written down again"`
 }
 
 // WalkProblem is the walk for one problem.
@@ -80,6 +81,7 @@ func (s *Service) walk(r cases.Reading) Walk {
 			w.Further = append(w.Further, cases.ChoiceOf(p, l))
 		}
 	}
+	w.People = cases.OwnersSide(r.Horse)
 	for _, a := range slices.Backward(r.Assessments) {
 		w.All = append(w.All, Dated{ID: a.ID, On: a.On})
 	}

@@ -42,12 +42,13 @@ type Reading struct {
 	File        *casefile.File
 }
 
-// Choices are those of the newest plan.
+// Choices are those of the newest plan; before there is one, what was wanted as
+// the horse was taken on.
 func (r Reading) Choices() plan.Choices {
 	if n := len(r.chosen); n > 0 {
 		return r.chosen[n-1].Choices
 	}
-	return plan.Choices{}
+	return plan.Choices{Goals: r.Case.Wanted}
 }
 
 // Beside is what the horse's sessions are read beside.
@@ -164,15 +165,16 @@ func (s *Reader) Trying(ctx context.Context, c api.Caller, r Reading, choices pl
 // Judge reads the case as it stands on a day, after the sessions of a history.
 func (s *Reader) Judge(today string, r Reading, past history.History) (*casefile.File, error) {
 	in := casefile.Input{
-		Today: today, Record: r.Horse.Record, Ladder: r.Case.Ladder,
+		Today: today, Record: r.Horse.Record, Ladder: r.Case.Ladder, Thing: r.Case.Thing,
 		NeededBy: r.Case.NeededBy, Finished: r.Case.FinishedOn, History: past,
 		Choices: r.Choices(), Rehearsals: r.rehearsals, Used: r.Used, Visits: planVisits,
 	}
 	if err := in.Problem.UnmarshalText([]byte(r.Case.Problem)); err != nil {
 		return nil, fmt.Errorf("reading the case's problem: %w", err)
 	}
+	in.Also = r.Case.Further()
 	in.Assessments = r.assessed()
-	for _, o := range r.Horse.Owners {
+	for _, o := range r.Horse.Holders() {
 		in.Owners = append(in.Owners, o.ID)
 	}
 	return casefile.Read(s.Catalog, in)

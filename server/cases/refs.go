@@ -17,9 +17,23 @@ import (
 // ProblemName is a problem in words.
 func ProblemName(p horse.Problem) phrase.Message { return phrase.Of("problem."+p.String(), nil) }
 
-// ChoiceOf is a problem with the ladder for it.
+// ChoiceOf is a problem with the ladder for it, and where its goal can lie.
 func ChoiceOf(p horse.Problem, l catalog.Ladder) ProblemChoice {
-	return ProblemChoice{Problem: p, Ladder: l.Key, Name: ProblemName(p)}
+	choice := ProblemChoice{Problem: p, Ladder: l.Key, Name: ProblemName(p), Planks: []PlankChoice{}, Thing: l.AboutThing}
+	for _, s := range l.Steps {
+		if s.Link == "" {
+			choice.Planks = append(choice.Planks, PlankChoice{Step: s.Key, Name: s.Name, Plain: s.Plain, Ridden: s.Ridden})
+		}
+	}
+	return choice
+}
+
+// PlankChoice is a plank on which the goal can lie.
+type PlankChoice struct {
+	Step   string         `json:"step"`
+	Name   string         `json:"name"`
+	Plain  phrase.Slotted `json:"plain" doc:"as an owner says it"`
+	Ridden bool           `json:"ridden,omitempty"`
 }
 
 // ProblemChoice is a problem that can be taken on, with its ladder.
@@ -27,6 +41,8 @@ type ProblemChoice struct {
 	Problem horse.Problem  `json:"problem"`
 	Ladder  string         `json:"ladder"`
 	Name    phrase.Message `json:"name"`
+	Planks  []PlankChoice  `json:"planks" doc:"of its usual ladder, in order"`
+	Thing   bool           `json:"thing,omitempty" doc:"it is about a thing that has a name"`
 }
 
 // Case is a horse's problem with its goal and date.
@@ -38,12 +54,13 @@ type Case struct {
 	NeededBy   string `json:"needed_by,omitempty" format:"date"`
 	OpenedOn   string `json:"opened_on" format:"date"`
 	FinishedOn string `json:"finished_on,omitempty" format:"date"`
+	Thing      string `json:"thing,omitempty" doc:"that a case of a new thing is about"`
 	Version    int64  `json:"version"`
 }
 
 // CaseOf shows a case.
 func CaseOf(k store.Case) Case {
-	return Case{ID: k.ID, Problem: k.Problem, Ladder: k.Ladder, Goal: k.Goal, NeededBy: k.NeededBy, OpenedOn: k.OpenedOn, FinishedOn: k.FinishedOn, Version: k.Version}
+	return Case{ID: k.ID, Problem: k.Problem, Ladder: k.Ladder, Goal: k.Goal, NeededBy: k.NeededBy, OpenedOn: k.OpenedOn, FinishedOn: k.FinishedOn, Thing: k.Thing, Version: k.Version}
 }
 
 // OwnLadder is a practice's own copy of a ladder, in its newest version.
@@ -111,7 +128,21 @@ func RefOf(h store.Horse) HorseRef { return HorseRef{ID: h.ID, Name: h.Name} }
 type HandlerChoice struct {
 	ID    string `json:"id"`
 	Name  string `json:"name"`
-	Owner bool   `json:"owner"`
+	Owner bool   `json:"owner" doc:"of the owner's side"`
+	Is    string `json:"is,omitempty" enum:"owner,yard,rescue,handler" doc:"who that is to the horse; empty: one of the practice"`
+}
+
+// OwnersSide lists those of the owner's side who hold the rope.
+func OwnersSide(h store.Horse) []HandlerChoice {
+	list := []HandlerChoice{}
+	for _, o := range h.Holders() {
+		one := HandlerChoice{ID: o.ID, Name: o.Name, Owner: true, Is: o.Kind}
+		if slices.Contains(h.Handlers, o) {
+			one.Is = "handler"
+		}
+		list = append(list, one)
+	}
+	return list
 }
 
 // Holders lists who may hold the rope: the signed-in user, and those owners.
@@ -122,14 +153,10 @@ func Holders(c api.Caller, owners []HandlerChoice) []HandlerChoice {
 // Owners lists the owners who may hold the rope: none where the grade of care
 // does not let them.
 func Owners(h store.Horse, f *casefile.File) []HandlerChoice {
-	list := []HandlerChoice{}
 	if !f.OwnerHandles() {
-		return list
+		return []HandlerChoice{}
 	}
-	for _, o := range h.Owners {
-		list = append(list, HandlerChoice{ID: o.ID, Name: o.Name, Owner: true})
-	}
-	return list
+	return OwnersSide(h)
 }
 
 // UserNames are the names of the practice's users, by id.
@@ -167,7 +194,7 @@ func (s *Reader) Contacts(ctx context.Context, c api.Caller, r Reading) ([]Conta
 			list = append(list, Contact{What: "vet", Name: p.Name, Phone: p.Phone})
 		}
 	}
-	for _, o := range r.Horse.Owners {
+	for _, o := range slices.Concat(r.Horse.Owners, r.Horse.Handlers) {
 		if o.Phone != "" {
 			list = append(list, Contact{What: "owner", Name: o.Name, Phone: o.Phone})
 		}

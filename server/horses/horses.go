@@ -6,7 +6,9 @@ import (
 	"cmp"
 	"context"
 	"errors"
+	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
@@ -15,8 +17,10 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/attention"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/plan"
 	"ivorybridge/core/progress"
 	"ivorybridge/core/report"
 	"ivorybridge/server/api"
@@ -37,6 +41,7 @@ type Service struct {
 func New(r *cases.Reader, changed func()) *Service {
 	s := &Service{Reader: r, caseloads: newCaseloads(), changed: changed}
 	s.horseOperations()
+	s.handlerOperations()
 	s.letterOperations()
 	s.photographOperations()
 	return s
@@ -56,19 +61,21 @@ func (s *Service) problems(context.Context, api.Caller, *struct{}) ([]cases.Prob
 // Owner is who owns a horse now.
 type Owner struct {
 	ID    string `json:"id"`
+	Kind  string `json:"kind" enum:"owner,yard,rescue,vet,dentist,farrier,other"`
 	Name  string `json:"name"`
 	Phone string `json:"phone"`
 }
 
 // Horse is what is written down of a horse.
 type Horse struct {
-	ID      string        `json:"id"`
-	Name    string        `json:"name"`
-	YardID  string        `json:"yard_id,omitempty"`
-	Yard    string        `json:"yard"`
-	Record  assess.Record `json:"record"`
-	Owners  []Owner       `json:"owners"`
-	Version int64         `json:"version"`
+	ID       string        `json:"id"`
+	Name     string        `json:"name"`
+	YardID   string        `json:"yard_id,omitempty"`
+	Yard     string        `json:"yard"`
+	Record   assess.Record `json:"record"`
+	Owners   []Owner       `json:"owners"`
+	Handlers []Owner       `json:"handlers" doc:"those who handle it for the owner"`
+	Version  int64         `json:"version"`
 }
 
 // File is a horse's file on its newest case.
@@ -92,20 +99,31 @@ type File struct {
 	Beads       []arena.Told        `json:"beads" doc:"the last session's reps"`
 	Planned     bool                `json:"planned" doc:"a plan was made"`
 	Others      []progress.Bridge   `json:"others" doc:"the bridges of the other problems in the plan"`
+	Things      []history.Thing     `json:"things" doc:"the things that it has met in its sessions"`
 	Before      string              `json:"before" doc:"the problem as it was, in a few words; empty: not written down"`
 }
 
 // Intake is a horse to be taken on, with its owner and problem.
 type Intake struct {
-	Name     string             `json:"name" minLength:"1" maxLength:"120"`
-	Record   assess.Record      `json:"record"`
-	OwnerID  string             `json:"owner_id,omitempty" maxLength:"36" doc:"an owner already known, or else owner"`
-	Owner    *people.PersonText `json:"owner,omitempty"`
-	YardID   string             `json:"yard_id,omitempty" maxLength:"36" doc:"a yard already known, or else yard"`
-	Yard     *people.YardText   `json:"yard,omitempty"`
-	Problem  horse.Problem      `json:"problem"`
-	Goal     string             `json:"goal" minLength:"1" maxLength:"300" doc:"one checkable sentence"`
-	NeededBy string             `json:"needed_by,omitempty" maxLength:"10"`
+	Name     string                   `json:"name" minLength:"1" maxLength:"120"`
+	Record   assess.Record            `json:"record"`
+	OwnerID  string                   `json:"owner_id,omitempty" maxLength:"36" doc:"an owner already known, or else owner"`
+	Owner    *people.PersonText       `json:"owner,omitempty" doc:"a person, a yard or a rescue"`
+	Handlers []people.PersonText      `json:"handlers,omitempty" maxItems:"12" doc:"new people who handle it for the owner"`
+	YardID   string                   `json:"yard_id,omitempty" maxLength:"36" doc:"a yard already known, or else yard"`
+	Yard     *people.YardText         `json:"yard,omitempty"`
+	Problem  horse.Problem            `json:"problem" doc:"the one that the case is named for"`
+	Also     []horse.Problem          `json:"also,omitempty" maxItems:"6" doc:"further problems that it comes with"`
+	Until    map[horse.Problem]string `json:"until,omitempty" doc:"by problem, the plank on which its goal lies; absent: the ladder's last"`
+	Thing    string                   `json:"thing,omitempty" maxLength:"60" doc:"what a case of a new thing is about"`
+	Goal     string                   `json:"goal" minLength:"1" maxLength:"300" doc:"one checkable sentence"`
+	NeededBy string                   `json:"needed_by,omitempty" maxLength:"10"`
+}
+
+// TakenOn is a horse with the case that was opened for it.
+type TakenOn struct {
+	Horse
+	CaseID string `json:"case_id"`
 }
 
 type intakeInput struct{ Body Intake }
@@ -125,6 +143,7 @@ type caseChange struct {
 	Body struct {
 		Goal     string `json:"goal" minLength:"1" maxLength:"300"`
 		NeededBy string `json:"needed_by,omitempty" maxLength:"10"`
+		Thing    string `json:"thing,omitempty" maxLength:"60"`
 		Finished bool   `json:"finished"`
 		Version  int64  `json:"version" minimum:"1"`
 	}
@@ -140,9 +159,12 @@ func (s *Service) horseOperations() {
 }
 
 func viewHorse(h store.Horse) Horse {
-	view := Horse{ID: h.ID, Name: h.Name, YardID: h.YardID, Yard: h.Yard.Name, Record: h.Record, Owners: []Owner{}, Version: h.Version}
+	view := Horse{ID: h.ID, Name: h.Name, YardID: h.YardID, Yard: h.Yard.Name, Record: h.Record, Owners: []Owner{}, Handlers: []Owner{}, Version: h.Version}
 	for _, o := range h.Owners {
 		view.Owners = append(view.Owners, Owner(o))
+	}
+	for _, o := range h.Handlers {
+		view.Handlers = append(view.Handlers, Owner(o))
 	}
 	return view
 }
@@ -163,6 +185,7 @@ func (s *Service) viewFile(ctx context.Context, c api.Caller, r cases.Reading) (
 		Referrals: f.Result.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Forbidden: f.Result.Forbidden, Unread: r.Left(), Assessed: f.Assessed,
 		LastWorked: f.LastWorked(), DaysOff: f.DaysOff, Sessions: r.History.Sessions(), Open: r.History.Open,
 		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
+		Things: append([]history.Thing{}, r.History.Things...),
 		Before: cmp.Or(f.Account().Baseline.Note, f.Account().Story.Description),
 	}
 	for _, w := range f.Plan().Ways {
@@ -198,7 +221,7 @@ func (s *Service) viewFile(ctx context.Context, c api.Caller, r cases.Reading) (
 	return view, nil
 }
 
-func (s *Service) takeOn(ctx context.Context, c api.Caller, in *intakeInput) (Horse, error) {
+func (s *Service) takeOn(ctx context.Context, c api.Caller, in *intakeInput) (TakenOn, error) {
 	b, today := in.Body, c.Today()
 	wrong := api.Faults("record.", b.Record.Check(today))
 	need := func(field, text, say string) string {
@@ -213,10 +236,13 @@ func (s *Service) takeOn(ctx context.Context, c api.Caller, in *intakeInput) (Ho
 		OwnerID: b.OwnerID,
 		Case: store.Case{
 			ID: uuid.NewString(), Problem: b.Problem.String(), Goal: need("goal", b.Goal, "Say in one sentence how we will know it's fixed."),
-			NeededBy: b.NeededBy, OpenedOn: today,
+			NeededBy: b.NeededBy, OpenedOn: today, Thing: strings.TrimSpace(b.Thing),
 		},
 	}
 	wrong = append(wrong, neededBy(b.NeededBy, today)...)
+	var bad []api.FieldProblem
+	intake.Case.Wanted, bad = s.wanted(b)
+	wrong = append(wrong, bad...)
 	ladder, ok := s.Catalog.LadderFor(b.Problem)
 	intake.Case.Ladder = ladder.Key
 	if !ok {
@@ -235,14 +261,45 @@ func (s *Service) takeOn(ctx context.Context, c api.Caller, in *intakeInput) (Ho
 		y.ID = uuid.NewString()
 		intake.NewYard, wrong = &y, append(wrong, bad...)
 	}
+	for i, h := range b.Handlers {
+		p, bad := h.Person(fmt.Sprintf("handlers.%d.", i))
+		p.ID = uuid.NewString()
+		intake.Handlers, wrong = append(intake.Handlers, p), append(wrong, bad...)
+	}
 	if len(wrong) > 0 {
-		return Horse{}, api.Faulty(wrong...)
+		return TakenOn{}, api.Faulty(wrong...)
 	}
 	if err := s.Store.TakeOn(ctx, c.Actor(), intake); err != nil {
-		return Horse{}, err
+		return TakenOn{}, err
 	}
 	h, err := c.View.Horse(ctx, c.Practice, intake.Horse.ID)
-	return viewHorse(h), err
+	return TakenOn{viewHorse(h), intake.Case.ID}, err
+}
+
+// wanted is what an intake wants of each of its problems, with what can't be.
+func (s *Service) wanted(b Intake) (map[horse.Problem]plan.Wanted, []api.FieldProblem) {
+	goals := map[horse.Problem]plan.Wanted{}
+	for _, p := range append(slices.Clone(b.Also), b.Problem) {
+		if !p.IsZero() {
+			goals[p] = plan.Wanted{Until: b.Until[p]}
+		}
+	}
+	var wrong []api.FieldProblem
+	for p, w := range goals {
+		ladder, ok := s.Catalog.LadderFor(p)
+		if p != b.Problem && !ok {
+			wrong = append(wrong, api.FieldProblem{Field: "also", Say: "Choose the problems from the list."})
+		}
+		if step, there := s.Catalog.Step(w.Until); w.Until != "" && (!there || step.Link != "" || step.Ladder != ladder.Key) {
+			wrong = append(wrong, api.FieldProblem{Field: "until." + p.String(), Say: "That is not a plank of this problem's bridge. Choose one of them."})
+		}
+	}
+	for p := range b.Until {
+		if _, ok := goals[p]; !ok {
+			wrong = append(wrong, api.FieldProblem{Field: "until." + p.String(), Say: "Choose the problem first, then where its goal lies."})
+		}
+	}
+	return goals, wrong
 }
 
 func neededBy(date, today string) []api.FieldProblem {
@@ -271,9 +328,7 @@ func (s *Service) changeHorse(ctx context.Context, c api.Caller, in *horseChange
 	if err != nil {
 		return Horse{}, api.Stale(err, func(now any) Horse { return viewHorse(now.(store.Horse)) })
 	}
-	s.changed() // young or guarding horses are advised otherwise
-	h, err := c.View.Horse(ctx, c.Practice, in.ID)
-	return viewHorse(h), err
+	return s.changedHorse(ctx, c, in.ID) // young or guarding horses are advised otherwise
 }
 
 func (s *Service) changeCase(ctx context.Context, c api.Caller, in *caseChange) (cases.Case, error) {
@@ -292,7 +347,7 @@ func (s *Service) changeCase(ctx context.Context, c api.Caller, in *caseChange) 
 	if len(wrong) > 0 {
 		return cases.Case{}, api.Faulty(wrong...)
 	}
-	k.Goal, k.NeededBy, k.Version = goal, in.Body.NeededBy, in.Body.Version
+	k.Goal, k.NeededBy, k.Thing, k.Version = goal, in.Body.NeededBy, strings.TrimSpace(in.Body.Thing), in.Body.Version
 	switch {
 	case !in.Body.Finished:
 		k.FinishedOn = ""

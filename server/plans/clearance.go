@@ -99,12 +99,9 @@ func (s *Service) clearance(ctx context.Context, c api.Caller, in *api.ByID) (Cl
 		return Clearances{}, err
 	}
 	view := Clearances{
-		Horse: cases.RefOf(r.Horse), Persons: []cases.HandlerChoice{}, Steps: []ClearStep{}, States: r.File.Cleared(), Held: r.File.NobodyCleared(),
+		Horse: cases.RefOf(r.Horse), Persons: cases.OwnersSide(r.Horse), Steps: []ClearStep{}, States: r.File.Cleared(), Held: r.File.NobodyCleared(),
 		Items: clearance.Item{}.All(), Saids: clearance.Said{}.All(), Places: clearance.Place{}.All(), Answers: horse.Answer{}.All(),
 		Rehearsals: []Rehearsed{}, Today: c.Today(),
-	}
-	for _, o := range r.Horse.Owners {
-		view.Persons = append(view.Persons, cases.HandlerChoice{ID: o.ID, Name: o.Name, Owner: true})
 	}
 	seen := map[string]bool{}
 	for _, st := range r.File.Cleared() {
@@ -146,7 +143,7 @@ func (s *Service) rehearse(ctx context.Context, c api.Caller, in *rehearsalInput
 }
 
 func owns(r cases.Reading, person string) bool {
-	for _, o := range r.Horse.Owners {
+	for _, o := range r.Horse.Holders() {
 		if o.ID == person {
 			return true
 		}
@@ -166,7 +163,7 @@ func (s *Service) homework(ctx context.Context, c api.Caller, in *homeworkInput)
 		HomeworkCard: plan.HomeworkFor(r.File.Catalog, r.File.Plan(), r.Choices(), in.Person, r.Horse.Record.Called(r.Horse.Name)), Horse: cases.RefOf(r.Horse),
 		Date: c.Today(), By: c.Name, Practice: c.Home.Name, Contacts: []cases.Contact{},
 	}
-	for _, o := range r.Horse.Owners {
+	for _, o := range r.Horse.Holders() {
 		if o.ID == in.Person {
 			page.Name = o.Name
 		}

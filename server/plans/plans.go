@@ -161,7 +161,7 @@ func (s *Service) viewPlan(ctx context.Context, c api.Caller, r cases.Reading) (
 		Now: f.Plan(), Choices: choices, Settings: []Disagreement{}, Alternatives: f.Alternatives(), Bridges: []progress.Bridge{}, Owns: []cases.OwnLadder{}, Problems: []ProblemInPlan{},
 		Mismatch: f.Result.Mismatch, Safety: phrase.Of("safety.plan", nil), Care: f.Risk.Care, Made: []PlanMade{}, Changed: []phrase.Message{},
 		Assessed: f.Assessed != "", Young: r.Horse.Record.Young(c.Today()), Lead: c.Role == store.Lead, By: r.Case.NeededBy,
-		Horse: cases.RefOf(r.Horse), Today: c.Today(), Handlers: []cases.HandlerChoice{},
+		Horse: cases.RefOf(r.Horse), Today: c.Today(), Handlers: cases.OwnersSide(r.Horse),
 	}
 	var ladders []string
 	for _, w := range f.Plan().Ways {
@@ -183,9 +183,6 @@ func (s *Service) viewPlan(ctx context.Context, c api.Caller, r cases.Reading) (
 		if _, there := f.Assessment.Problems[p]; there {
 			view.Problems = append(view.Problems, ProblemInPlan{Problem: p, Name: cases.ProblemName(p), Later: choices.Goals[p].Later && p != own, Main: p == own})
 		}
-	}
-	for _, o := range r.Horse.Owners {
-		view.Handlers = append(view.Handlers, cases.HandlerChoice{ID: o.ID, Name: o.Name, Owner: true})
 	}
 	for i, p := range made {
 		m := PlanMade{Number: p.Number, On: p.MadeAt, By: p.MadeBy, Reason: p.Reason, Changes: []phrase.Message{}, Steps: []string{}}

@@ -142,7 +142,7 @@ func (s *Service) start(ctx context.Context, c api.Caller, in *startInput) (Aren
 	}
 	n.Date = time.UnixMilli(n.StartedAt).In(zone).Format(time.DateOnly)
 	holds := cases.Holders(c, cases.Owners(r.Horse, r.File))
-	switch known := slices.ContainsFunc(r.Horse.Owners, func(o store.OwnerOf) bool { return o.ID == b.Handler }); {
+	switch known := slices.ContainsFunc(r.Horse.Holders(), func(o store.OwnerOf) bool { return o.ID == b.Handler }); {
 	case b.Begun != nil && !r.File.Catalog.HasAsk(*b.Begun):
 		return Arena{}, api.Faulty(api.FieldProblem{Field: "begun", Say: "That is not an ask of the catalogue. Choose one from the list."})
 	case b.Begun != nil && known: // it has happened

@@ -191,7 +191,7 @@ func (s *Service) summaryOf(ctx context.Context, c api.Caller, l *liveArena, id 
 		return Summary{}, err
 	}
 	sum.Review, sum.Names = l.running.Review(), names
-	for _, o := range r.Horse.Owners {
+	for _, o := range r.Horse.Holders() {
 		sum.Names[o.ID] = o.Name
 	}
 	if g, _ := l.stage.Brief.Gate(l.cat, t.Date, t.Readiness, true); !g.May {

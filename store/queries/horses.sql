@@ -19,32 +19,48 @@ WHERE practice_id = ? AND id = ? AND version = ?;
 INSERT INTO ownerships (practice_id, horse_id, person_id, from_date) VALUES (?, ?, ?, ?);
 
 -- name: GetOwners :many
-SELECT o.horse_id, o.person_id, p.name, p.phone FROM ownerships AS o
+SELECT o.horse_id, o.person_id, p.kind, p.name, p.phone FROM ownerships AS o
 JOIN people AS p ON p.practice_id = o.practice_id AND p.id = o.person_id
 WHERE o.practice_id = ? AND o.to_date IS NULL ORDER BY o.from_date, p.name;
 
 -- name: GetOwnersOfHorse :many
-SELECT o.person_id, p.name, p.phone FROM ownerships AS o
+SELECT o.person_id, p.kind, p.name, p.phone FROM ownerships AS o
 JOIN people AS p ON p.practice_id = o.practice_id AND p.id = o.person_id
 WHERE o.practice_id = ? AND o.horse_id = ? AND o.to_date IS NULL ORDER BY o.from_date, p.name;
 
+-- name: InsertHandler :exec
+INSERT INTO handlers (practice_id, horse_id, person_id) VALUES (?, ?, ?) ON CONFLICT DO NOTHING;
+
+-- name: DeleteHandler :execrows
+DELETE FROM handlers WHERE practice_id = ? AND horse_id = ? AND person_id = ?;
+
+-- name: GetHandlers :many
+SELECT h.horse_id, h.person_id, p.kind, p.name, p.phone FROM handlers AS h
+JOIN people AS p ON p.practice_id = h.practice_id AND p.id = h.person_id
+WHERE h.practice_id = ? ORDER BY p.name, p.id;
+
+-- name: GetHandlersOfHorse :many
+SELECT h.person_id, p.kind, p.name, p.phone FROM handlers AS h
+JOIN people AS p ON p.practice_id = h.practice_id AND p.id = h.person_id
+WHERE h.practice_id = ? AND h.horse_id = ? ORDER BY p.name, p.id;
+
 -- name: GetNewestCase :one
-SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, version FROM cases
+SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, wanted, thing, version FROM cases
 WHERE practice_id = ? AND horse_id = ? ORDER BY opened_on DESC, id LIMIT 1;
 
 -- name: InsertCase :exec
-INSERT INTO cases (id, practice_id, horse_id, problem, ladder, goal, needed_by, opened_on, created_at)
-VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?);
+INSERT INTO cases (id, practice_id, horse_id, problem, ladder, goal, needed_by, opened_on, wanted, thing, created_at)
+VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: GetCase :one
-SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, version FROM cases
+SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, wanted, thing, version FROM cases
 WHERE practice_id = ? AND id = ?;
 
 -- name: GetCases :many
-SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, version FROM cases
+SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, wanted, thing, version FROM cases
 WHERE practice_id = ? ORDER BY opened_on DESC, id;
 
 -- name: UpdateCase :execrows
-UPDATE cases SET goal = ?, needed_by = ?, finished_on = ?, version = version + 1
+UPDATE cases SET goal = ?, needed_by = ?, finished_on = ?, thing = ?, version = version + 1
 WHERE practice_id = ? AND id = ? AND version = ?;
 

@@ -30,6 +30,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.deleteExpiredSignInsStmt, err = db.PrepareContext(ctx, deleteExpiredSignIns); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteExpiredSignIns: %w", err)
 	}
+	if q.deleteHandlerStmt, err = db.PrepareContext(ctx, deleteHandler); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteHandler: %w", err)
+	}
 	if q.deleteSessionStmt, err = db.PrepareContext(ctx, deleteSession); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteSession: %w", err)
 	}
@@ -83,6 +86,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getFirstPracticeStmt, err = db.PrepareContext(ctx, getFirstPractice); err != nil {
 		return nil, fmt.Errorf("error preparing query GetFirstPractice: %w", err)
+	}
+	if q.getHandlersStmt, err = db.PrepareContext(ctx, getHandlers); err != nil {
+		return nil, fmt.Errorf("error preparing query GetHandlers: %w", err)
+	}
+	if q.getHandlersOfHorseStmt, err = db.PrepareContext(ctx, getHandlersOfHorse); err != nil {
+		return nil, fmt.Errorf("error preparing query GetHandlersOfHorse: %w", err)
 	}
 	if q.getHistoriesStmt, err = db.PrepareContext(ctx, getHistories); err != nil {
 		return nil, fmt.Errorf("error preparing query GetHistories: %w", err)
@@ -216,6 +225,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertEntryStmt, err = db.PrepareContext(ctx, insertEntry); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertEntry: %w", err)
 	}
+	if q.insertHandlerStmt, err = db.PrepareContext(ctx, insertHandler); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertHandler: %w", err)
+	}
 	if q.insertHorseStmt, err = db.PrepareContext(ctx, insertHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertHorse: %w", err)
 	}
@@ -309,6 +321,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing deleteExpiredSignInsStmt: %w", cerr)
 		}
 	}
+	if q.deleteHandlerStmt != nil {
+		if cerr := q.deleteHandlerStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteHandlerStmt: %w", cerr)
+		}
+	}
 	if q.deleteSessionStmt != nil {
 		if cerr := q.deleteSessionStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing deleteSessionStmt: %w", cerr)
@@ -397,6 +414,16 @@ func (q *Queries) Close() error {
 	if q.getFirstPracticeStmt != nil {
 		if cerr := q.getFirstPracticeStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getFirstPracticeStmt: %w", cerr)
+		}
+	}
+	if q.getHandlersStmt != nil {
+		if cerr := q.getHandlersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getHandlersStmt: %w", cerr)
+		}
+	}
+	if q.getHandlersOfHorseStmt != nil {
+		if cerr := q.getHandlersOfHorseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getHandlersOfHorseStmt: %w", cerr)
 		}
 	}
 	if q.getHistoriesStmt != nil {
@@ -619,6 +646,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertEntryStmt: %w", cerr)
 		}
 	}
+	if q.insertHandlerStmt != nil {
+		if cerr := q.insertHandlerStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertHandlerStmt: %w", cerr)
+		}
+	}
 	if q.insertHorseStmt != nil {
 		if cerr := q.insertHorseStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertHorseStmt: %w", cerr)
@@ -790,6 +822,7 @@ type Queries struct {
 	tx                       *sql.Tx
 	countEntriesStmt         *sql.Stmt
 	deleteExpiredSignInsStmt *sql.Stmt
+	deleteHandlerStmt        *sql.Stmt
 	deleteSessionStmt        *sql.Stmt
 	deleteSignInStmt         *sql.Stmt
 	deleteSignInsOfStmt      *sql.Stmt
@@ -808,6 +841,8 @@ type Queries struct {
 	getEntriesOfSessionStmt  *sql.Stmt
 	getEntryKeptStmt         *sql.Stmt
 	getFirstPracticeStmt     *sql.Stmt
+	getHandlersStmt          *sql.Stmt
+	getHandlersOfHorseStmt   *sql.Stmt
 	getHistoriesStmt         *sql.Stmt
 	getHorseStmt             *sql.Stmt
 	getHorsesStmt            *sql.Stmt
@@ -852,6 +887,7 @@ type Queries struct {
 	insertChangeStmt         *sql.Stmt
 	insertConsentStmt        *sql.Stmt
 	insertEntryStmt          *sql.Stmt
+	insertHandlerStmt        *sql.Stmt
 	insertHorseStmt          *sql.Stmt
 	insertLadderStmt         *sql.Stmt
 	insertMarkStmt           *sql.Stmt
@@ -886,6 +922,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		tx:                       tx,
 		countEntriesStmt:         q.countEntriesStmt,
 		deleteExpiredSignInsStmt: q.deleteExpiredSignInsStmt,
+		deleteHandlerStmt:        q.deleteHandlerStmt,
 		deleteSessionStmt:        q.deleteSessionStmt,
 		deleteSignInStmt:         q.deleteSignInStmt,
 		deleteSignInsOfStmt:      q.deleteSignInsOfStmt,
@@ -904,6 +941,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getEntriesOfSessionStmt:  q.getEntriesOfSessionStmt,
 		getEntryKeptStmt:         q.getEntryKeptStmt,
 		getFirstPracticeStmt:     q.getFirstPracticeStmt,
+		getHandlersStmt:          q.getHandlersStmt,
+		getHandlersOfHorseStmt:   q.getHandlersOfHorseStmt,
 		getHistoriesStmt:         q.getHistoriesStmt,
 		getHorseStmt:             q.getHorseStmt,
 		getHorsesStmt:            q.getHorsesStmt,
@@ -948,6 +987,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertChangeStmt:         q.insertChangeStmt,
 		insertConsentStmt:        q.insertConsentStmt,
 		insertEntryStmt:          q.insertEntryStmt,
+		insertHandlerStmt:        q.insertHandlerStmt,
 		insertHorseStmt:          q.insertHorseStmt,
 		insertLadderStmt:         q.insertLadderStmt,
 		insertMarkStmt:           q.insertMarkStmt,

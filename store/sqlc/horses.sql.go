@@ -10,8 +10,26 @@ import (
 	"database/sql"
 )
 
+const deleteHandler = `-- name: DeleteHandler :execrows
+DELETE FROM handlers WHERE practice_id = ? AND horse_id = ? AND person_id = ?
+`
+
+type DeleteHandlerParams struct {
+	PracticeID string
+	HorseID    string
+	PersonID   string
+}
+
+func (q *Queries) DeleteHandler(ctx context.Context, arg DeleteHandlerParams) (int64, error) {
+	result, err := q.exec(ctx, q.deleteHandlerStmt, deleteHandler, arg.PracticeID, arg.HorseID, arg.PersonID)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
 const getCase = `-- name: GetCase :one
-SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, version FROM cases
+SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, wanted, thing, version FROM cases
 WHERE practice_id = ? AND id = ?
 `
 
@@ -29,6 +47,8 @@ type GetCaseRow struct {
 	NeededBy   sql.NullString
 	OpenedOn   string
 	FinishedOn sql.NullString
+	Wanted     string
+	Thing      string
 	Version    int64
 }
 
@@ -44,13 +64,15 @@ func (q *Queries) GetCase(ctx context.Context, arg GetCaseParams) (GetCaseRow, e
 		&i.NeededBy,
 		&i.OpenedOn,
 		&i.FinishedOn,
+		&i.Wanted,
+		&i.Thing,
 		&i.Version,
 	)
 	return i, err
 }
 
 const getCases = `-- name: GetCases :many
-SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, version FROM cases
+SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, wanted, thing, version FROM cases
 WHERE practice_id = ? ORDER BY opened_on DESC, id
 `
 
@@ -63,6 +85,8 @@ type GetCasesRow struct {
 	NeededBy   sql.NullString
 	OpenedOn   string
 	FinishedOn sql.NullString
+	Wanted     string
+	Thing      string
 	Version    int64
 }
 
@@ -84,7 +108,98 @@ func (q *Queries) GetCases(ctx context.Context, practiceID string) ([]GetCasesRo
 			&i.NeededBy,
 			&i.OpenedOn,
 			&i.FinishedOn,
+			&i.Wanted,
+			&i.Thing,
 			&i.Version,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const getHandlers = `-- name: GetHandlers :many
+SELECT h.horse_id, h.person_id, p.kind, p.name, p.phone FROM handlers AS h
+JOIN people AS p ON p.practice_id = h.practice_id AND p.id = h.person_id
+WHERE h.practice_id = ? ORDER BY p.name, p.id
+`
+
+type GetHandlersRow struct {
+	HorseID  string
+	PersonID string
+	Kind     string
+	Name     string
+	Phone    string
+}
+
+func (q *Queries) GetHandlers(ctx context.Context, practiceID string) ([]GetHandlersRow, error) {
+	rows, err := q.query(ctx, q.getHandlersStmt, getHandlers, practiceID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetHandlersRow{}
+	for rows.Next() {
+		var i GetHandlersRow
+		if err := rows.Scan(
+			&i.HorseID,
+			&i.PersonID,
+			&i.Kind,
+			&i.Name,
+			&i.Phone,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const getHandlersOfHorse = `-- name: GetHandlersOfHorse :many
+SELECT h.person_id, p.kind, p.name, p.phone FROM handlers AS h
+JOIN people AS p ON p.practice_id = h.practice_id AND p.id = h.person_id
+WHERE h.practice_id = ? AND h.horse_id = ? ORDER BY p.name, p.id
+`
+
+type GetHandlersOfHorseParams struct {
+	PracticeID string
+	HorseID    string
+}
+
+type GetHandlersOfHorseRow struct {
+	PersonID string
+	Kind     string
+	Name     string
+	Phone    string
+}
+
+func (q *Queries) GetHandlersOfHorse(ctx context.Context, arg GetHandlersOfHorseParams) ([]GetHandlersOfHorseRow, error) {
+	rows, err := q.query(ctx, q.getHandlersOfHorseStmt, getHandlersOfHorse, arg.PracticeID, arg.HorseID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetHandlersOfHorseRow{}
+	for rows.Next() {
+		var i GetHandlersOfHorseRow
+		if err := rows.Scan(
+			&i.PersonID,
+			&i.Kind,
+			&i.Name,
+			&i.Phone,
 		); err != nil {
 			return nil, err
 		}
@@ -183,7 +298,7 @@ func (q *Queries) GetHorses(ctx context.Context, practiceID string) ([]GetHorses
 }
 
 const getNewestCase = `-- name: GetNewestCase :one
-SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, version FROM cases
+SELECT id, horse_id, problem, ladder, goal, needed_by, opened_on, finished_on, wanted, thing, version FROM cases
 WHERE practice_id = ? AND horse_id = ? ORDER BY opened_on DESC, id LIMIT 1
 `
 
@@ -201,6 +316,8 @@ type GetNewestCaseRow struct {
 	NeededBy   sql.NullString
 	OpenedOn   string
 	FinishedOn sql.NullString
+	Wanted     string
+	Thing      string
 	Version    int64
 }
 
@@ -216,13 +333,15 @@ func (q *Queries) GetNewestCase(ctx context.Context, arg GetNewestCaseParams) (G
 		&i.NeededBy,
 		&i.OpenedOn,
 		&i.FinishedOn,
+		&i.Wanted,
+		&i.Thing,
 		&i.Version,
 	)
 	return i, err
 }
 
 const getOwners = `-- name: GetOwners :many
-SELECT o.horse_id, o.person_id, p.name, p.phone FROM ownerships AS o
+SELECT o.horse_id, o.person_id, p.kind, p.name, p.phone FROM ownerships AS o
 JOIN people AS p ON p.practice_id = o.practice_id AND p.id = o.person_id
 WHERE o.practice_id = ? AND o.to_date IS NULL ORDER BY o.from_date, p.name
 `
@@ -230,6 +349,7 @@ WHERE o.practice_id = ? AND o.to_date IS NULL ORDER BY o.from_date, p.name
 type GetOwnersRow struct {
 	HorseID  string
 	PersonID string
+	Kind     string
 	Name     string
 	Phone    string
 }
@@ -246,6 +366,7 @@ func (q *Queries) GetOwners(ctx context.Context, practiceID string) ([]GetOwners
 		if err := rows.Scan(
 			&i.HorseID,
 			&i.PersonID,
+			&i.Kind,
 			&i.Name,
 			&i.Phone,
 		); err != nil {
@@ -263,7 +384,7 @@ func (q *Queries) GetOwners(ctx context.Context, practiceID string) ([]GetOwners
 }
 
 const getOwnersOfHorse = `-- name: GetOwnersOfHorse :many
-SELECT o.person_id, p.name, p.phone FROM ownerships AS o
+SELECT o.person_id, p.kind, p.name, p.phone FROM ownerships AS o
 JOIN people AS p ON p.practice_id = o.practice_id AND p.id = o.person_id
 WHERE o.practice_id = ? AND o.horse_id = ? AND o.to_date IS NULL ORDER BY o.from_date, p.name
 `
@@ -275,6 +396,7 @@ type GetOwnersOfHorseParams struct {
 
 type GetOwnersOfHorseRow struct {
 	PersonID string
+	Kind     string
 	Name     string
 	Phone    string
 }
@@ -288,7 +410,12 @@ func (q *Queries) GetOwnersOfHorse(ctx context.Context, arg GetOwnersOfHorsePara
 	items := []GetOwnersOfHorseRow{}
 	for rows.Next() {
 		var i GetOwnersOfHorseRow
-		if err := rows.Scan(&i.PersonID, &i.Name, &i.Phone); err != nil {
+		if err := rows.Scan(
+			&i.PersonID,
+			&i.Kind,
+			&i.Name,
+			&i.Phone,
+		); err != nil {
 			return nil, err
 		}
 		items = append(items, i)
@@ -303,8 +430,8 @@ func (q *Queries) GetOwnersOfHorse(ctx context.Context, arg GetOwnersOfHorsePara
 }
 
 const insertCase = `-- name: InsertCase :exec
-INSERT INTO cases (id, practice_id, horse_id, problem, ladder, goal, needed_by, opened_on, created_at)
-VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO cases (id, practice_id, horse_id, problem, ladder, goal, needed_by, opened_on, wanted, thing, created_at)
+VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type InsertCaseParams struct {
@@ -316,6 +443,8 @@ type InsertCaseParams struct {
 	Goal       string
 	NeededBy   sql.NullString
 	OpenedOn   string
+	Wanted     string
+	Thing      string
 	CreatedAt  int64
 }
 
@@ -329,8 +458,25 @@ func (q *Queries) InsertCase(ctx context.Context, arg InsertCaseParams) error {
 		arg.Goal,
 		arg.NeededBy,
 		arg.OpenedOn,
+		arg.Wanted,
+		arg.Thing,
 		arg.CreatedAt,
 	)
+	return err
+}
+
+const insertHandler = `-- name: InsertHandler :exec
+INSERT INTO handlers (practice_id, horse_id, person_id) VALUES (?, ?, ?) ON CONFLICT DO NOTHING
+`
+
+type InsertHandlerParams struct {
+	PracticeID string
+	HorseID    string
+	PersonID   string
+}
+
+func (q *Queries) InsertHandler(ctx context.Context, arg InsertHandlerParams) error {
+	_, err := q.exec(ctx, q.insertHandlerStmt, insertHandler, arg.PracticeID, arg.HorseID, arg.PersonID)
 	return err
 }
 
@@ -381,7 +527,7 @@ func (q *Queries) InsertOwnership(ctx context.Context, arg InsertOwnershipParams
 }
 
 const updateCase = `-- name: UpdateCase :execrows
-UPDATE cases SET goal = ?, needed_by = ?, finished_on = ?, version = version + 1
+UPDATE cases SET goal = ?, needed_by = ?, finished_on = ?, thing = ?, version = version + 1
 WHERE practice_id = ? AND id = ? AND version = ?
 `
 
@@ -389,6 +535,7 @@ type UpdateCaseParams struct {
 	Goal       string
 	NeededBy   sql.NullString
 	FinishedOn sql.NullString
+	Thing      string
 	PracticeID string
 	ID         string
 	Version    int64
@@ -399,6 +546,7 @@ func (q *Queries) UpdateCase(ctx context.Context, arg UpdateCaseParams) (int64, 
 		arg.Goal,
 		arg.NeededBy,
 		arg.FinishedOn,
+		arg.Thing,
 		arg.PracticeID,
 		arg.ID,
 		arg.Version,

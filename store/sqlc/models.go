@@ -31,6 +31,8 @@ type Case struct {
 	FinishedOn sql.NullString
 	Version    int64
 	CreatedAt  int64
+	Wanted     string
+	Thing      string
 }
 
 type Change struct {
@@ -66,6 +68,12 @@ type Entry struct {
 	Kind       string
 	WrittenBy  string
 	Body       string
+}
+
+type Handler struct {
+	PracticeID string
+	HorseID    string
+	PersonID   string
 }
 
 type History struct {

@@ -145,25 +145,26 @@ type houseRules struct {
 }
 
 type ladder struct {
-	Key       string          `yaml:"ladder"`
-	Name      phrase.Slotted  `yaml:"name"`
-	Kind      catalog.Kind    `yaml:"kind"`
-	For       []horse.Problem `yaml:"for"`
-	Schools   []horse.School  `yaml:"schools"`
-	Where     phrase.Slotted  `yaml:"where"`
-	StandsOn  []string        `yaml:"stands on"`
-	Narrow    bool            `yaml:"narrow"`
-	Care      horse.Care      `yaml:"care"`
-	Watch     phrase.Slotted  `yaml:"watch"`
-	From      string          `yaml:"stands from"`
-	Helper    phrase.Slotted  `yaml:"helper"`
-	Suits     []horse.WayOut  `yaml:"suits"`
-	Ways      []horse.WayOut  `yaml:"ways out"`
-	Rate      float64         `yaml:"rate"`
-	Steps     []step          `yaml:"steps"`
-	AtTrailer bool            `yaml:"at the trailer"`
-	Bumps     bool            `yaml:"bit on the teeth"`
-	Away      bool            `yaml:"away from the yard"`
+	Key        string          `yaml:"ladder"`
+	Name       phrase.Slotted  `yaml:"name"`
+	Kind       catalog.Kind    `yaml:"kind"`
+	For        []horse.Problem `yaml:"for"`
+	Schools    []horse.School  `yaml:"schools"`
+	Where      phrase.Slotted  `yaml:"where"`
+	StandsOn   []string        `yaml:"stands on"`
+	Narrow     bool            `yaml:"narrow"`
+	Care       horse.Care      `yaml:"care"`
+	Watch      phrase.Slotted  `yaml:"watch"`
+	From       string          `yaml:"stands from"`
+	Helper     phrase.Slotted  `yaml:"helper"`
+	Suits      []horse.WayOut  `yaml:"suits"`
+	Ways       []horse.WayOut  `yaml:"ways out"`
+	Rate       float64         `yaml:"rate"`
+	Steps      []step          `yaml:"steps"`
+	AtTrailer  bool            `yaml:"at the trailer"`
+	Bumps      bool            `yaml:"bit on the teeth"`
+	AboutThing bool            `yaml:"about a thing"`
+	Away       bool            `yaml:"away from the yard"`
 }
 
 type step struct {
@@ -248,7 +249,7 @@ func (doc ladder) ladder(rules catalog.HouseRules) (catalog.Ladder, error) {
 	l := catalog.Ladder{
 		Key: doc.Key, Name: doc.Name, Kind: doc.Kind, For: doc.For, Schools: doc.Schools, Where: doc.Where,
 		Narrow: doc.Narrow, Care: doc.Care, Watch: doc.Watch,
-		From: doc.From, Helper: doc.Helper, Suits: doc.Suits, Ways: doc.Ways, AtTrailer: doc.AtTrailer, Bumps: doc.Bumps, Rate: cmp.Or(doc.Rate, nominalRate),
+		From: doc.From, Helper: doc.Helper, Suits: doc.Suits, Ways: doc.Ways, AtTrailer: doc.AtTrailer, Bumps: doc.Bumps, AboutThing: doc.AboutThing, Rate: cmp.Or(doc.Rate, nominalRate),
 	}
 	var err error
 	if l.StandsOn, err = needs(doc.StandsOn); err != nil {

@@ -311,6 +311,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/horses/{id}/handlers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a person who handles the horse for its owner */
+        post: operations["addHandler"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/horses/{id}/handlers/{person}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Say that a person no longer handles the horse */
+        delete: operations["removeHandler"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/horses/{id}/letters/{key}": {
         parameters: {
             query?: never;
@@ -1069,8 +1103,12 @@ export interface components {
             input: components["schemas"]["ArenaInput"];
             /** @description of the case */
             ladder: string;
+            /** @description the things it has met so far */
+            met?: string[];
             /** @description where the plan goes on */
             next?: string;
+            /** @description that a case of a new thing is about */
+            thing?: string;
             /**
              * Format: date
              * @description last day of any logged work; empty: never
@@ -1078,6 +1116,8 @@ export interface components {
             worked?: string;
         };
         ArenaCard: {
+            /** @description it is asked with a thing that has a name */
+            about_thing: boolean;
             ask: string;
             /** @description a knock of the bit on the teeth is logged there */
             bumps: boolean;
@@ -1617,6 +1657,8 @@ export interface components {
              * @description the hold, count or distance asked, in the step's unit
              */
             target?: number;
+            /** @description the thing it was asked with, on a ladder that is about one */
+            thing?: string;
             /**
              * Format: double
              * @description seconds to the first try
@@ -2305,6 +2347,8 @@ export interface components {
             sex?: "" | "mare" | "gelding" | "stallion";
             /** @description who started it under saddle */
             started_by?: string;
+            /** @description things it is said to have met and to take calmly */
+            things?: string[];
             /** @description an unhandled adult */
             unhandled?: boolean;
             /**
@@ -2645,6 +2689,8 @@ export interface components {
             /** Format: date */
             opened_on: string;
             problem: string;
+            /** @description that a case of a new thing is about */
+            thing?: string;
             /** Format: int64 */
             version: number;
         };
@@ -2652,6 +2698,7 @@ export interface components {
             finished: boolean;
             goal: string;
             needed_by?: string;
+            thing?: string;
             /** Format: int64 */
             version: number;
         };
@@ -2783,6 +2830,8 @@ export interface components {
             swap_sides: "after the step" | "after each dose";
         };
         CatalogLadder: {
+            /** @description its steps are about a thing that has a name */
+            about_thing?: boolean;
             /** @description worked at the trailer, by its door */
             at_trailer?: boolean;
             /** @description a knock of the bit on the teeth is logged there */
@@ -3215,6 +3264,8 @@ export interface components {
             days_off: number;
             /** @description what leads every page of this horse until it is lifted */
             forbidden: components["schemas"]["PhraseMessage"][];
+            /** @description those who handle it for the owner */
+            handlers: components["schemas"]["Owner"][];
             id: string;
             /** Format: date */
             last_worked?: string;
@@ -3233,6 +3284,8 @@ export interface components {
             sessions: number;
             /** @description the last session against the first */
             since: components["schemas"]["ReportFigure"][];
+            /** @description the things that it has met in its sessions */
+            things: components["schemas"]["HistoryThing"][];
             /** @description what was not looked at; never to be shown as clear */
             unlooked: components["schemas"]["PhraseMessage"][];
             /** @description entries that can't be read and are left out */
@@ -3283,7 +3336,13 @@ export interface components {
         };
         HandlerChoice: {
             id: string;
+            /**
+             * @description who that is to the horse; empty: one of the practice
+             * @enum {string}
+             */
+            is?: "owner" | "yard" | "rescue" | "handler";
             name: string;
+            /** @description of the owner's side */
             owner: boolean;
         };
         Health: {
@@ -3328,6 +3387,29 @@ export interface components {
              */
             soft: number;
         };
+        HistoryThing: {
+            /**
+             * Format: int64
+             * @description answers logged with it
+             */
+            asks: number;
+            /**
+             * Format: date
+             * @description day on which it met it
+             */
+            first: string;
+            /**
+             * @description the newest answer
+             * @enum {string}
+             */
+            how: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /**
+             * Format: date
+             * @description newest day with it
+             */
+            last: string;
+            name: string;
+        };
         HomeworkPage: {
             /** @description the trainer who prints it */
             by: string;
@@ -3354,6 +3436,8 @@ export interface components {
             time: components["schemas"]["PhraseMessage"];
         };
         Horse: {
+            /** @description those who handle it for the owner */
+            handlers: components["schemas"]["Owner"][];
             id: string;
             name: string;
             owners: components["schemas"]["Owner"][];
@@ -3381,16 +3465,30 @@ export interface components {
             name: string;
         };
         Intake: {
+            /** @description further problems that it comes with */
+            also?: ("" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy")[];
             /** @description one checkable sentence */
             goal: string;
+            /** @description new people who handle it for the owner */
+            handlers?: components["schemas"]["PersonText"][];
             name: string;
             needed_by?: string;
+            /** @description a person, a yard or a rescue */
             owner?: components["schemas"]["PersonText"];
             /** @description an owner already known, or else owner */
             owner_id?: string;
-            /** @enum {string} */
+            /**
+             * @description the one that the case is named for
+             * @enum {string}
+             */
             problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
             record: components["schemas"]["AssessRecord"];
+            /** @description what a case of a new thing is about */
+            thing?: string;
+            /** @description by problem, the plank on which its goal lies; absent: the ladder's last */
+            until?: {
+                [key: string]: string;
+            };
             yard?: components["schemas"]["YardText"];
             /** @description a yard already known, or else yard */
             yard_id?: string;
@@ -3529,6 +3627,8 @@ export interface components {
         };
         Owner: {
             id: string;
+            /** @enum {string} */
+            kind: "owner" | "yard" | "rescue" | "vet" | "dentist" | "farrier" | "other";
             name: string;
             phone: string;
         };
@@ -4118,6 +4218,13 @@ export interface components {
             /** @description the reason as a sentence */
             why: components["schemas"]["PhraseMessage"];
         };
+        PlankChoice: {
+            name: string;
+            /** @description as an owner says it */
+            plain: string;
+            ridden?: boolean;
+            step: string;
+        };
         PracticeView: {
             name: string;
             /** @description the number that owners call */
@@ -4137,8 +4244,12 @@ export interface components {
         ProblemChoice: {
             ladder: string;
             name: components["schemas"]["PhraseMessage"];
+            /** @description of its usual ladder, in order */
+            planks: components["schemas"]["PlankChoice"][];
             /** @enum {string} */
             problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
+            /** @description it is about a thing that has a name */
+            thing?: boolean;
         };
         ProblemInPlan: {
             later: boolean;
@@ -4495,6 +4606,19 @@ export interface components {
             reps: components["schemas"]["HistoryReps"];
             review: components["schemas"]["ArenaReview"];
         };
+        TakenOn: {
+            case_id: string;
+            /** @description those who handle it for the owner */
+            handlers: components["schemas"]["Owner"][];
+            id: string;
+            name: string;
+            owners: components["schemas"]["Owner"][];
+            record: components["schemas"]["AssessRecord"];
+            /** Format: int64 */
+            version: number;
+            yard: string;
+            yard_id?: string;
+        };
         TrackBurst: {
             /** @description after the last; empty: as before */
             arousal?: number | null;
@@ -4649,6 +4773,8 @@ export interface components {
              * @description the hold, count or distance asked, in the step's unit
              */
             target?: number;
+            /** @description the thing it was asked with, on a ladder that is about one */
+            thing?: string;
             /**
              * Format: double
              * @description seconds to the first try
@@ -4925,6 +5051,8 @@ export interface components {
              * @description the hold, count or distance asked, in the step's unit
              */
             target?: number;
+            /** @description the thing it was asked with, on a ladder that is about one */
+            thing?: string;
             /**
              * Format: double
              * @description seconds to the first try
@@ -5043,6 +5171,8 @@ export interface components {
             items: components["schemas"]["WalkItem"][];
             /** @description absent: never assessed */
             newest?: components["schemas"]["Assessment"];
+            /** @description the owner's side, who hold the rope; they need not be written down again */
+            people: components["schemas"]["HandlerChoice"][];
             /** @description the case's own first */
             problems: components["schemas"]["WalkProblem"][];
             /** @description the basics, and those ridden */
@@ -5931,7 +6061,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Horse"];
+                    "application/json": components["schemas"]["TakenOn"];
                 };
             };
             /** @description Unauthorized */
@@ -6088,6 +6218,109 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Marked"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addHandler: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Horse"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    removeHandler: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Horse"];
                 };
             };
             /** @description Unauthorized */

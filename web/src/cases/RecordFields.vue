@@ -11,16 +11,23 @@ import NumberField from '../parts/NumberField.vue'
 type Record = Schemas['AssessRecord']
 
 const record = defineModel<Record>({ required: true })
-const { wrong } = defineProps<{ wrong: (field: string) => string | undefined }>()
+const { wrong, only } = defineProps<{
+  wrong: (field: string) => string | undefined
+  /** These fields alone. */
+  only?: readonly (keyof Record)[]
+}>()
+const asked = (field: keyof Record) => !only || only.includes(field)
 
 type Word = 'sex' | 'bit_hung' | 'ridden_past' | 'energy' | 'sensitivity' | 'food'
 type Text = 'born' | 'gelded' | 'breed' | 'started_by' | 'last_worked' | 'arrived' | 'living'
+type List = 'things'
 type Measure = 'height_mm' | 'weight_g' | 'rides'
 type Field = { label: string; hint?: string; shown?: boolean } & (
   | { field: Word; words: readonly string[] }
   | { field: Text; date: true }
   | { field: Text; longest: number }
   | { field: Measure; unit: number }
+  | { field: List; lines: true }
 )
 
 const energies = ['low', 'usual', 'high'] as const
@@ -40,6 +47,12 @@ const fields = computed<Field[]>(() => [
   { field: 'ridden_past', label: 'Ridden past', words: ['none', 'ordinary', 'unhappy', 'unknown'] },
   { field: 'energy', label: 'Energy', words: energies },
   { field: 'sensitivity', label: 'Sensitivity', words: energies },
+  {
+    field: 'things',
+    label: 'Things it has met',
+    lines: true,
+    hint: 'As told: fly spray, clippers, a tarpaulin. Those of its sessions are counted by themselves',
+  },
   { field: 'food', label: 'Food allowed', words: ['yes', 'no', 'only after standing'] },
 ])
 const ticks = [
@@ -54,6 +67,16 @@ function set<K extends keyof Record>(field: K, value: Record[K]) {
 }
 function put<K extends keyof Record>(field: K, value: Record[K]) {
   record.value = { ...record.value, [field]: value }
+}
+
+/** A list as it is typed: with commas between. */
+const listed = (typed: string) => {
+  const names = typed.split(',').map((name) => name.trimStart())
+  return names.length === 1 && !names[0] ? undefined : names
+}
+const tidy = (field: List) => {
+  const names = record.value[field]?.map((name) => name.trim()).filter(Boolean)
+  put(field, names?.length ? names : undefined)
 }
 
 const inUnit = (field: Measure, unit: number) => {
@@ -73,7 +96,7 @@ const hands = computed(() => {
 <template>
   <div class="grid">
     <template v-for="d in fields" :key="d.field">
-      <FieldRow v-if="d.shown ?? true" v-slot="f" :label="d.label" :hint="d.hint" :wrong="wrong(d.field)">
+      <FieldRow v-if="(d.shown ?? true) && asked(d.field)" v-slot="f" :label="d.label" :hint="d.hint" :wrong="wrong(d.field)">
         <ChipRow
           v-if="'words' in d"
           :label="d.label"
@@ -88,6 +111,14 @@ const hands = computed(() => {
           @update:model-value="putInUnit(d.field, d.unit, $event)"
         />
         <ElInput
+          v-else-if="'lines' in d"
+          :id="f.id"
+          :model-value="record[d.field]?.join(',') ?? ''"
+          :aria-describedby="f.describedby"
+          @update:model-value="put(d.field, listed($event))"
+          @blur="tidy(d.field)"
+        />
+        <ElInput
           v-else
           :id="f.id"
           :model-value="record[d.field] ?? ''"
@@ -100,7 +131,7 @@ const hands = computed(() => {
     </template>
     <div>
       <ElCheckbox
-        v-for="t in ticks"
+        v-for="t in ticks.filter((t) => asked(t.field))"
         :key="t.field"
         :model-value="record[t.field] ?? false"
         @update:model-value="put(t.field, !!$event || undefined)"

@@ -29,6 +29,7 @@ import InterruptionSheet from './pads/InterruptionSheet.vue'
 import SchoolPad from './pads/SchoolPad.vue'
 import RopeColumn from './RopeColumn.vue'
 import SettingsSheet from './SettingsSheet.vue'
+import ThingRow from './ThingRow.vue'
 import { useArena, type Rep } from './useArena'
 import { felt, mind, useAwake } from './useDevice'
 import { usePads } from './usePads'
@@ -190,6 +191,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
                 @tap="tap"
               />
             </template>
+            <ThingRow v-if="arena.card?.about_thing" v-model="pads.thing.value" :met="arena.data.brief.met ?? []" />
             <button v-if="arena.card?.bumps" type="button" class="set bump" @click="arena.mark({ bump: true }, 'bit on teeth')">
               bit on teeth
             </button>

@@ -68,7 +68,7 @@ async function enter() {
               <ChipRow
                 big
                 label="Handler"
-                :choices="data.handlers.map((h) => ({ value: h.id, text: h.owner ? `${h.name}, owner` : h.name }))"
+                :choices="data.handlers.map((h) => ({ value: h.id, text: h.is ? `${h.name}, ${h.is}` : h.name }))"
                 :chosen="[holder]"
                 @toggle="ready.holder = String($event)"
               />

@@ -1,7 +1,7 @@
 // From a pad's taps to an entry of the track: what is carried over from the ask
 // at work is filled in here, for every kind.
 import { StorageSerializers, useLocalStorage } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Schemas } from '../../api/types'
 import type { AnswerWord } from '../../parts/answers'
 import type { Draft } from './hold'
@@ -31,6 +31,14 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
     return card.pad
   })
   const ask = () => ({ step: arena.current.step, variant: arena.current.variant })
+  /** The thing that it is asked with, where the ladder is about one. */
+  const thing = useLocalStorage(`thing-${id}`, '')
+  watch(
+    () => arena.data?.brief.thing,
+    (named) => (thing.value ||= named ?? ''),
+    { immediate: true },
+  )
+  const withThing = () => (arena.card?.about_thing && thing.value.trim() ? { thing: thing.value.trim() } : {})
   const choosePad = (p: Pad) => (chosen.value = { step: arena.current.step, pad: p })
 
   /** A clock that runs ends with the answer. */
@@ -58,12 +66,15 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
       means: m.means,
       in_words: m.in_words,
     }
-    await arena.log({ kind: 'rep', rep: { ...ask(), target: arena.current.target, answer: word, ...take(), ...held } })
+    await arena.log({
+      kind: 'rep',
+      rep: { ...ask(), ...withThing(), target: arena.current.target, answer: word, ...take(), ...held },
+    })
   }
 
   const dose = (d: Dosed) => {
     const { peak } = take()
-    return arena.log({ kind: 'dose', dose: { ...ask(), target: arena.current.target, ...d, peak, answer: '' } })
+    return arena.log({ kind: 'dose', dose: { ...ask(), ...withThing(), target: arena.current.target, ...d, peak, answer: '' } })
   }
   const offer = (word: Schemas['TrackOffer']['answer']) => arena.log({ kind: 'offer', offer: { ...ask(), answer: word } })
   const burst = (b: Bursted) => arena.log({ kind: 'burst', burst: { ...ask(), ...b } })
@@ -92,5 +103,5 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
     running.value = { place, rest, at: Date.now() }
   }
 
-  return { measure, untimed, running, places, pad, choosePad, answer, dose, offer, burst, stopped, endSpell, beginSpell }
+  return { thing, measure, untimed, running, places, pad, choosePad, answer, dose, offer, burst, stopped, endSpell, beginSpell }
 }

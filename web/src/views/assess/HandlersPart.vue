@@ -12,19 +12,29 @@ import WalkField from './WalkField.vue'
 const { walk } = defineProps<{ walk: Assessing }>()
 
 type Handler = Schemas['AssessHandler']
-const handlers = computed(() => Object.entries((walk.typed('handlers') ?? {}) as Record<string, Handler>))
+/** Those written down, and before them the owner's side, who need not be asked for. */
+const noted = computed(() => (walk.typed('handlers') ?? {}) as Record<string, Handler>)
+const people = computed(() => walk.data?.people ?? [])
+const handlers = computed<[string, Handler][]>(() => [
+  ...people.value.map((p): [string, Handler] => [p.id, noted.value[p.id] ?? { name: p.name }]),
+  ...Object.entries(noted.value).filter(([id]) => people.value.every((p) => p.id !== id)),
+])
 const words = computed(() => walk.data?.words)
 
 const add = () => walk.mark(`handlers/${v7()}/main`, handlers.value.length === 0)
-const set = (id: string, name: keyof Handler, value: unknown) =>
+function set(id: string, name: keyof Handler, value: unknown) {
+  const person = people.value.find((p) => p.id === id)
+  if (person && !noted.value[id]) walk.mark(`handlers/${id}/name`, person.name)
   walk.mark(`handlers/${id}/${name}`, walk.typed(`handlers/${id}/${name}`) === value ? null : value)
+}
 </script>
 
 <template>
   <div class="stack">
     <section v-for="[id, h] in handlers" :key="id" class="one stack">
+      <h3 v-if="people.some((p) => p.id === id)">{{ h.name }}</h3>
       <div class="grid">
-        <WalkField label="Name" :walk="walk" :path="`handlers/${id}/name`" />
+        <WalkField v-if="people.every((p) => p.id !== id)" label="Name" :walk="walk" :path="`handlers/${id}/name`" />
         <WalkField label="Strength, injuries that matter" :walk="walk" :path="`handlers/${id}/note`" />
       </div>
       <FieldRow label="Experience">
@@ -51,7 +61,7 @@ const set = (id: string, name: keyof Handler, value: unknown) =>
           :chosen="[h.main ? 'main' : '', h.shoulder ? 'shoulder' : '']"
           @toggle="set(id, $event as 'main' | 'shoulder', true)"
         />
-        <ElButton @click="walk.mark(`handlers/${id}`, null)">Take out</ElButton>
+        <ElButton v-if="noted[id]" @click="walk.mark(`handlers/${id}`, null)">Take out</ElButton>
       </div>
     </section>
     <div>

@@ -14,7 +14,13 @@ type Case = Schemas['Case']
 const { kase } = defineProps<{ kase: Case }>()
 const emit = defineEmits<{ saved: [] }>()
 
-const form = reactive({ goal: kase.goal, needed_by: kase.needed_by ?? '', finished: !!kase.finished_on, version: kase.version })
+const form = reactive({
+  goal: kase.goal,
+  needed_by: kase.needed_by ?? '',
+  thing: kase.thing ?? '',
+  finished: !!kase.finished_on,
+  version: kase.version,
+})
 const saving = useSend()
 const saved = ref(false)
 
@@ -22,8 +28,8 @@ const theirs = computed(() => saving.trouble.value?.current as Case | undefined)
 const differing = computed(() => {
   const t = theirs.value
   if (!t) return []
-  const plain = { goal: form.goal, needed_by: form.needed_by, finished: form.finished }
-  return differences(plain, { goal: t.goal, needed_by: t.needed_by, finished: !!t.finished_on })
+  const plain = { goal: form.goal, needed_by: form.needed_by, thing: form.thing, finished: form.finished }
+  return differences(plain, { goal: t.goal, needed_by: t.needed_by, thing: t.thing ?? '', finished: !!t.finished_on })
 })
 
 async function save() {
@@ -44,7 +50,13 @@ async function mine() {
 function take() {
   const t = theirs.value
   if (!t) return
-  Object.assign(form, { goal: t.goal, needed_by: t.needed_by ?? '', finished: !!t.finished_on, version: t.version })
+  Object.assign(form, {
+    goal: t.goal,
+    needed_by: t.needed_by ?? '',
+    thing: t.thing ?? '',
+    finished: !!t.finished_on,
+    version: t.version,
+  })
   saving.trouble.value = undefined
 }
 </script>
@@ -58,9 +70,17 @@ function take() {
     <FieldRow v-slot="f" label="Needed by" :wrong="saving.trouble.value?.fields.needed_by">
       <ElInput :id="f.id" v-model="form.needed_by" type="date" class="date" :aria-describedby="f.describedby" />
     </FieldRow>
+    <FieldRow
+      v-if="kase.problem === 'new thing' || form.thing"
+      v-slot="f"
+      label="The new thing"
+      :wrong="saving.trouble.value?.fields.thing"
+    >
+      <ElInput :id="f.id" v-model="form.thing" maxlength="60" :aria-describedby="f.describedby" />
+    </FieldRow>
     <ElCheckbox v-model="form.finished">Finished: the goal is reached, or the work is ended</ElCheckbox>
     <StaleNote v-if="theirs" :differences="differing" @mine="mine" @theirs="take" />
-    <WrongNote v-else :trouble="saving.trouble.value" :shown="['goal', 'needed_by']" />
+    <WrongNote v-else :trouble="saving.trouble.value" :shown="['goal', 'needed_by', 'thing']" />
     <div class="row">
       <ElButton type="primary" native-type="submit" :loading="saving.sending.value">Save the case</ElButton>
       <p v-if="saved" role="status">Saved.</p>

@@ -8,6 +8,8 @@ import FieldRow from '../../parts/FieldRow.vue'
 import StaleNote from '../../parts/StaleNote.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import CaseForm from './CaseForm.vue'
+import HandlerList from './HandlerList.vue'
+import ThingList from './ThingList.vue'
 import { useHorseFile } from '../../cases/file'
 import RecordFields from '../../cases/RecordFields.vue'
 
@@ -27,6 +29,12 @@ const differing = computed(() => {
   if (!t) return []
   return differences({ name: name.value, record: record.value }, { name: t.name, record: t.record })
 })
+/** Things that were told of, and not worked with since. */
+const toldOf = computed(() =>
+  (file.value?.record.things ?? []).filter((name) =>
+    file.value?.things.every((t) => t.name.toLowerCase() !== name.toLowerCase()),
+  ),
+)
 const wrong = (field: string) => saving.trouble.value?.fields[field]
 
 async function save() {
@@ -85,6 +93,8 @@ function take() {
         <p v-if="saved" role="status">Saved.</p>
       </div>
     </form>
+    <HandlerList v-if="file" :horse="file" @changed="reload" />
+    <ThingList v-if="file && (file.things.length || file.record.things?.length)" :things="file.things" :told="toldOf" />
     <CaseForm v-if="file" :kase="file.case" @saved="reload" />
   </div>
 </template>
