@@ -3,10 +3,10 @@
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '../../api/types'
 import BodyMark from '../../parts/BodyMark.vue'
-import HorseOutline from '../../parts/HorseOutline.vue'
+import { itemPlaces } from '../../parts/horsePlaces'
+import HorseTouch from '../../parts/HorseTouch.vue'
 import { sideWord } from '../../words'
 import BodyItem from './BodyItem.vue'
-import { bodyPlaces } from './bodyPlaces'
 import type { Assessing } from '../../cases/useAssessment'
 
 const { walk, problem } = defineProps<{ walk: Assessing; problem: string }>()
@@ -31,37 +31,25 @@ function restClear() {
   for (const i of rest.value) walk.mark(`body/${i.item}/state`, 'clear')
 }
 const bears = (i: Item) => i.relevant.some((p) => p === problem)
-const outline = (side: 'near' | 'off') =>
-  items.value.flatMap((i) => {
-    const place = bodyPlaces[i.item]
-    return place ? [{ item: i, x: side === 'near' ? place[0] : 480 - place[0], y: place[1] }] : []
-  })
+const says = (side: 'near' | 'off') => (key: string) =>
+  `${items.value.find((i) => i.item === key)?.name.text ?? key}, ${sideWord(side)} side: ${state(key)}`
 </script>
 
 <template>
   <div class="stack">
     <div class="both">
-      <figure v-for="side in ['near', 'off'] as const" :key="side">
-        <figcaption>{{ sideWord(side) }}</figcaption>
-        <HorseOutline :side="side">
-          <g
-            v-for="m in outline(side)"
-            :key="m.item.item"
-            :transform="`translate(${m.x} ${m.y})`"
-            class="spot"
-            :class="{ chosen: chosen === m.item.item }"
-            role="button"
-            tabindex="0"
-            :aria-label="`${m.item.name.text}, ${sideWord(side)} side: ${state(m.item.item)}`"
-            @click="choose(m.item.item)"
-            @keydown.enter.prevent="choose(m.item.item)"
-            @keydown.space.prevent="choose(m.item.item)"
-          >
-            <circle r="27" class="target" />
-            <BodyMark :state="state(m.item.item)" />
-          </g>
-        </HorseOutline>
-      </figure>
+      <HorseTouch
+        v-for="side in ['near', 'off'] as const"
+        :key="side"
+        v-slot="{ place }"
+        :side="side"
+        :spots="itemPlaces"
+        :chosen="chosen"
+        :says="says(side)"
+        @touch="choose($event as Item['item'])"
+      >
+        <BodyMark :state="state(place)" />
+      </HorseTouch>
     </div>
     <div class="items" role="group" aria-label="The body, item by item">
       <button
@@ -94,27 +82,6 @@ const outline = (side: 'near' | 'off') =>
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(min(300px, 100%), 1fr));
   gap: var(--gap-3);
-}
-figure {
-  margin: 0;
-  position: relative;
-}
-figcaption {
-  font: 700 var(--step-2) var(--font-head);
-}
-.spot {
-  cursor: pointer;
-}
-.target {
-  fill: transparent;
-}
-.spot:focus-visible {
-  outline: none;
-}
-.spot.chosen .target,
-.spot:focus-visible .target {
-  stroke: var(--slate);
-  stroke-width: 3;
 }
 .items {
   display: grid;

@@ -6,6 +6,7 @@ import AnswerRow from '../../parts/AnswerRow.vue'
 import ChipRow from '../../parts/ChipRow.vue'
 import { choices } from '../../parts/choices'
 import HorseOutline from '../../parts/HorseOutline.vue'
+import { area, onSide, zones } from '../../parts/horsePlaces'
 import LevelKeys from '../../parts/LevelKeys.vue'
 import { sideWord } from '../../words'
 import type { Assessing } from '../../cases/useAssessment'
@@ -13,13 +14,6 @@ import type { Assessing } from '../../cases/useAssessment'
 const { walk } = defineProps<{ walk: Assessing }>()
 
 type Touch = Schemas['AssessTouch']
-const bands = [
-  { zone: 'zone 1', from: -20, to: 26 },
-  { zone: 'zone 2', from: 26, to: 176 },
-  { zone: 'zone 3', from: 176, to: 334 },
-  { zone: 'zone 4', from: 334, to: 412 },
-  { zone: 'zone 5', from: 412, to: 470 },
-]
 const withs = ['hand', 'tool', 'over'] as const
 const using = ref<(typeof withs)[number]>('hand')
 const chosen = ref('')
@@ -33,7 +27,11 @@ const shown = (zone: string, side: string) => {
 const open = computed(() => chosen.value && `${chosen.value} ${using.value}`)
 const note = (name: keyof Touch, value: unknown) => walk.mark(`zones/${open.value}/${name}`, value)
 const outs = computed(() => (open.value ? (touch(open.value)?.step_outs ?? 0) : 0))
-const x = (side: string, b: (typeof bands)[number]) => (side === 'near' ? b.from : 480 - b.to)
+/** The middle of a zone at the top of the picture, where its number stands. */
+const middle = (side: 'near' | 'off', spots: (typeof zones)[string]) => {
+  const xs = spots.filter(([, y]) => y < 10).map((spot) => onSide(side, spot)[0])
+  return xs.reduce((sum, x) => sum + x, 0) / xs.length
+}
 const letter: Record<string, string> = { refused: '×', try: 't', tolerated: '~', accepted: '✓', offered: '★' }
 </script>
 
@@ -45,21 +43,21 @@ const letter: Record<string, string> = { refused: '×', try: 't', tolerated: '~'
         <figcaption>{{ sideWord(side) }}</figcaption>
         <HorseOutline :side="side">
           <g
-            v-for="b in bands"
-            :key="b.zone"
+            v-for="(spots, zone) in zones"
+            :key="zone"
             role="button"
             tabindex="0"
             class="zone"
-            :class="[touch(key(b.zone, side))?.grade, { chosen: chosen === `${b.zone} ${side}` }]"
-            :aria-label="`${b.zone} ${sideWord(side)}: ${shown(b.zone, side)}`"
-            @click="chosen = `${b.zone} ${side}`"
-            @keydown.enter.prevent="chosen = `${b.zone} ${side}`"
-            @keydown.space.prevent="chosen = `${b.zone} ${side}`"
+            :class="[touch(key(zone, side))?.grade, { chosen: chosen === `${zone} ${side}` }]"
+            :aria-label="`${zone} ${sideWord(side)}: ${shown(zone, side)}`"
+            @click="chosen = `${zone} ${side}`"
+            @keydown.enter.prevent="chosen = `${zone} ${side}`"
+            @keydown.space.prevent="chosen = `${zone} ${side}`"
           >
-            <rect :x="x(side, b)" y="6" :width="b.to - b.from" height="328" />
-            <text :x="x(side, b) + (b.to - b.from) / 2" y="26">{{ b.zone.slice(5) }}</text>
-            <text v-if="touch(key(b.zone, side))" :x="x(side, b) + (b.to - b.from) / 2" y="330" class="said">
-              {{ letter[touch(key(b.zone, side))?.grade ?? ''] ?? '?' }} {{ touch(key(b.zone, side))?.level ?? '' }}
+            <polygon :points="area(side, spots)" />
+            <text :x="middle(side, spots)" y="26">{{ zone.slice(5) }}</text>
+            <text v-if="touch(key(zone, side))" :x="middle(side, spots)" y="410" class="said">
+              {{ letter[touch(key(zone, side))?.grade ?? ''] ?? '?' }} {{ touch(key(zone, side))?.level ?? '' }}
             </text>
           </g>
         </HorseOutline>
@@ -101,25 +99,25 @@ figcaption {
 .zone:focus-visible {
   outline: none;
 }
-rect {
+polygon {
   fill: transparent;
   stroke: var(--ink-2);
   stroke-width: 1.2;
   stroke-dasharray: 4 4;
 }
-.accepted rect,
-.offered rect {
+.accepted polygon,
+.offered polygon {
   fill: color-mix(in srgb, var(--pasture) 18%, transparent);
   stroke-dasharray: none;
 }
-.refused rect,
-.try rect,
-.tolerated rect {
+.refused polygon,
+.try polygon,
+.tolerated polygon {
   fill: color-mix(in srgb, var(--ochre) 22%, transparent);
   stroke-dasharray: none;
 }
-.chosen rect,
-.zone:focus-visible rect {
+.chosen polygon,
+.zone:focus-visible polygon {
   stroke: var(--slate);
   stroke-width: 4;
   stroke-dasharray: none;
