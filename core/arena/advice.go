@@ -24,6 +24,9 @@ type Known struct {
 
 	Understood bool         `json:"understood,omitempty" doc:"2 of the last 3 answers were a try or better, at level 6 or less"`
 	Good       bool         `json:"good,omitempty" doc:"seen good in person at an assessment: accepted, at level 5 or less"`
+	SoftAfter  float64      `json:"soft_after,omitempty" doc:"median seconds of feel until it was soft, on the last day it was worked"`
+	Kicks      *int         `json:"kicks,omitempty" doc:"kicks per 10 in the first set of that day"`
+	StoodAfter float64      `json:"stood_after,omitempty" doc:"seconds until it stood in the first dose of that day"`
 	Concluded  bool         `json:"concluded,omitempty" doc:"nobody saw it: counted as understood because a later step was accepted"`
 	Source     horse.Source `json:"source,omitzero" doc:"where the state comes from, if from an assessment: seen, on video; told: it is only said to be good"`
 	Assessed   string       `json:"assessed,omitempty" format:"date" doc:"day of that assessment"`
@@ -82,6 +85,8 @@ type Input struct {
 	Blocked  []string                `json:"blocked,omitempty" doc:"keys of steps that a fact blocks"`
 	Barred   map[string]Barred       `json:"barred,omitempty" doc:"why each of them is blocked, by step"`
 	Levels   map[string]int          `json:"levels,omitempty" doc:"pass level by step, where the plan asks for lighter"`
+	Before   []StoppedBefore         `json:"before,omitempty" doc:"what was stopped in earlier sessions"`
+	Spots    []Spot                  `json:"spots,omitempty" doc:"the named places that were passed before"`
 	Limits   map[string]int          `json:"limits,omitempty" doc:"the last value by step, where a fact allows no more"`
 	Handler  string                  `json:"handler,omitempty" doc:"who holds the rope unless a rep says"`
 	Handlers map[string]Handler      `json:"handlers,omitempty" doc:"people who are no trainers, by the name used as handler"`

@@ -43,6 +43,7 @@ type Worked struct {
 	Tries   int   `json:"tries,omitempty" doc:"small releases inside held asks"`
 	Seconds []int `json:"seconds,omitempty" doc:"wait it out: seconds to soft, the first and the last"`
 	Kicks   []int `json:"kicks,omitempty" doc:"at the tool, per 10: the first and the last"`
+	LetDown []int `json:"let_down,omitempty" doc:"seconds from the release to the let-down: the first and the last"`
 }
 
 // Said is advice as it was shown, and whether the trainer did otherwise.
@@ -90,7 +91,7 @@ func ReviewOf(c *catalog.Catalog, in Input) (Review, error) {
 // Review tells what the session came to so far.
 func (r *Running) Review() Review {
 	v := Review{Asks: r.worked(), Said: r.said(), Followed: r.followed(), Handlers: r.timing(), Felt: []Felt{}, Next: r.next()}
-	v.Stopped = r.stopped()
+	v.Stopped = StoppedIn(r.live, r.in.Started)
 	for _, b := range r.now.beads {
 		if b.Arousal.Noted() || b.Calm >= 2 { // what was not noted is not said to be calm
 			v.Felt = append(v.Felt, feltAt(b.At, b.Calm))
@@ -160,10 +161,13 @@ func (w *Worked) take(b Told) {
 	if b.Kicks != nil {
 		ends(&w.Kicks, *b.Kicks)
 	}
+	if b.LetDown != nil {
+		ends(&w.LetDown, whole(*b.LetDown))
+	}
 	if b.School == horse.WaitItOut {
 		w.Tries += len(b.Tries)
 		if b.Seconds > 0 && horse.Soft(b.Graded) {
-			ends(&w.Seconds, int(math.Round(b.Seconds)))
+			ends(&w.Seconds, whole(b.Seconds))
 		}
 	}
 }
@@ -326,6 +330,11 @@ func (r *Running) story(v Review) []phrase.Message {
 		if w.Kicks != nil {
 			say("kicks", phrase.Args{"from": w.Kicks[0], "to": w.Kicks[1]})
 		}
+		if d := w.LetDown; d != nil && d[0] == d[1] {
+			say("let_down", phrase.Args{"s": d[0]})
+		} else if d != nil {
+			say("let_down.from", phrase.Args{"a": d[0], "b": d[1]})
+		}
 		if w.Passed {
 			say("passed", nil)
 		}
@@ -340,6 +349,10 @@ func (r *Running) story(v Review) []phrase.Message {
 			say("memory", phrase.Args{"ask": askName(step, m.Ask), "n": m.Tries, "answer": phrase.Of("story.last."+keyOf(m.Last), nil)})
 		}
 	}
+	if works := r.worksDone(); len(works) > 0 {
+		say("works", phrase.Args{"works": works})
+	}
+	r.passing(func(key string, args phrase.Args) { story = append(story, phrase.Of("live."+key, args)) })
 	story = append(story, v.Stopped.tell()...)
 	if s.overs > 0 {
 		say("over", phrase.Args{"n": s.overs})
@@ -357,6 +370,17 @@ func (r *Running) story(v Review) []phrase.Message {
 		say("end."+endOf(r.now.beads[n-1]), nil)
 	}
 	return story
+}
+
+// worksDone names what the work away from a wanted place was, each once.
+func (r *Running) worksDone() []string {
+	var works []string
+	for _, w := range (horse.Work{}).All() {
+		if slices.ContainsFunc(r.live, func(e track.Entry) bool { return e.Spell != nil && !e.Spell.Rest && e.Spell.Work == w }) {
+			works = append(works, w.String())
+		}
+	}
+	return works
 }
 
 // endOf names what a session ended on.

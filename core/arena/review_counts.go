@@ -77,30 +77,47 @@ type Stopped []Behaviour
 
 // A Behaviour is one that was stopped, with where it was headed.
 type Behaviour struct {
-	What    horse.WayOut `json:"what"`
-	Heading string       `json:"heading,omitempty"`
-	N       int          `json:"n"`
-	PerTen  float64      `json:"per_ten" doc:"per ten minutes of the session"`
-	Level   horse.Level  `json:"level,omitzero" doc:"the middle level it took"`
-	Seconds float64      `json:"seconds,omitempty" doc:"the middle time it took, in seconds"`
-	Quiet   int          `json:"quiet" doc:"whole minutes since the last"`
+	What      horse.WayOut `json:"what,omitzero"`
+	Hurry     horse.Hurry  `json:"hurry,omitzero" doc:"a jog or pace, in place of what"`
+	Slope     horse.Slope  `json:"slope,omitzero"`
+	Heading   string       `json:"heading,omitempty"`
+	N         int          `json:"n"`
+	PerTen    float64      `json:"per_ten" doc:"per ten minutes of the session"`
+	Level     horse.Level  `json:"level,omitzero" doc:"the middle level it took"`
+	Seconds   float64      `json:"seconds,omitempty" doc:"the middle time it took, in seconds"`
+	All       float64      `json:"all,omitempty" doc:"all of its seconds together"`
+	AllPerTen float64      `json:"all_per_ten,omitempty" doc:"its seconds per ten minutes of the session"`
+	Quiet     int          `json:"quiet" doc:"whole minutes since the last"`
 }
 
-func (r *Running) stopped() Stopped {
+// Called is what was stopped, in words.
+func (b Behaviour) Called() string {
+	if b.Hurry.IsZero() {
+		return b.What.String()
+	}
+	if b.Slope.IsZero() {
+		return b.Hurry.String()
+	}
+	return b.Hurry.String() + ", " + b.Slope.String()
+}
+
+// StoppedIn counts what was stopped in a session, by what stands of its track.
+func StoppedIn(live []track.Entry, started int64) Stopped {
 	list := Stopped{}
 	var levels, seconds [][]float64
 	last := int64(0)
-	if n := len(r.live); n > 0 {
-		last = r.live[n-1].At
+	if n := len(live); n > 0 {
+		last = live[n-1].At
 	}
-	for _, e := range r.live {
+	for _, e := range live {
 		u := e.Interruption
 		if u == nil || e.Kind != track.KindInterruption {
 			continue
 		}
-		i := slices.IndexFunc(list, func(b Behaviour) bool { return b.What == u.Behaviour && b.Heading == u.Heading })
+		of := Behaviour{What: u.Behaviour, Hurry: u.Hurry, Slope: u.Slope, Heading: u.Heading}
+		i := slices.IndexFunc(list, func(b Behaviour) bool { return b.Called() == of.Called() && b.Heading == of.Heading })
 		if i < 0 {
-			list = append(list, Behaviour{What: u.Behaviour, Heading: u.Heading})
+			list = append(list, of)
 			levels, seconds = append(levels, nil), append(seconds, nil)
 			i = len(list) - 1
 		}
@@ -111,12 +128,14 @@ func (r *Running) stopped() Stopped {
 		}
 		if u.Seconds > 0 {
 			seconds[i] = append(seconds[i], u.Seconds)
+			list[i].All += u.Seconds
 		}
 	}
-	minutes := max(float64(last-r.in.Started)/minute, 1)
+	minutes := max(float64(last-started)/minute, 1)
 	for i := range list {
 		b := &list[i]
 		b.PerTen = float64(b.N) * 10 / minutes
+		b.AllPerTen = b.All * 10 / minutes
 		b.Seconds = horse.Median(seconds[i])
 		if len(levels[i]) > 0 {
 			b.Level = horse.LevelOf(int(math.Round(horse.Median(levels[i]))))
@@ -128,7 +147,7 @@ func (r *Running) stopped() Stopped {
 func (list Stopped) tell() []phrase.Message {
 	var said []phrase.Message
 	for _, b := range list {
-		args := phrase.Args{"what": b.What.String(), "n": b.N, "rate": b.PerTen, "heading": phrase.Message{}, "level": phrase.Message{}, "seconds": phrase.Message{}}
+		args := phrase.Args{"what": b.Called(), "n": b.N, "rate": b.PerTen, "heading": phrase.Message{}, "level": phrase.Message{}, "seconds": phrase.Message{}}
 		if b.Heading != "" {
 			args["heading"] = phrase.Of("story.heading", phrase.Args{"to": b.Heading})
 		}

@@ -185,7 +185,7 @@ func TestInterruptionsAreCounted(t *testing.T) {
 	s.mark(17*minute, felt(1))
 	v, said := review(t, s.input())
 	require.Len(t, v.Stopped, 1)
-	assert.Equal(t, Behaviour{What: horse.TurnedAway, Heading: "home", N: 3, PerTen: 1.5, Level: horse.LevelOf(2), Seconds: 3, Quiet: 17}, v.Stopped[0])
+	assert.Equal(t, Behaviour{What: horse.TurnedAway, Heading: "home", N: 3, PerTen: 1.5, Level: horse.LevelOf(2), Seconds: 3, All: 11, AllPerTen: 5.5, Quiet: 17}, v.Stopped[0])
 	assert.Equal(t, []string{"Stopped three times: turned away, heading home, 1.5 in ten minutes, with level 2, in 3 s.", "None of it in the last 17 minutes."}, said)
 }
 

@@ -53,6 +53,7 @@ type Picture struct {
 	From   int          `json:"from,omitempty" doc:"how many beads stand as they were told before"`
 	Recent []Newest     `json:"recent" doc:"the newest entries that stand, newest first"`
 	Would  []Would      `json:"would" doc:"advice that was shown and would now be another"`
+	Live   Live         `json:"live" doc:"what is counted while the ask at work is worked"`
 	At     Next         `json:"at" doc:"the ask at work: chosen by hand, or answered last"`
 	Last   *track.Entry `json:"last,omitempty" doc:"the newest answer as it stands, to be corrected"`
 	Holds  string       `json:"holds,omitempty" doc:"who holds the rope now"`
@@ -246,6 +247,7 @@ func (r *Running) Picture(now int64) Picture {
 	}
 	at, target := r.now.s.current()
 	p.At = Next{Ask: at, Target: target, StartLevel: 1}
+	p.Live = r.counting(at)
 	p.Ended, p.Holds = r.now.s.ended, r.now.s.handler
 	return p
 }

@@ -110,7 +110,8 @@ func (s *session) absorb(e track.Entry) {
 	case e.Kind == track.KindSpell && e.Spell != nil:
 		s.work(*e.Spell)
 	case e.Kind == track.KindInterruption && e.Interruption != nil:
-		s.mark(track.Mark{Arousal: e.Interruption.Arousal, WaysOut: []horse.WayOut{e.Interruption.Behaviour}})
+		ways, _ := e.Ways()
+		s.mark(track.Mark{Arousal: e.Interruption.Arousal, WaysOut: ways})
 	case e.Kind == track.KindMark && e.Mark != nil:
 		s.mark(*e.Mark)
 	case e.Kind == track.KindMemory && e.Memory != nil:

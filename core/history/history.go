@@ -24,21 +24,23 @@ const Version = arena.Version + ".5"
 
 // A History is what a horse's sessions came to so far.
 type History struct {
-	Started     int64            `json:"started,omitempty" doc:"when the newest session began, ms"`
-	Days        []Day            `json:"days,omitempty" doc:"one for each session, the oldest first"`
-	Asks        []Ask            `json:"asks,omitempty" doc:"each ask that was worked, in the order of its key"`
-	Firsts      []First          `json:"firsts,omitempty" doc:"how each ask was in the first session that worked it, in the order of its key"`
-	Steps       []Step           `json:"steps,omitempty" doc:"each step that was worked, in the order of its key"`
-	Hands       []Hand           `json:"hands,omitempty" doc:"how each step went with each person who held the rope"`
-	Answers     arena.Answers    `json:"answers,omitzero" doc:"from which the horse's own cycle is learned"`
-	RepSeconds  float64          `json:"rep_seconds,omitempty" doc:"its own time for a rep: the median gap in the newest session that had four; 0: none had"`
-	Bumped      bool             `json:"bumped,omitempty" doc:"a bump in the newest session was not made good"`
-	Heavy       bool             `json:"heavy,omitempty" doc:"a session's median level was 5 or more, and none since was 4 or less with 80 % of releases on the try"`
-	Own         []catalog.OwnAsk `json:"own,omitempty" doc:"asks of its own, that no ladder names, as they were written down"`
-	Things      []Thing          `json:"things,omitempty" doc:"the things that it has met, in the order in which it met them"`
-	Open        string           `json:"open,omitempty" doc:"id of the newest session that nobody has ended; empty: all were"`
-	Assessments int              `json:"assessments,omitempty" doc:"how many assessments are in it, the oldest first"`
-	Danger      string           `json:"danger,omitempty" format:"date" doc:"newest day of a dangerous event"`
+	Started     int64                 `json:"started,omitempty" doc:"when the newest session began, ms"`
+	Days        []Day                 `json:"days,omitempty" doc:"one for each session, the oldest first"`
+	Asks        []Ask                 `json:"asks,omitempty" doc:"each ask that was worked, in the order of its key"`
+	Firsts      []First               `json:"firsts,omitempty" doc:"how each ask was in the first session that worked it, in the order of its key"`
+	Steps       []Step                `json:"steps,omitempty" doc:"each step that was worked, in the order of its key"`
+	Hands       []Hand                `json:"hands,omitempty" doc:"how each step went with each person who held the rope"`
+	Answers     arena.Answers         `json:"answers,omitzero" doc:"from which the horse's own cycle is learned"`
+	RepSeconds  float64               `json:"rep_seconds,omitempty" doc:"its own time for a rep: the median gap in the newest session that had four; 0: none had"`
+	Bumped      bool                  `json:"bumped,omitempty" doc:"a bump in the newest session was not made good"`
+	Heavy       bool                  `json:"heavy,omitempty" doc:"a session's median level was 5 or more, and none since was 4 or less with 80 % of releases on the try"`
+	Own         []catalog.OwnAsk      `json:"own,omitempty" doc:"asks of its own, that no ladder names, as they were written down"`
+	Things      []Thing               `json:"things,omitempty" doc:"the things that it has met, in the order in which it met them"`
+	Stopped     []arena.StoppedBefore `json:"stopped,omitempty" doc:"what was stopped, as the last session that saw it had it"`
+	Spots       []arena.Spot          `json:"spots,omitempty" doc:"the named places that were passed"`
+	Open        string                `json:"open,omitempty" doc:"id of the newest session that nobody has ended; empty: all were"`
+	Assessments int                   `json:"assessments,omitempty" doc:"how many assessments are in it, the oldest first"`
+	Danger      string                `json:"danger,omitempty" format:"date" doc:"newest day of a dangerous event"`
 }
 
 // A Day is one session as later ones look back on it.

@@ -48,6 +48,8 @@ func read(c *catalog.Catalog, h History, d track.Day) (History, []arena.Told, Vi
 	}
 	n := h
 	n.Own = h.ownAfter(out)
+	n.Stopped = stoppedAfter(h.Stopped, d.Date, arena.StoppedIn(out.Live, d.Started))
+	n.Spots = arena.SpotsAfter(c, h.Spots, out.Live)
 	n.Things = thingsAfter(c, h.Things, d.Date, out.Live)
 	n.Started = max(h.Started, d.Started)
 	n.Asks = sorted(asks)
@@ -126,6 +128,7 @@ func (a Ask) after(c *catalog.Catalog, ask horse.Ask, date string, reps []arena.
 	if a.State.IsZero() || a.State == horse.Untried {
 		a.State = horse.Tried
 	}
+	a.Known = measured(a.Known, reps)
 	for _, t := range reps {
 		today.count(t)
 		a.Fair = append(a.Fair, t.Fair())
@@ -166,6 +169,40 @@ func (a Ask) after(c *catalog.Catalog, ask horse.Ask, date string, reps []arena.
 		a.Source, a.Assessed = horse.Source{}, ""
 	}
 	return a
+}
+
+// measured is an ask with the numbers of the newest session that worked it, which
+// the next one is compared with.
+func measured(k arena.Known, reps []arena.Told) arena.Known {
+	k.SoftAfter, k.Kicks, k.StoodAfter = 0, nil, 0
+	var soft []float64
+	for _, t := range reps {
+		if horse.Soft(t.Graded) && t.Seconds > 0 {
+			soft = append(soft, t.Seconds)
+		}
+		if k.Kicks == nil {
+			k.Kicks = t.Kicks
+		}
+		if k.StoodAfter == 0 && t.Kind == track.KindDose {
+			k.StoodAfter = t.Seconds
+		}
+	}
+	k.SoftAfter = horse.Median(soft)
+	return k
+}
+
+// stoppedAfter puts what a session stopped in the place of what was known of it.
+func stoppedAfter(had []arena.StoppedBefore, day string, stopped arena.Stopped) []arena.StoppedBefore {
+	list := slices.Clone(had)
+	for _, b := range stopped {
+		one := arena.StoppedBefore{What: b.Called(), On: day, PerTen: b.PerTen, All: b.AllPerTen}
+		if i := slices.IndexFunc(list, func(was arena.StoppedBefore) bool { return was.What == one.What }); i >= 0 {
+			list[i] = one
+		} else {
+			list = append(list, one)
+		}
+	}
+	return list
 }
 
 func (t *Today) count(rep arena.Told) {

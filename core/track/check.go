@@ -74,6 +74,10 @@ func (r Rep) check(c *catalog.Catalog) error {
 		return fmt.Errorf("seconds of pressure are from 0 to 7200, not %v", r.Seconds)
 	case r.ToTry != nil && (*r.ToTry < 0 || *r.ToTry > 7200):
 		return fmt.Errorf("seconds to the try are from 0 to 7200, not %v", *r.ToTry)
+	case r.LetDown != nil && (*r.LetDown < 0 || *r.LetDown > 7200):
+		return fmt.Errorf("seconds to the let-down are from 0 to 7200, not %v", *r.LetDown)
+	case r.Drawn < 0 || r.Drawn > 99:
+		return fmt.Errorf("how often it tried to turn is from 0 to 99")
 	case r.Target < 0 || r.Reached != nil && *r.Reached < 0 || r.Corrections < 0:
 		return fmt.Errorf("a hold, count or distance is 0 or more")
 	case r.Kicks != nil && (*r.Kicks < 0 || *r.Kicks > 10):
@@ -141,7 +145,7 @@ func (e Entry) checkAnswered(c *catalog.Catalog) error {
 		}
 		return of(e.Burst.Ask)
 	}
-	if e.Interruption == nil || e.Interruption.Behaviour.IsZero() {
+	if e.Interruption == nil || e.Interruption.Behaviour.IsZero() && e.Interruption.Hurry.IsZero() {
 		return fmt.Errorf("an interruption needs the behaviour that was stopped")
 	}
 	return nil

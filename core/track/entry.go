@@ -90,6 +90,11 @@ type Rep struct {
 	From        horse.CameFrom    `json:"came_from,omitzero" doc:"from where it was come to the horse"`
 	EndedBy     horse.EndedBy     `json:"ended_by,omitzero" doc:"who ended it"`
 	Handler     string            `json:"handler,omitempty" maxLength:"60" doc:"who holds the rope"`
+	LetDown     *float64          `json:"let_down,omitempty" minimum:"0" maximum:"7200" doc:"seconds from the release until the whole body let down"`
+	Place       horse.BodyPlace   `json:"place,omitzero" doc:"where on the body it was"`
+	Spot        string            `json:"spot,omitempty" maxLength:"60" doc:"the named place that was passed"`
+	Heading     horse.Heading     `json:"heading,omitzero" doc:"in which direction it was passed"`
+	Drawn       int               `json:"drawn,omitempty" minimum:"0" maximum:"99" doc:"how often it tried to turn to it"`
 	Thing       string            `json:"thing,omitempty" maxLength:"60" doc:"the thing it was asked with, on a ladder that is about one"`
 	Flags       []horse.Flag      `json:"flags,omitempty" maxItems:"6" doc:"why it may not count"`
 }

@@ -124,6 +124,7 @@ type Spell struct {
 	Place   SpellPlace     `json:"place" doc:"where it was"`
 	Rest    bool           `json:"rest,omitempty" doc:"rest; else work"`
 	Level   horse.Level    `json:"level,omitzero" doc:"of the work"`
+	Work    horse.Work     `json:"work,omitzero" doc:"what the work was"`
 	Seconds int            `json:"seconds" minimum:"0" maximum:"36000" doc:"how long"`
 	Came    Coming         `json:"came,omitzero" doc:"how it came there"`
 	EndedBy horse.EndedBy  `json:"ended_by,omitzero" doc:"who ended it"`
@@ -214,7 +215,9 @@ func (b Burst) rep() Rep {
 // An Interruption is an unasked behaviour that is stopped; it is counted, and
 // is no answer.
 type Interruption struct {
-	Behaviour horse.WayOut  `json:"behaviour" doc:"what was stopped"`
+	Behaviour horse.WayOut  `json:"behaviour,omitzero" doc:"what was stopped; or else hurry"`
+	Hurry     horse.Hurry   `json:"hurry,omitzero" doc:"a jog or pace in place of a walk, for as long as it lasted"`
+	Slope     horse.Slope   `json:"slope,omitzero" doc:"how the ground lay"`
 	Heading   string        `json:"heading,omitempty" maxLength:"60" doc:"towards what"`
 	Level     horse.Level   `json:"level,omitzero" doc:"the pressure that stopped it"`
 	Seconds   float64       `json:"seconds,omitempty" minimum:"0" maximum:"3600" doc:"to its end"`
@@ -266,7 +269,7 @@ func (e Entry) Ways() (ways []horse.WayOut, flags []horse.Flag) {
 		return e.Spell.WaysOut, nil
 	case e.Burst != nil:
 		return e.Burst.WaysOut, nil
-	case e.Interruption != nil:
+	case e.Interruption != nil && !e.Interruption.Behaviour.IsZero():
 		return []horse.WayOut{e.Interruption.Behaviour}, nil
 	case e.Mark != nil:
 		return e.Mark.WaysOut, nil

@@ -1059,7 +1059,19 @@ export interface components {
             started: number;
         };
         ArenaBehaviour: {
+            /**
+             * Format: double
+             * @description all of its seconds together
+             */
+            all?: number;
+            /**
+             * Format: double
+             * @description its seconds per ten minutes of the session
+             */
+            all_per_ten?: number;
             heading?: string;
+            /** @description a jog or pace, in place of what */
+            hurry?: string;
             /** @description the middle level it took */
             level?: number | null;
             /** Format: int64 */
@@ -1079,8 +1091,9 @@ export interface components {
              * @description the middle time it took, in seconds
              */
             seconds?: number;
+            slope?: string;
             /** @enum {string} */
-            what: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance";
+            what?: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance";
         };
         ArenaBrief: {
             /** @description steps that close a bar, which nobody does alone */
@@ -1144,6 +1157,8 @@ export interface components {
              * @enum {string}
              */
             school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description named places are passed, in both directions */
+            spots: boolean;
             /** @description a bar is closed or it is tied there: the sequence card goes along */
             trailer: boolean;
             unit: string;
@@ -1220,6 +1235,8 @@ export interface components {
             barred?: {
                 [key: string]: components["schemas"]["ArenaBarred"];
             };
+            /** @description what was stopped in earlier sessions */
+            before?: components["schemas"]["ArenaStoppedBefore"][];
             /** @description keys of steps that a fact blocks */
             blocked?: string[];
             /** @description who holds the rope unless a rep says */
@@ -1259,6 +1276,8 @@ export interface components {
             schools?: {
                 [key: string]: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
             };
+            /** @description the named places that were passed before */
+            spots?: components["schemas"]["ArenaSpot"][];
             /**
              * Format: int64
              * @description start of the session, ms
@@ -1278,6 +1297,11 @@ export interface components {
             /** @description seen good in person at an assessment: accepted, at level 5 or less */
             good?: boolean;
             /**
+             * Format: int64
+             * @description kicks per 10 in the first set of that day
+             */
+            kicks?: number;
+            /**
              * Format: date
              * @description last day it was worked
              */
@@ -1286,6 +1310,11 @@ export interface components {
             level?: number | null;
             /** @description was accepted at least once */
             soft?: boolean;
+            /**
+             * Format: double
+             * @description median seconds of feel until it was soft, on the last day it was worked
+             */
+            soft_after?: number;
             /**
              * @description where the state comes from, if from an assessment: seen, on video; told: it is only said to be good
              * @enum {string}
@@ -1298,6 +1327,11 @@ export interface components {
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
             /** @description key of a step of the catalogue */
             step: string;
+            /**
+             * Format: double
+             * @description seconds until it stood in the first dose of that day
+             */
+            stood_after?: number;
             /** @description 2 of the last 3 answers were a try or better, at level 6 or less */
             understood?: boolean;
             /**
@@ -1307,6 +1341,15 @@ export interface components {
             value?: number;
             /** @description which one: near or off, a zone, a foot, a direction or a place */
             variant?: string;
+        };
+        ArenaLive: {
+            /** @description at most four, the ask's own first */
+            lines: components["schemas"]["PhraseMessage"][];
+            /**
+             * Format: int64
+             * @description when the feel was let go, ms, where the let-down is still waited for; 0: it is not
+             */
+            released?: number;
         };
         ArenaNewest: {
             /** @description it is an answer, of which more can be said */
@@ -1416,6 +1459,8 @@ export interface components {
             holds?: string;
             /** @description the newest answer as it stands, to be corrected */
             last?: components["schemas"]["TrackEntry"];
+            /** @description what is counted while the ask at work is worked */
+            live: components["schemas"]["ArenaLive"];
             /** @description the newest entries that stand, newest first */
             recent: components["schemas"]["ArenaNewest"][];
             /**
@@ -1492,6 +1537,41 @@ export interface components {
             reason?: string;
             rule: string;
         };
+        ArenaSpot: {
+            /**
+             * Format: int64
+             * @description passes in a row without a try, to the newest
+             */
+            clean: number;
+            /**
+             * Format: int64
+             * @description how often it tried to turn to it in the newest pass
+             */
+            drawn: number;
+            /** @description in which direction */
+            heading?: string;
+            /** @description as the trainer calls it */
+            name: string;
+        };
+        ArenaStoppedBefore: {
+            /**
+             * Format: double
+             * @description seconds per ten minutes
+             */
+            all?: number;
+            /**
+             * Format: date
+             * @description day of that session
+             */
+            on: string;
+            /**
+             * Format: double
+             * @description times per ten minutes
+             */
+            per_ten: number;
+            /** @description the behaviour, or the hurry and the slope */
+            what: string;
+        };
         ArenaTiming: {
             /**
              * Format: double
@@ -1558,6 +1638,11 @@ export interface components {
             counted: boolean;
             dip: boolean;
             /**
+             * Format: int64
+             * @description how often it tried to turn to it
+             */
+            drawn?: number;
+            /**
              * @description who ended it
              * @enum {string}
              */
@@ -1582,6 +1667,8 @@ export interface components {
             graded: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
             /** @description who holds the rope */
             handler?: string;
+            /** @description in which direction it was passed */
+            heading?: string;
             /**
              * @description how the horse was held
              * @enum {string}
@@ -1601,6 +1688,11 @@ export interface components {
              */
             kind: "" | "rep" | "mark" | "undo" | "advice" | "end" | "dose" | "offer" | "spell" | "burst" | "interruption" | "memory";
             /**
+             * Format: double
+             * @description seconds from the release until the whole body let down
+             */
+            let_down?: number;
+            /**
              * @description how it was tolerated; else by face and ears
              * @enum {string}
              */
@@ -1619,6 +1711,8 @@ export interface components {
             name: string;
             /** @description level at the finish */
             peak?: number | null;
+            /** @description where on the body it was */
+            place?: string;
             /** @description pulses until the try */
             pulses?: number | null;
             /**
@@ -1648,6 +1742,8 @@ export interface components {
             seconds?: number;
             /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            /** @description the named place that was passed */
+            spot?: string;
             /** @description level the ask began at */
             start?: number | null;
             /** @description key of a step of the catalogue */
@@ -1687,6 +1783,8 @@ export interface components {
             good: number;
             /** @description at the tool, per 10: the first and the last */
             kicks?: number[];
+            /** @description seconds from the release to the let-down: the first and the last */
+            let_down?: number[];
             /**
              * Format: int64
              * @description longest chosen rest in seconds; furthest dose stood for
@@ -3070,7 +3168,7 @@ export interface components {
             /** @description asked from the saddle */
             ridden?: boolean;
             /** @description what it is to the rules */
-            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back" | "stood for seconds" | "stands by choice")[];
+            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back" | "stood for seconds" | "stands by choice" | "lets down" | "passes spots")[];
             /** @description the look of an assessment that shows it, where that has another name */
             seen_in?: string;
             /** @description being tied is the ask */
@@ -4684,6 +4782,11 @@ export interface components {
              */
             corrections?: number;
             /**
+             * Format: int64
+             * @description how often it tried to turn to it
+             */
+            drawn?: number;
+            /**
              * @description who ended it
              * @enum {string}
              */
@@ -4706,6 +4809,8 @@ export interface components {
             given?: number;
             /** @description who holds the rope */
             handler?: string;
+            /** @description in which direction it was passed */
+            heading?: string;
             /**
              * @description how the horse was held
              * @enum {string}
@@ -4719,6 +4824,11 @@ export interface components {
              */
             kicks?: number;
             /**
+             * Format: double
+             * @description seconds from the release until the whole body let down
+             */
+            let_down?: number;
+            /**
              * @description how it was tolerated; else by face and ears
              * @enum {string}
              */
@@ -4730,6 +4840,8 @@ export interface components {
             means?: number;
             /** @description level at the finish */
             peak?: number | null;
+            /** @description where on the body it was */
+            place?: string;
             /** @description pulses until the try */
             pulses?: number | null;
             /**
@@ -4754,6 +4866,8 @@ export interface components {
             seconds?: number;
             /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            /** @description the named place that was passed */
+            spot?: string;
             /** @description level the ask began at */
             start?: number | null;
             /** @description key of a step of the catalogue */
@@ -4837,14 +4951,16 @@ export interface components {
             /** @description after it; empty: as before */
             arousal?: number | null;
             /**
-             * @description what was stopped
+             * @description what was stopped; or else hurry
              * @enum {string}
              */
-            behaviour: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance";
+            behaviour?: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance";
             /** @description who held the rope; empty: who began the session */
             handler?: string;
             /** @description towards what */
             heading?: string;
+            /** @description a jog or pace in place of a walk, for as long as it lasted */
+            hurry?: string;
             /** @description the pressure that stopped it */
             level?: number | null;
             /**
@@ -4852,6 +4968,8 @@ export interface components {
              * @description to its end
              */
             seconds?: number;
+            /** @description how the ground lay */
+            slope?: string;
         };
         TrackMark: {
             /** @description from now on */
@@ -4977,6 +5095,11 @@ export interface components {
              */
             corrections?: number;
             /**
+             * Format: int64
+             * @description how often it tried to turn to it
+             */
+            drawn?: number;
+            /**
              * @description who ended it
              * @enum {string}
              */
@@ -4994,6 +5117,8 @@ export interface components {
             form?: "" | "building" | "steady" | "pulsed";
             /** @description who holds the rope */
             handler?: string;
+            /** @description in which direction it was passed */
+            heading?: string;
             /**
              * @description how the horse was held
              * @enum {string}
@@ -5007,6 +5132,11 @@ export interface components {
              */
             kicks?: number;
             /**
+             * Format: double
+             * @description seconds from the release until the whole body let down
+             */
+            let_down?: number;
+            /**
              * @description how it was tolerated; else by face and ears
              * @enum {string}
              */
@@ -5018,6 +5148,8 @@ export interface components {
             means?: number;
             /** @description level at the finish */
             peak?: number | null;
+            /** @description where on the body it was */
+            place?: string;
             /** @description pulses until the try */
             pulses?: number | null;
             /**
@@ -5042,6 +5174,8 @@ export interface components {
             seconds?: number;
             /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            /** @description the named place that was passed */
+            spot?: string;
             /** @description level the ask began at */
             start?: number | null;
             /** @description key of a step of the catalogue */
@@ -5129,6 +5263,8 @@ export interface components {
             variant?: string;
             /** @description how it left the place */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+            /** @description what the work was */
+            work?: string;
         };
         TrackTry: {
             /**

@@ -27,8 +27,10 @@ import HowLongSheet from './HowLongSheet.vue'
 import EmptySheet from './EmptySheet.vue'
 import InterruptionSheet from './pads/InterruptionSheet.vue'
 import SchoolPad from './pads/SchoolPad.vue'
+import PlaceSheet from './PlaceSheet.vue'
 import RopeColumn from './RopeColumn.vue'
 import SettingsSheet from './SettingsSheet.vue'
+import SpotRow from './SpotRow.vue'
 import ThingRow from './ThingRow.vue'
 import { useArena, type Rep } from './useArena'
 import { felt, mind, useAwake } from './useDevice'
@@ -43,8 +45,8 @@ const arena = useArena(id, box)
 const { hold, press, build, tried, letGo, tap, take } = useHold(`hold-${id}`, () => Date.now())
 const dropping = useSend()
 const pads = usePads(arena, id, take)
-const { measure, untimed, running, places, pad } = pads
-const open = ref<'more' | 'asks' | 'danger' | 'settings' | 'unasked' | 'empty'>()
+const { thing, place, passed, measure, untimed, running, places, pad } = pads
+const open = ref<'more' | 'asks' | 'danger' | 'settings' | 'unasked' | 'empty' | 'place'>()
 const left = useLocalStorage('arena-left-hand', false)
 const tapping = useLocalStorage('arena-tap-levels', false)
 useAwake()
@@ -134,6 +136,13 @@ function side(word: 'near' | 'off') {
   if (v) arena.choose({ ...arena.current, variant: v.variant })
 }
 
+/** The place on the body, with the side it is on. */
+function touched(where: string, on: 'near' | 'off') {
+  place.value = where
+  side(on)
+  open.value = undefined
+}
+
 function release(when: Rep['release']) {
   void arena.correct({ release: arena.last?.release === when ? 'on the try' : when })
 }
@@ -191,7 +200,8 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
                 @tap="tap"
               />
             </template>
-            <ThingRow v-if="arena.card?.about_thing" v-model="pads.thing.value" :met="arena.data.brief.met ?? []" />
+            <ThingRow v-if="arena.card?.about_thing" v-model="thing" :met="arena.data.brief.met ?? []" />
+            <SpotRow v-if="arena.card?.spots" v-model="passed" :before="arena.data.brief.input.spots ?? []" />
             <button v-if="arena.card?.bumps" type="button" class="set bump" @click="arena.mark({ bump: true }, 'bit on teeth')">
               bit on teeth
             </button>
@@ -249,6 +259,12 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
             :running="running ?? undefined"
             :session="id"
             :now="tick"
+            :live="arena.now.live"
+            :place="place"
+            @running="running = $event"
+            @place="open = 'place'"
+            @down="arena.correct({ let_down: $event })"
+            @stopped="pads.stopped"
             @answer="pads.answer"
             @tried="tried"
             @dose="pads.dose"
@@ -284,6 +300,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           @danger="open = 'danger'"
           @close="open = undefined"
         />
+        <PlaceSheet v-if="open === 'place'" :chosen="place" @place="touched" @close="open = undefined" />
         <HowLongSheet
           v-if="untimed && arena.card"
           :card="arena.card"
@@ -302,6 +319,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           v-if="open === 'unasked'"
           :ways="arena.data.ways_out"
           :began="unaskedAt"
+          :live="arena.now.live"
           :now="tick"
           @stopped="pads.stopped($event).then(() => (open = undefined))"
           @close="open = undefined"

@@ -16,9 +16,9 @@ const says = computed(() => {
   if (newest && !answers.includes(newest)) return newest
   if (!last) return 'No rep yet'
   const parts: (string | undefined)[] = [
-    last.peak == null ? last.answer : `${last.answer} at ${last.peak}`,
+    last.kind === 'spell' ? `rest of ${last.reached ?? 0} s` : last.peak == null ? last.answer : `${last.answer} at ${last.peak}`,
     sideWord(last.variant ?? ''),
-    last.reached == null ? '' : `reached ${last.reached}`,
+    last.kind === 'spell' || last.reached == null ? '' : `reached ${last.reached}`,
     ...(last.ways_out ?? []),
     ...(last.signs ?? []),
     ...(last.flags ?? []),

@@ -9,7 +9,8 @@ import type { Measured } from './MeasureRow.vue'
 import type { Bursted } from './pads/BurstPad.vue'
 import type { Dosed } from './pads/DosePad.vue'
 import type { Running } from './pads/SpellPad.vue'
-import type { useArena } from './useArena'
+import type { Passed } from './SpotRow.vue'
+import type { Rep, useArena } from './useArena'
 
 type Arena = ReturnType<typeof useArena>
 export type Pad = Schemas['ArenaCard']['pad']
@@ -20,6 +21,15 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
   /** An answer to a hold that waits for how long it stood. */
   const untimed = ref<AnswerWord>()
   const running = useLocalStorage<Running | null>(`spell-${id}`, null, { serializer: StorageSerializers.object })
+  /** The work of the last spell. */
+  const worked = useLocalStorage<Pick<Running, 'level' | 'work'>>(`worked-${id}`, {}, { serializer: StorageSerializers.object })
+  /** Where on the body a stimulus is. */
+  const place = useLocalStorage(`place-${id}`, '')
+  const passed = useLocalStorage<Passed>(
+    `spot-${id}`,
+    { spot: '', heading: '', drawn: 0 },
+    { serializer: StorageSerializers.object },
+  )
   const places = computed(() => arena.card?.places ?? [])
   /** A pad chosen by hand, for the ask it was chosen on. */
   const chosen = ref<{ step: string; pad: Pad }>()
@@ -59,6 +69,9 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
     }
     untimed.value = undefined
     measure.value = {}
+    const { spot, heading, drawn } = passed.value
+    const by = card.spots && spot.trim() ? { spot: spot.trim(), heading, drawn: drawn || undefined } : {}
+    passed.value = { spot, heading, drawn: 0 }
     const held = {
       reached: m.reached ?? long ?? undefined,
       corrections: m.corrections || undefined,
@@ -68,24 +81,29 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
     }
     await arena.log({
       kind: 'rep',
-      rep: { ...ask(), ...withThing(), target: arena.current.target, answer: word, ...take(), ...held },
+      rep: { ...ask(), ...withThing(), target: arena.current.target, answer: word, ...by, ...take(), ...held },
     })
   }
 
   const dose = (d: Dosed) => {
     const { peak } = take()
-    return arena.log({ kind: 'dose', dose: { ...ask(), ...withThing(), target: arena.current.target, ...d, peak, answer: '' } })
+    const at = { place: (place.value || undefined) as Rep['place'] }
+    return arena.log({
+      kind: 'dose',
+      dose: { ...ask(), ...withThing(), ...at, target: arena.current.target, ...d, peak, answer: '' },
+    })
   }
   const offer = (word: Schemas['TrackOffer']['answer']) => arena.log({ kind: 'offer', offer: { ...ask(), answer: word } })
   const burst = (b: Bursted) => arena.log({ kind: 'burst', burst: { ...ask(), ...b } })
   const stopped = (i: Schemas['TrackInterruption']) => arena.log({ kind: 'interruption', interruption: i })
 
   /** Ends the spell that runs: it is kept with how long it was. */
-  async function endSpell() {
+  async function endSpell(by?: Schemas['TrackSpell']['ended_by']) {
     const r = running.value
     if (!r) return
     running.value = null
-    const { peak } = take()
+    const level = take().peak ?? r.level
+    if (!r.rest) worked.value = { level, work: r.work }
     await arena.log({
       kind: 'spell',
       spell: {
@@ -93,15 +111,38 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
         place: r.place as Schemas['TrackSpell']['place'],
         rest: r.rest || undefined,
         seconds: Math.round((Date.now() - r.at) / 1000),
-        level: r.rest ? undefined : peak,
+        level: r.rest ? undefined : level,
+        work: r.rest ? undefined : r.work,
+        came: r.rest ? (r.asked ? 'asked' : 'by itself') : undefined,
+        feet_in: r.rest ? r.feet : undefined,
+        ended_by: by,
       },
     })
   }
 
   async function beginSpell(place: string, rest: boolean) {
     await endSpell()
-    running.value = { place, rest, at: Date.now() }
+    // What the work was, and its level, stay as they were until they are felt anew.
+    const feet = { 'front feet in': 2, in: 4 }[place]
+    running.value = { place, rest, at: Date.now(), feet, ...(rest ? {} : worked.value) }
   }
 
-  return { thing, measure, untimed, running, places, pad, choosePad, answer, dose, offer, burst, stopped, endSpell, beginSpell }
+  return {
+    thing,
+    place,
+    passed,
+    measure,
+    untimed,
+    running,
+    places,
+    pad,
+    choosePad,
+    answer,
+    dose,
+    offer,
+    burst,
+    stopped,
+    endSpell,
+    beginSpell,
+  }
 }

@@ -14,8 +14,10 @@ const { store, planned, unit, now } = defineProps<{
   planned: number
   unit: string
   now: number
+  /** Where on the body. */
+  place: string
 }>()
-const emit = defineEmits<{ dose: [dose: Dosed] }>()
+const emit = defineEmits<{ dose: [dose: Dosed]; place: [] }>()
 
 interface Run {
   at: number
@@ -57,6 +59,7 @@ function stands(stood: Dosed['stood']) {
     <button type="button" class="main" @click="begin">
       Begin the dose<small>{{ planned ? `planned: ${measured(planned, unit)}` : 'on until it stands' }}</small>
     </button>
+    <button type="button" @click="emit('place')">{{ place || 'where?' }}<small>on the body</small></button>
   </div>
   <div v-else class="pad" role="group" aria-label="Dose running">
     <p v-if="timed" class="runs">

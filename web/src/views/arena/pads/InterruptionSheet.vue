@@ -5,10 +5,16 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '../../../api/types'
 import ChipRow from '../../../parts/ChipRow.vue'
 import ArenaSheet from '../ArenaSheet.vue'
+import LiveLines from '../LiveLines.vue'
 
 type Interruption = Schemas['TrackInterruption']
 
-const { ways, began, now } = defineProps<{ ways: Schemas['WayOut'][]; began: number; now: number }>()
+const { ways, began, now } = defineProps<{
+  ways: Schemas['WayOut'][]
+  began: number
+  now: number
+  live: Schemas['ArenaLive']
+}>()
 const emit = defineEmits<{ stopped: [i: Interruption]; close: [] }>()
 
 const behaviour = ref<Interruption['behaviour']>()
@@ -31,6 +37,7 @@ function stopped() {
 
 <template>
   <ArenaSheet title="It did something" @close="emit('close')">
+    <LiveLines :lines="live.lines" />
     <ChipRow
       big
       label="What it did"

@@ -5,13 +5,16 @@ import type { Schemas } from '../../../api/types'
 import type { AnswerWord } from '../../../parts/answers'
 import AnswerKeys from '../../../parts/AnswerKeys.vue'
 import type { Pad } from '../usePads'
+import LiveLines from '../LiveLines.vue'
 import BurstPad, { type Bursted } from './BurstPad.vue'
+import HurryKey from './HurryKey.vue'
+import LetDownKey from './LetDownKey.vue'
 import DosePad, { type Dosed } from './DosePad.vue'
 import OfferPad from './OfferPad.vue'
 import SpellPad, { type Running } from './SpellPad.vue'
 import TryPad from './TryPad.vue'
 
-const { pad, hold, card, target, places, running, session, now } = defineProps<{
+const { pad, hold, card, target, places, running, session, now, live, place } = defineProps<{
   pad: Pad
   hold: { on: boolean; seconds: number; draft: { tries?: unknown[] } }
   card?: Schemas['ArenaCard']
@@ -20,6 +23,9 @@ const { pad, hold, card, target, places, running, session, now } = defineProps<{
   running?: Running
   session: string
   now: number
+  live: Schemas['ArenaLive']
+  /** Where on the body the stimulus is. */
+  place: string
 }>()
 const emit = defineEmits<{
   answer: [word: AnswerWord]
@@ -28,7 +34,11 @@ const emit = defineEmits<{
   offer: [word: Schemas['TrackOffer']['answer']]
   burst: [burst: Bursted]
   begin: [place: string, rest: boolean]
-  end: []
+  running: [running: Running]
+  end: [by: Schemas['TrackSpell']['ended_by']]
+  place: []
+  down: [seconds: number]
+  stopped: [i: Schemas['TrackInterruption']]
   choose: [pad: Pad]
 }>()
 
@@ -44,13 +54,15 @@ const others = computed<{ pad: Pad; say: string }[]>(() =>
 
 <template>
   <div class="school">
+    <LiveLines :lines="live.lines" />
     <SpellPad
       v-if="pad === 'places'"
       :places="places"
       :running="running"
       :now="now"
       @begin="(place, rest) => emit('begin', place, rest)"
-      @end="emit('end')"
+      @change="emit('running', $event)"
+      @end="emit('end', $event)"
     />
     <DosePad
       v-else-if="pad === 'dose'"
@@ -58,13 +70,16 @@ const others = computed<{ pad: Pad; say: string }[]>(() =>
       :planned="target"
       :unit="card?.unit ?? ''"
       :now="now"
+      :place="place"
       @dose="emit('dose', $event)"
+      @place="emit('place')"
     />
     <OfferPad v-else-if="pad === 'offer'" @offer="emit('offer', $event)" />
     <BurstPad v-else-if="pad === 'burst'" :store="`burst-${session}`" @burst="emit('burst', $event)" />
     <template v-else>
+      <LetDownKey v-if="live.released && !hold.on" :since="live.released" :now="now" @down="emit('down', $event)" />
       <TryPad
-        v-if="pad === 'tries'"
+        v-if="pad === 'tries' && (hold.on || !live.released)"
         :on="hold.on"
         :seconds="hold.seconds"
         :tries="hold.draft.tries?.length ?? 0"
@@ -72,6 +87,7 @@ const others = computed<{ pad: Pad; say: string }[]>(() =>
       />
       <div class="answers"><AnswerKeys :disabled="!card" @answer="emit('answer', $event)" /></div>
     </template>
+    <HurryKey v-if="card?.ridden" :session="session" :now="now" @stopped="emit('stopped', $event)" />
     <div v-if="others.length" class="pad others">
       <button v-for="o in others" :key="o.pad" type="button" @click="emit('choose', o.pad)">{{ o.say }}</button>
     </div>

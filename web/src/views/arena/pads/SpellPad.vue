@@ -7,17 +7,27 @@ import { computed } from 'vue'
 import type { Schemas } from '../../../api/types'
 import { clock } from '../../../words'
 
+type Spell = Schemas['TrackSpell']
+
 export interface Running {
   place: string
   rest: boolean
   at: number
+  /** It was led there; else it came by itself. */
+  asked?: boolean
+  feet?: number
+  work?: Spell['work']
+  /** Of the work: as it was last felt. */
+  level?: number
 }
 
 const { places, running, now } = defineProps<{ places: Schemas['ArenaPlaceToBe'][]; running?: Running; now: number }>()
-const emit = defineEmits<{ begin: [place: string, rest: boolean]; end: [] }>()
+const emit = defineEmits<{ begin: [place: string, rest: boolean]; change: [running: Running]; end: [by: Spell['ended_by']] }>()
 
 const seconds = computed(() => (running ? Math.max(0, (now - running.at) / 1000) : 0))
 const trailer = computed(() => places.some((p) => p.place === 'at the door'))
+const works = ['shoulder', 'hind', 'back', 'forward', 'circle'] as const
+const onIt = computed(() => running && ['front feet in', 'in'].includes(running.place))
 
 /** Where each place stands on the plan. */
 const spots: Record<string, string> = {
@@ -34,6 +44,7 @@ const spots: Record<string, string> = {
 function go({ place, rest }: Schemas['ArenaPlaceToBe']) {
   if (running?.place !== place) emit('begin', place, rest)
 }
+const say = (more: Partial<Running>) => running && emit('change', { ...running, ...more })
 </script>
 
 <template>
@@ -64,8 +75,41 @@ function go({ place, rest }: Schemas['ArenaPlaceToBe']) {
       >
         {{ rest ? 'rest' : 'work' }}
       </button>
-      <button type="button" class="key" :disabled="!running" @click="emit('end')">
-        {{ running ? `End the ${running.rest ? 'rest' : 'work'}` : 'Nothing runs' }}
+      <template v-if="running">
+        <button v-if="running.rest" type="button" class="key" @click="emit('end', 'horse')">it left</button>
+        <button type="button" class="key" :class="{ all: !running.rest }" @click="emit('end', 'handler')">
+          {{ running.rest ? 'End the rest' : `End the work${running.level ? `, level ${running.level}` : ''}` }}
+        </button>
+      </template>
+      <button v-else type="button" class="key all" disabled>Nothing runs</button>
+    </div>
+    <div v-if="running?.rest" class="more" role="group" aria-label="How it came there">
+      <button type="button" class="key" :aria-pressed="!running.asked" @click="say({ asked: false })">by itself</button>
+      <button type="button" class="key" :aria-pressed="!!running.asked" @click="say({ asked: true })">asked</button>
+      <template v-if="onIt">
+        <button
+          v-for="n in 4"
+          :key="n"
+          type="button"
+          class="key"
+          :aria-label="`${n} feet in`"
+          :aria-pressed="running.feet === n"
+          @click="say({ feet: n })"
+        >
+          {{ n }}<small v-if="n === 1"> foot in</small>
+        </button>
+      </template>
+    </div>
+    <div v-else-if="running" class="more" role="group" aria-label="What the work is">
+      <button
+        v-for="w in works"
+        :key="w"
+        type="button"
+        class="key"
+        :aria-pressed="running.work === w"
+        @click="say({ work: running.work === w ? undefined : w })"
+      >
+        {{ w }}
       </button>
     </div>
   </div>
@@ -74,7 +118,7 @@ function go({ place, rest }: Schemas['ArenaPlaceToBe']) {
 <style scoped>
 .spells {
   display: grid;
-  gap: var(--gap-3);
+  gap: var(--gap-2) var(--gap-3);
   grid-template-columns: minmax(0, 3fr) minmax(0, 1fr);
   min-width: 0;
 }
@@ -111,8 +155,15 @@ function go({ place, rest }: Schemas['ArenaPlaceToBe']) {
   gap: var(--gap-2);
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
 }
-.modes .key:last-child {
+.modes .all {
   grid-column: 1 / -1;
+}
+.more {
+  grid-column: 1 / -1;
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(0, 1fr);
+  gap: var(--gap-2);
 }
 .key {
   direction: ltr;
@@ -130,6 +181,10 @@ function go({ place, rest }: Schemas['ArenaPlaceToBe']) {
 }
 .key b {
   display: block;
+}
+.more .key {
+  min-width: 0;
+  font-size: var(--step-1);
 }
 .trailer .half {
   border-right-style: dashed;
@@ -163,13 +218,18 @@ function go({ place, rest }: Schemas['ArenaPlaceToBe']) {
     grid-area: auto;
   }
   .modes {
-    grid-template-columns: repeat(3, minmax(0, 1fr));
+    grid-auto-flow: column;
+    grid-auto-columns: minmax(0, 1fr);
+    grid-template-columns: none;
   }
-  .modes .key:last-child {
+  .modes .all {
     grid-column: auto;
   }
   .key {
     font-size: var(--step-1);
+  }
+  .more .key {
+    font-size: var(--step-0);
   }
 }
 </style>
