@@ -11,7 +11,7 @@ import (
 )
 
 // Version names these rules; a session pins the version that advised it.
-const Version = "2026.2"
+const Version = "2026.3"
 
 // Known is what is known of an ask before the session: how far it has come.
 type Known struct {
@@ -221,7 +221,7 @@ func (s *session) release(d decision) (horse.ReleaseSize, int) {
 		return horse.ReleaseSize{}, d.rest
 	case !s.lastIsRep, d.action == track.Hold, d.action == track.Wait, d.action == track.SettleByFeet, d.action == track.Retreat, s.warned, s.keepsOn():
 		return horse.ReleaseSize{}, d.rest
-	case d.at1:
+	case d.at1, s.lastRep().Trial != nil:
 		return horse.ReleaseSize{}, 0
 	case d.rest > 0:
 		return s.size, d.rest
@@ -243,7 +243,11 @@ func (s *session) say(d decision) phrase.Message {
 		args["build_to"] = d.buildTo
 	}
 	key := "say." + keyOf(d.action)
-	switch {
+	switch step, _ := s.cat.Step(d.ask.Step); {
+	case d.action == track.Same && step.Is(catalog.AReview) && d.begin:
+		key += ".review.begin"
+	case d.action == track.Same && step.Is(catalog.AReview):
+		key += ".review"
 	case d.easy != nil:
 		step, _ := s.cat.Step(d.easy.Step)
 		args["easy"] = askName(step, *d.easy)

@@ -16,7 +16,9 @@ func (s *session) remember(m track.Memory) {
 
 type pads struct{}
 
-func (pads) Words() []string { return []string{"answers", "tries", "dose", "offer", "places", "burst"} }
+func (pads) Words() []string {
+	return []string{"answers", "tries", "dose", "offer", "places", "burst", "review"}
+}
 
 // Pad is what an ask is answered by: the keys of answers, or those of its school.
 type Pad = horse.Word[pads]

@@ -53,6 +53,9 @@ func (r *Running) counting(at horse.Ask) Live {
 		live.Released = r.released(at)
 		r.lettingDown(at, say)
 	}
+	if step.Is(catalog.AReview) {
+		r.reviewing(at, say)
+	}
 	if step.Is(catalog.PassesSpots) {
 		r.passing(say)
 	}
@@ -196,6 +199,44 @@ func (r *Running) nearing(say func(string, phrase.Args)) {
 // it was led to.
 func near(p track.Spell) int {
 	return 2*(max(p.Place.Rank(), p.FeetIn+track.InIt.Rank()-4)) + btoi(p.Came != track.AskedTo)
+}
+
+// tooMany is how many trials of one thing in a row are enough for a session.
+const tooMany = 5
+
+// reviewing tells the trials of the thing looked at last, in their order (part 5).
+func (r *Running) reviewing(at horse.Ask, say func(string, phrase.Args)) {
+	trials := r.beadsOf(at, func(t Told) bool { return t.Trial != nil })
+	if len(trials) == 0 {
+		return
+	}
+	what := trials[len(trials)-1].Trial.What
+	tried := slices.DeleteFunc(trials, func(t Told) bool { return t.Trial.What != what })
+	for _, t := range tried[max(len(tried)-tooMany, 0):] {
+		say(taleOf(*t.Trial))
+	}
+	changed := slices.DeleteFunc(tried, func(t Told) bool { return t.Trial.Changed == "" })
+	if len(changed) >= tooMany {
+		say("trial.enough", phrase.Args{"n": len(changed), "what": what.String()})
+	}
+}
+
+// taleOf is a trial as it is told.
+func taleOf(t track.Trial) (string, phrase.Args) {
+	args := phrase.Args{"what": t.What.String(), "was": phrase.Message{}, "changed": t.Changed, "min": phrase.Message{}, "saw": phrase.Message{}, "verdict": t.Verdict.String()}
+	if t.Seconds >= 30 {
+		args["min"] = phrase.Of("live.trial.min", phrase.Args{"n": (t.Seconds + 30) / 60})
+	}
+	if t.Saw != "" {
+		args["saw"] = phrase.Of("live.trial.saw", phrase.Args{"saw": t.Saw})
+	}
+	if t.Was != "" {
+		args["was"] = phrase.Of("live.trial.was", phrase.Args{"was": t.Was})
+	}
+	if t.Changed == "" {
+		return "trial.right", args
+	}
+	return "trial", args
 }
 
 // passing tells how each named place was passed, in each direction.

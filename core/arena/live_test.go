@@ -157,3 +157,50 @@ func TestNamedPlacesArePassed(t *testing.T) {
 	spots := SpotsAfter(shipped(t), []Spot{{Name: "the ford", Clean: 2}}, s.input().Track)
 	assert.Equal(t, []Spot{{Name: "the ford", Clean: 2}, {Name: "the barn turn", Heading: home, Drawn: 1}}, spots)
 }
+
+// A review is answered by its trials: one change at a time, told as they went; five
+// of one thing in a row are enough.
+func TestAReviewIsAnsweredByItsTrials(t *testing.T) {
+	trial := func(what, changed, verdict string, milder bool) *track.Trial {
+		t := &track.Trial{Changed: changed, Milder: milder, Seconds: 240, Was: "single joint"}
+		if err := t.What.UnmarshalText([]byte(what)); err != nil {
+			panic(err)
+		}
+		if err := t.Verdict.UnmarshalText([]byte(verdict)); err != nil {
+			panic(err)
+		}
+		return t
+	}
+	for want, one := range map[horse.Answer]*track.Trial{
+		horse.Refused: trial("mouthpiece", "lozenge", "worse", true), horse.Try: trial("mouthpiece", "lozenge", "the same", false),
+	} {
+		rep, _ := track.Entry{Kind: track.KindRep, Rep: &track.Rep{Ask: ask("soft.tack"), Trial: one}}.AsRep(shipped(t))
+		assert.Equal(t, want, rep.Answer)
+	}
+	s := on("soft.tack")
+	try := func(one *track.Trial) {
+		s.at += 5 * minute
+		s.track = append(s.track, track.Entry{ID: s.id(), Kind: track.KindRep, At: s.at, Rep: &track.Rep{Ask: s.ask, Trial: one}})
+	}
+	a := advise(t, s.input())
+	assert.Equal(t, "say.same.review.begin", a.Say.Key)
+	try(trial("spurs", "", "", false))
+	a = advise(t, s.input())
+	assert.Equal(t, "say.same.review", a.Say.Key)
+	assert.True(t, a.Release.IsZero(), "a trial is let go of by nobody")
+	try(trial("mouthpiece", "lozenge", "the same", true))
+	_, said := liveOf(t, s.input())
+	assert.Equal(t, []string{"mouthpiece, was single joint: lozenge, 4 min, the same."}, said)
+	try(trial("mouthpiece", "straight bar", "better", false))
+	v, story := review(t, s.input())
+	assert.True(t, v.Asks[0].Passed, "three looked at, each right or better")
+	assert.Contains(t, story, "First soft tack: 3 things looked at, 3 right or better.")
+	assert.Contains(t, story, "spurs, was single joint: right as it is.")
+	for range 3 {
+		_, said = liveOf(t, s.input())
+		assert.NotContains(t, said, "5 of mouthpiece in a row. Leave the best one on and give it a session.")
+		try(trial("mouthpiece", "rubber", "worse", false))
+	}
+	_, said = liveOf(t, s.input())
+	assert.Contains(t, said, "5 of mouthpiece in a row. Leave the best one on and give it a session.")
+}

@@ -43,6 +43,7 @@ type Worked struct {
 	Tries   int   `json:"tries,omitempty" doc:"small releases inside held asks"`
 	Seconds []int `json:"seconds,omitempty" doc:"wait it out: seconds to soft, the first and the last"`
 	Kicks   []int `json:"kicks,omitempty" doc:"at the tool, per 10: the first and the last"`
+	Trials  int   `json:"trials,omitempty" doc:"things of a review that were looked at"`
 	LetDown []int `json:"let_down,omitempty" doc:"seconds from the release to the let-down: the first and the last"`
 }
 
@@ -161,6 +162,7 @@ func (w *Worked) take(b Told) {
 	if b.Kicks != nil {
 		ends(&w.Kicks, *b.Kicks)
 	}
+	w.Trials += btoi(b.Trial != nil)
 	if b.LetDown != nil {
 		ends(&w.LetDown, whole(*b.LetDown))
 	}
@@ -183,6 +185,9 @@ func (w Worked) tell(first bool) phrase.Message {
 		"at": w.levels(), "more": phrase.Message{},
 	}
 	key := keyOf(w.School)
+	if w.Trials > 0 {
+		return phrase.Of("story.review", args)
+	}
 	switch {
 	case w.School == horse.ReliefPlace && w.Most == 0:
 		key += ".none"
@@ -266,6 +271,9 @@ func (r *Running) timing() []Timing {
 	all := []Timing{}
 	delays := map[string][]float64{}
 	for _, b := range r.now.beads {
+		if b.Trial != nil {
+			continue // nothing was let go of
+		}
 		i := slices.IndexFunc(all, func(t Timing) bool { return t.Handler == b.Handler })
 		if i < 0 {
 			all = append(all, Timing{Handler: b.Handler})
@@ -351,6 +359,12 @@ func (r *Running) story(v Review) []phrase.Message {
 	}
 	if works := r.worksDone(); len(works) > 0 {
 		say("works", phrase.Args{"works": works})
+	}
+	for _, b := range r.now.beads {
+		if b.Trial != nil {
+			key, args := taleOf(*b.Trial)
+			story = append(story, phrase.Of("live."+key, args))
+		}
 	}
 	r.passing(func(key string, args phrase.Args) { story = append(story, phrase.Of("live."+key, args)) })
 	story = append(story, v.Stopped.tell()...)

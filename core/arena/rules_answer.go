@@ -22,6 +22,9 @@ func begin(s *session) (decision, bool) {
 	}
 	a, v := s.current()
 	step, _ := s.cat.Step(a.Step)
+	if step.Is(catalog.AReview) {
+		return decision{action: track.Same, ask: a, target: v, begin: true, why: phrase.Of("why.begin.review", nil)}, true
+	}
 	release := phrase.Of("why.begin.answers", nil)
 	if step.Release != "" {
 		release = phrase.Of("why.begin.release", phrase.Args{"release": phrase.Lowered(step.Release)})

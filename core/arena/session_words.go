@@ -10,6 +10,9 @@ import (
 )
 
 func (s *session) dip(n int) bool {
+	if len(s.reps) > 0 && s.lastRep().Trial != nil {
+		return false // a trial of tack is no answer that comes and goes
+	}
 	return s.col.cycle && n > 0 && InDip(n, s.rules.Cycle)
 }
 

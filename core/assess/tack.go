@@ -89,12 +89,8 @@ type BothSides struct {
 	Off  *int `json:"off,omitempty" doc:"on the off side"`
 }
 
-type verdicts struct{}
-
-func (verdicts) Words() []string { return []string{"better", "the same", "worse"} }
-
 // Verdict on a trial.
-type Verdict = horse.Word[verdicts]
+type Verdict = horse.Verdict
 
 // Trial is one change of tack, tried.
 type Trial struct {

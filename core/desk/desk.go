@@ -239,6 +239,7 @@ func ChosenOf(r *arena.Running, ladders []string) Chosen {
 func (d *Desk) picture(now int64) arena.Picture {
 	p := d.running.Since(now)
 	d.book.Tell(&p.Advice)
+	d.book.Tell(&p.Live)
 	p.Beads, p.Recent, p.Would = list(p.Beads), list(p.Recent), list(p.Would)
 	return p
 }

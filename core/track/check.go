@@ -31,7 +31,7 @@ func (e Entry) Check(c *catalog.Catalog) error {
 		if err := has("rep", e.Rep != nil); err != nil {
 			return err
 		}
-		return e.Rep.check(c)
+		return e.Rep.answered().check(c)
 	case KindMark:
 		if err := has("mark", e.Mark != nil); err != nil {
 			return err
@@ -68,6 +68,10 @@ func (r Rep) check(c *catalog.Catalog) error {
 		return fmt.Errorf("%q is not a step of the catalogue", r.Step)
 	case !c.HasAsk(r.Ask) && !r.Variant.IsZero():
 		return fmt.Errorf("%q has no variant %q", r.Step, r.Variant)
+	case r.Trial != nil && r.Trial.What.IsZero():
+		return fmt.Errorf("a trial needs what was looked at")
+	case r.Trial != nil && (r.Trial.Seconds < 0 || r.Trial.Seconds > 36_000):
+		return fmt.Errorf("a trial takes from 0 to 36000 seconds")
 	case r.Answer.IsZero():
 		return fmt.Errorf("a rep needs its answer: refused, try, tolerated, accepted or offered")
 	case r.Seconds < 0 || r.Seconds > 7200:

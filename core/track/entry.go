@@ -95,6 +95,7 @@ type Rep struct {
 	Spot        string            `json:"spot,omitempty" maxLength:"60" doc:"the named place that was passed"`
 	Heading     horse.Heading     `json:"heading,omitzero" doc:"in which direction it was passed"`
 	Drawn       int               `json:"drawn,omitempty" minimum:"0" maximum:"99" doc:"how often it tried to turn to it"`
+	Trial       *Trial            `json:"trial,omitempty" doc:"on a review: what was looked at or changed; it answers where no answer is given"`
 	Thing       string            `json:"thing,omitempty" maxLength:"60" doc:"the thing it was asked with, on a ladder that is about one"`
 	Flags       []horse.Flag      `json:"flags,omitempty" maxItems:"6" doc:"why it may not count"`
 }

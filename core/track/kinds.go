@@ -12,6 +12,40 @@ type Try struct {
 	What string `json:"what,omitempty" maxLength:"60" doc:"what moved"`
 }
 
+// A Trial is one thing of a review: as it was on, and what one change of it brought
+// (part 5, the reviews of tack and aids). Without a change it was found right.
+type Trial struct {
+	What    horse.TackItem `json:"what" doc:"what was looked at"`
+	Was     string         `json:"was,omitempty" maxLength:"120" doc:"what was on"`
+	Changed string         `json:"changed,omitempty" maxLength:"120" doc:"the one change; empty: right as it is"`
+	Milder  bool           `json:"milder,omitempty" doc:"milder than what was on"`
+	Seconds int            `json:"seconds,omitempty" minimum:"0" maximum:"36000" doc:"how long it was tried"`
+	Saw     string         `json:"saw,omitempty" maxLength:"300" doc:"what was seen"`
+	Verdict horse.Verdict  `json:"verdict,omitzero" doc:"how it went with the change"`
+}
+
+// answer is what a trial comes to: right as it was, or better, is accepted; a milder
+// change that takes nothing away is too.
+func (t Trial) answer() horse.Answer {
+	switch {
+	case t.Changed == "" || t.Verdict == horse.Better:
+		return horse.Accepted
+	case t.Verdict == horse.Worse:
+		return horse.Refused
+	case t.Milder && !t.Verdict.IsZero():
+		return horse.Accepted
+	}
+	return horse.Try
+}
+
+// answered is the rep with the answer that its trial comes to, where none is given.
+func (r Rep) answered() Rep {
+	if r.Trial != nil && r.Answer.IsZero() {
+		r.Answer = r.Trial.answer()
+	}
+	return r
+}
+
 // A Dose is a stimulus that stays on until the horse stands (part 6). It holds
 // what a rep holds; Target is the dose planned. Without an answer, a dose that
 // had to go on while it moved is refused, any other accepted.
@@ -242,7 +276,7 @@ type Memory struct {
 func (e Entry) AsRep(c *catalog.Catalog) (Rep, bool) {
 	switch {
 	case e.Kind == KindRep && e.Rep != nil:
-		return *e.Rep, true
+		return e.Rep.answered(), true
 	case e.Kind == KindDose && e.Dose != nil:
 		return e.Dose.rep(), true
 	case e.Kind == KindOffer && e.Offer != nil:
@@ -281,7 +315,7 @@ func (e Entry) Ways() (ways []horse.WayOut, flags []horse.Flag) {
 func (e Entry) Soft() bool {
 	switch {
 	case e.Rep != nil:
-		return horse.Soft(e.Rep.Answer)
+		return horse.Soft(e.Rep.answered().Answer)
 	case e.Dose != nil:
 		return horse.Soft(e.Dose.rep().Answer)
 	case e.Offer != nil:

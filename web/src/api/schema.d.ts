@@ -1145,7 +1145,7 @@ export interface components {
              * @description what it is answered by, unless another is chosen
              * @enum {string}
              */
-            pad: "" | "answers" | "tries" | "dose" | "offer" | "places" | "burst";
+            pad: "" | "answers" | "tries" | "dose" | "offer" | "places" | "burst" | "review";
             /** @description the pass mark in words */
             pass: string;
             /** @description where spells are, for a school of places */
@@ -1760,6 +1760,8 @@ export interface components {
              * @description seconds to the first try
              */
             to_try?: number;
+            /** @description on a review: what was looked at or changed; it answers where no answer is given */
+            trial?: components["schemas"]["TrackTrial"];
             /** @description small releases inside a held ask */
             tries?: components["schemas"]["TrackTry"][];
             /** @description which one: near or off, a zone, a foot, a direction or a place */
@@ -1806,6 +1808,11 @@ export interface components {
             step: string;
             /** @description level of the last */
             to?: number | null;
+            /**
+             * Format: int64
+             * @description things of a review that were looked at
+             */
+            trials?: number;
             /**
              * Format: int64
              * @description small releases inside held asks
@@ -3168,7 +3175,7 @@ export interface components {
             /** @description asked from the saddle */
             ridden?: boolean;
             /** @description what it is to the rules */
-            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back" | "stood for seconds" | "stands by choice" | "lets down" | "passes spots")[];
+            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back" | "stood for seconds" | "stands by choice" | "lets down" | "passes spots" | "a review")[];
             /** @description the look of an assessment that shows it, where that has another name */
             seen_in?: string;
             /** @description being tied is the ask */
@@ -4894,6 +4901,8 @@ export interface components {
              * @description seconds to the first try
              */
             to_try?: number;
+            /** @description on a review: what was looked at or changed; it answers where no answer is given */
+            trial?: components["schemas"]["TrackTrial"];
             /** @description small releases inside a held ask */
             tries?: components["schemas"]["TrackTry"][];
             /** @description which one: near or off, a zone, a foot, a direction or a place */
@@ -5192,6 +5201,8 @@ export interface components {
              * @description seconds to the first try
              */
             to_try?: number;
+            /** @description on a review: what was looked at or changed; it answers where no answer is given */
+            trial?: components["schemas"]["TrackTrial"];
             /** @description small releases inside a held ask */
             tries?: components["schemas"]["TrackTry"][];
             /** @description which one: near or off, a zone, a foot, a direction or a place */
@@ -5265,6 +5276,28 @@ export interface components {
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
             /** @description what the work was */
             work?: string;
+        };
+        TrackTrial: {
+            /** @description the one change; empty: right as it is */
+            changed?: string;
+            /** @description milder than what was on */
+            milder?: boolean;
+            /** @description what was seen */
+            saw?: string;
+            /**
+             * Format: int64
+             * @description how long it was tried
+             */
+            seconds?: number;
+            /**
+             * @description how it went with the change
+             * @enum {string}
+             */
+            verdict?: "" | "better" | "the same" | "worse";
+            /** @description what was on */
+            was?: string;
+            /** @description what was looked at */
+            what: string;
         };
         TrackTry: {
             /**

@@ -177,7 +177,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           :holder="holder"
           @settings="open = 'settings'"
         />
-        <div class="mid" :class="{ slack: ['dose', 'offer', 'burst'].includes(pad) }">
+        <div class="mid" :class="{ slack: ['dose', 'offer', 'burst', 'review'].includes(pad) }">
           <div class="card">
             <AskCard
               :card="arena.card"
@@ -235,7 +235,13 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
               @change="pick"
               @dismiss="dismissed = [...dismissed, ...(arena.now?.would ?? []).map((w) => w.id)]"
             />
-            <BeadRope class="beads" :beads="arena.beads" :cycle="pad === 'places' ? 0 : advice.numbers.cycle" :ahead="4" ink />
+            <BeadRope
+              class="beads"
+              :beads="arena.beads"
+              :cycle="['places', 'review'].includes(pad) ? 0 : advice.numbers.cycle"
+              :ahead="4"
+              ink
+            />
           </div>
         </div>
 
@@ -260,9 +266,11 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
             :session="id"
             :now="tick"
             :live="arena.now.live"
+            :tried="arena.told.flatMap((b) => b.trial ?? [])"
             :place="place"
             @running="running = $event"
             @place="open = 'place'"
+            @trial="pads.trial"
             @down="arena.correct({ let_down: $event })"
             @stopped="pads.stopped"
             @answer="pads.answer"

@@ -49,8 +49,10 @@ const letter = (name: string) => name.charAt(0).toUpperCase()
       <p class="lab">Ask</p>
       <p>{{ card.ask }}.</p>
     </div>
-    <p class="lab">Let go when</p>
-    <p class="strong">{{ card.release || 'it answers' }}</p>
+    <template v-if="card.pad !== 'review'">
+      <p class="lab">Let go when</p>
+      <p class="strong">{{ card.release || 'it answers' }}</p>
+    </template>
     <div v-if="card.school !== 'build and release'" class="text wide">
       <p class="lab">How</p>
       <p>{{ card.works }}.</p>

@@ -9,12 +9,13 @@ const { last, newest, canUndo } = defineProps<{ last?: Schemas['ArenaTold']; new
 const emit = defineEmits<{ correct: [change: Partial<Rep>]; more: []; settings: []; undo: [] }>()
 
 /** Only where something was let go of can a release be late. */
-const held = computed(() => last?.kind === 'rep' || last?.kind === 'dose')
+const held = computed(() => (last?.kind === 'rep' && !last.trial) || last?.kind === 'dose')
 const answers = ['rep', 'dose', 'offer', 'burst', 'spell']
 
 const says = computed(() => {
   if (newest && !answers.includes(newest)) return newest
   if (!last) return 'No rep yet'
+  if (last.trial) return [last.trial.what, last.trial.changed || 'right as it is', last.trial.verdict].filter(Boolean).join(', ')
   const parts: (string | undefined)[] = [
     last.kind === 'spell' ? `rest of ${last.reached ?? 0} s` : last.peak == null ? last.answer : `${last.answer} at ${last.peak}`,
     sideWord(last.variant ?? ''),

@@ -93,6 +93,7 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
       dose: { ...ask(), ...withThing(), ...at, target: arena.current.target, ...d, peak, answer: '' },
     })
   }
+  const trial = (one: Schemas['TrackTrial']) => arena.log({ kind: 'rep', rep: { ...ask(), answer: '', trial: one } })
   const offer = (word: Schemas['TrackOffer']['answer']) => arena.log({ kind: 'offer', offer: { ...ask(), answer: word } })
   const burst = (b: Bursted) => arena.log({ kind: 'burst', burst: { ...ask(), ...b } })
   const stopped = (i: Schemas['TrackInterruption']) => arena.log({ kind: 'interruption', interruption: i })
@@ -139,6 +140,7 @@ export function usePads(arena: Arena, id: string, take: () => Draft) {
     choosePad,
     answer,
     dose,
+    trial,
     offer,
     burst,
     stopped,

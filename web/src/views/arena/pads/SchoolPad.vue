@@ -10,11 +10,12 @@ import BurstPad, { type Bursted } from './BurstPad.vue'
 import HurryKey from './HurryKey.vue'
 import LetDownKey from './LetDownKey.vue'
 import DosePad, { type Dosed } from './DosePad.vue'
+import ReviewPad from './ReviewPad.vue'
 import OfferPad from './OfferPad.vue'
 import SpellPad, { type Running } from './SpellPad.vue'
 import TryPad from './TryPad.vue'
 
-const { pad, hold, card, target, places, running, session, now, live, place } = defineProps<{
+const { pad, hold, card, target, places, running, session, now, live, tried, place } = defineProps<{
   pad: Pad
   hold: { on: boolean; seconds: number; draft: { tries?: unknown[] } }
   card?: Schemas['ArenaCard']
@@ -24,6 +25,8 @@ const { pad, hold, card, target, places, running, session, now, live, place } = 
   session: string
   now: number
   live: Schemas['ArenaLive']
+  /** The trials of a review today. */
+  tried: Schemas['TrackTrial'][]
   /** Where on the body the stimulus is. */
   place: string
 }>()
@@ -38,6 +41,7 @@ const emit = defineEmits<{
   end: [by: Schemas['TrackSpell']['ended_by']]
   place: []
   down: [seconds: number]
+  trial: [trial: Schemas['TrackTrial']]
   stopped: [i: Schemas['TrackInterruption']]
   choose: [pad: Pad]
 }>()
@@ -73,6 +77,13 @@ const others = computed<{ pad: Pad; say: string }[]>(() =>
       :place="place"
       @dose="emit('dose', $event)"
       @place="emit('place')"
+    />
+    <ReviewPad
+      v-else-if="pad === 'review'"
+      :store="`review-${session}`"
+      :now="now"
+      :tried="tried"
+      @trial="emit('trial', $event)"
     />
     <OfferPad v-else-if="pad === 'offer'" @offer="emit('offer', $event)" />
     <BurstPad v-else-if="pad === 'burst'" :store="`burst-${session}`" @burst="emit('burst', $event)" />
