@@ -33,6 +33,7 @@ type Readiness struct {
 	Alone   bool          `json:"alone,omitempty" doc:"nobody else at the yard"`
 	Settled Settling      `json:"settled,omitzero" doc:"ridden after days off: how soon it settled"`
 	NoPen   bool          `json:"no_pen,omitempty" doc:"there is no safe pen for loose movement"`
+	Trailer string        `json:"trailer,omitempty" maxLength:"36" doc:"the trailer that is worked at, by its id"`
 	Memory  bool          `json:"from_memory,omitempty" doc:"the session is written down afterwards: nothing was asked at the gate"`
 	Asked   horse.Ask     `json:"ask,omitzero" doc:"where the trainer wants to begin; else proposed"`
 }

@@ -13,6 +13,7 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 )
 
@@ -155,4 +156,31 @@ func (j *Judged) excepted(f Facts) bool {
 	}
 	controls := j.Catalog.With(catalog.ControlInHand)
 	return len(controls) > 0 && !slices.ContainsFunc(controls, func(s catalog.Step) bool { return !f.History.Passed(s) })
+}
+
+// OpenOnBody lists what is open on the body as a session begins: suspect, in
+// treatment, or bearing on the problem and looked at by nobody (parts 3 and 6).
+func (j *Judged) OpenOnBody() []phrase.Message {
+	open := []phrase.Message{}
+	for _, item := range (horse.BodyItem{}).All() {
+		args := phrase.Args{"item": assess.Named(item), "since": phrase.Message{}}
+		note := j.Assessment.Body[item]
+		switch j.Assessment.BodyOf(item) {
+		case horse.Suspect:
+			if note.Since != "" {
+				args["since"] = phrase.Of("open.since", phrase.Args{"on": phrase.Date(note.Since)})
+			}
+			open = append(open, phrase.Of("open.suspect", args))
+		case horse.InTreatment:
+			if note.Begun != "" {
+				args["since"] = phrase.Of("open.since", phrase.Args{"on": phrase.Date(note.Begun)})
+			}
+			open = append(open, phrase.Of("open.treatment", args))
+		case horse.NotLookedAt:
+			if slices.Contains(j.Catalog.Judging.Relevant[item], j.problem.Problem) {
+				open = append(open, phrase.Of("open.unlooked", args))
+			}
+		}
+	}
+	return open
 }

@@ -13,6 +13,7 @@ import (
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/judging"
+	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 )
 
@@ -161,4 +162,31 @@ func ExampleOf() {
 	}
 	fmt.Println(j.Risk.Care, "and", len(j.Result.Referrals), "to look first")
 	// Output: ordinary care and 1 to look first
+}
+
+// What is open on the body at the gate: suspect, in treatment, or bearing on the
+// problem and looked at by nobody; nothing else is listed.
+func TestOnlyWhatIsOpenOfTheBodyIsAskedAtTheGate(t *testing.T) {
+	book := phrase.English(phrase.Shipped)
+	says := func(body map[horse.BodyItem]assess.BodyNote) []string {
+		f := bridling()
+		f.Assessments = []assess.Dated{{On: "2026-06-01", Doc: assess.Assessment{Body: body}}}
+		said := []string{}
+		for _, m := range of(t, f).OpenOnBody() {
+			said = append(said, book.Say(m))
+		}
+		return said
+	}
+	clear := assess.BodyNote{State: horse.Clear}
+	all := map[horse.BodyItem]assess.BodyNote{}
+	for _, item := range (horse.BodyItem{}).All() {
+		all[item] = clear
+	}
+	assert.Empty(t, says(all))
+	all[horse.Mouth] = assess.BodyNote{State: horse.Suspect, Since: "2026-05-20"}
+	all[horse.Back] = assess.BodyNote{State: horse.InTreatment, Begun: "2026-05-28"}
+	delete(all, horse.FeetLegs) // bears on nothing here
+	assert.Equal(t, []string{"mouth and teeth: suspect, since 20 May 2026", "back: in treatment, since 28 May 2026"}, says(all))
+	delete(all, horse.Mouth)
+	assert.Equal(t, []string{"mouth and teeth: not looked at", "back: in treatment, since 28 May 2026"}, says(all))
 }

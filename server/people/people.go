@@ -19,6 +19,7 @@ type Service struct{ *api.API }
 func New(a *api.API) *Service {
 	s := &Service{a}
 	s.peopleOperations()
+	s.trailerOperations()
 	return s
 }
 

@@ -18,6 +18,7 @@ import (
 	"ivorybridge/core/track"
 	"ivorybridge/server/api"
 	"ivorybridge/server/cases"
+	"ivorybridge/server/people"
 	"ivorybridge/store"
 )
 
@@ -30,7 +31,9 @@ type SessionStart struct {
 	Safety   phrase.Message        `json:"safety" doc:"what this product does not replace"`
 	Handlers []cases.HandlerChoice `json:"handlers"`
 	Kit      []string              `json:"kit"`
-	Trailer  bool                  `json:"trailer" doc:"the next visit works on the trailer: the sequence card goes along"`
+	Trailer  bool                  `json:"trailer" doc:"the next visit works at the trailer: the sequence card goes along"`
+	Trailers []people.Trailer      `json:"trailers" doc:"those of the yard and the owner first"`
+	Body     []phrase.Message      `json:"body" doc:"what is open on the body, to be looked over; empty: nothing is"`
 	DaysOff  int                   `json:"days_off"`
 	Open     string                `json:"open_session,omitempty"`
 	Cycle    *phrase.Message       `json:"cycle,omitempty" doc:"this horse's own cycle, where one was learned"`
@@ -81,7 +84,37 @@ func (s *Service) sessionStart(ctx context.Context, c api.Caller, in *api.ByID) 
 		view.Kit = r.File.Plan().Visits[0].Kit
 		view.Trailer = r.File.Plan().Visits[0].OnTrailer(r.File.Catalog)
 	}
-	return view, nil
+	if ladder, _ := r.File.Catalog.Ladder(r.File.Bridge.Ladder); ladder.AtTrailer {
+		view.Trailer = true
+	}
+	view.Body = r.File.OpenOnBody()
+	view.Trailers, err = s.trailersFor(ctx, c, r.Horse)
+	return view, err
+}
+
+// trailersFor lists the trailers, those of the horse's yard and owner first.
+func (s *Service) trailersFor(ctx context.Context, c api.Caller, h store.Horse) ([]people.Trailer, error) {
+	all, err := c.View.Trailers(ctx, c.Practice)
+	if err != nil {
+		return nil, err
+	}
+	its := func(t store.Trailer) bool {
+		return t.YardID != "" && t.YardID == h.YardID || slices.ContainsFunc(h.Owners, func(o store.OwnerOf) bool { return o.ID == t.PersonID })
+	}
+	slices.SortStableFunc(all, func(a, b store.Trailer) int {
+		switch {
+		case its(a) == its(b):
+			return 0
+		case its(a):
+			return -1
+		}
+		return 1
+	})
+	list := make([]people.Trailer, 0, len(all))
+	for _, t := range all {
+		list = append(list, people.TrailerOf(t))
+	}
+	return list, nil
 }
 
 // Methods is the shipped catalogue as the rules read it, for those that run in

@@ -77,5 +77,18 @@ SELECT id, name, address, phone, version FROM yards WHERE practice_id = ? AND id
 UPDATE yards SET name = ?, address = ?, phone = ?, version = version + 1
 WHERE practice_id = ? AND id = ? AND version = ?;
 
+-- name: InsertTrailer :exec
+INSERT INTO trailers (id, practice_id, name, yard_id, person_id, record, created_at) VALUES (?, ?, ?, ?, ?, ?, ?);
+
+-- name: GetTrailers :many
+SELECT id, name, yard_id, person_id, record, version FROM trailers WHERE practice_id = ? ORDER BY name, id;
+
+-- name: GetTrailer :one
+SELECT id, name, yard_id, person_id, record, version FROM trailers WHERE practice_id = ? AND id = ?;
+
+-- name: UpdateTrailer :execrows
+UPDATE trailers SET name = ?, yard_id = ?, person_id = ?, record = ?, version = version + 1
+WHERE practice_id = ? AND id = ? AND version = ?;
+
 -- name: InsertChange :exec
 INSERT INTO changes (practice_id, user_id, at, what, subject) VALUES (?, ?, ?, ?, ?);

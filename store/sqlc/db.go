@@ -195,6 +195,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getTrackOfSessionStmt, err = db.PrepareContext(ctx, getTrackOfSession); err != nil {
 		return nil, fmt.Errorf("error preparing query GetTrackOfSession: %w", err)
 	}
+	if q.getTrailerStmt, err = db.PrepareContext(ctx, getTrailer); err != nil {
+		return nil, fmt.Errorf("error preparing query GetTrailer: %w", err)
+	}
+	if q.getTrailersStmt, err = db.PrepareContext(ctx, getTrailers); err != nil {
+		return nil, fmt.Errorf("error preparing query GetTrailers: %w", err)
+	}
 	if q.getUserStmt, err = db.PrepareContext(ctx, getUser); err != nil {
 		return nil, fmt.Errorf("error preparing query GetUser: %w", err)
 	}
@@ -264,6 +270,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertSignInStmt, err = db.PrepareContext(ctx, insertSignIn); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertSignIn: %w", err)
 	}
+	if q.insertTrailerStmt, err = db.PrepareContext(ctx, insertTrailer); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertTrailer: %w", err)
+	}
 	if q.insertUserStmt, err = db.PrepareContext(ctx, insertUser); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertUser: %w", err)
 	}
@@ -299,6 +308,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.updatePracticePhoneStmt, err = db.PrepareContext(ctx, updatePracticePhone); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdatePracticePhone: %w", err)
+	}
+	if q.updateTrailerStmt, err = db.PrepareContext(ctx, updateTrailer); err != nil {
+		return nil, fmt.Errorf("error preparing query UpdateTrailer: %w", err)
 	}
 	if q.updateYardStmt, err = db.PrepareContext(ctx, updateYard); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateYard: %w", err)
@@ -596,6 +608,16 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getTrackOfSessionStmt: %w", cerr)
 		}
 	}
+	if q.getTrailerStmt != nil {
+		if cerr := q.getTrailerStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getTrailerStmt: %w", cerr)
+		}
+	}
+	if q.getTrailersStmt != nil {
+		if cerr := q.getTrailersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getTrailersStmt: %w", cerr)
+		}
+	}
 	if q.getUserStmt != nil {
 		if cerr := q.getUserStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getUserStmt: %w", cerr)
@@ -711,6 +733,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertSignInStmt: %w", cerr)
 		}
 	}
+	if q.insertTrailerStmt != nil {
+		if cerr := q.insertTrailerStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertTrailerStmt: %w", cerr)
+		}
+	}
 	if q.insertUserStmt != nil {
 		if cerr := q.insertUserStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertUserStmt: %w", cerr)
@@ -769,6 +796,11 @@ func (q *Queries) Close() error {
 	if q.updatePracticePhoneStmt != nil {
 		if cerr := q.updatePracticePhoneStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing updatePracticePhoneStmt: %w", cerr)
+		}
+	}
+	if q.updateTrailerStmt != nil {
+		if cerr := q.updateTrailerStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing updateTrailerStmt: %w", cerr)
 		}
 	}
 	if q.updateYardStmt != nil {
@@ -877,6 +909,8 @@ type Queries struct {
 	getStampsStmt            *sql.Stmt
 	getStartAfterStmt        *sql.Stmt
 	getTrackOfSessionStmt    *sql.Stmt
+	getTrailerStmt           *sql.Stmt
+	getTrailersStmt          *sql.Stmt
 	getUserStmt              *sql.Stmt
 	getUserByEmailStmt       *sql.Stmt
 	getUsersStmt             *sql.Stmt
@@ -900,6 +934,7 @@ type Queries struct {
 	insertReportStmt         *sql.Stmt
 	insertSessionStmt        *sql.Stmt
 	insertSignInStmt         *sql.Stmt
+	insertTrailerStmt        *sql.Stmt
 	insertUserStmt           *sql.Stmt
 	insertYardStmt           *sql.Stmt
 	keepHistoryStmt          *sql.Stmt
@@ -912,6 +947,7 @@ type Queries struct {
 	updateHorseStmt          *sql.Stmt
 	updatePersonStmt         *sql.Stmt
 	updatePracticePhoneStmt  *sql.Stmt
+	updateTrailerStmt        *sql.Stmt
 	updateYardStmt           *sql.Stmt
 	withdrawConsentStmt      *sql.Stmt
 }
@@ -977,6 +1013,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getStampsStmt:            q.getStampsStmt,
 		getStartAfterStmt:        q.getStartAfterStmt,
 		getTrackOfSessionStmt:    q.getTrackOfSessionStmt,
+		getTrailerStmt:           q.getTrailerStmt,
+		getTrailersStmt:          q.getTrailersStmt,
 		getUserStmt:              q.getUserStmt,
 		getUserByEmailStmt:       q.getUserByEmailStmt,
 		getUsersStmt:             q.getUsersStmt,
@@ -1000,6 +1038,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertReportStmt:         q.insertReportStmt,
 		insertSessionStmt:        q.insertSessionStmt,
 		insertSignInStmt:         q.insertSignInStmt,
+		insertTrailerStmt:        q.insertTrailerStmt,
 		insertUserStmt:           q.insertUserStmt,
 		insertYardStmt:           q.insertYardStmt,
 		keepHistoryStmt:          q.keepHistoryStmt,
@@ -1012,6 +1051,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		updateHorseStmt:          q.updateHorseStmt,
 		updatePersonStmt:         q.updatePersonStmt,
 		updatePracticePhoneStmt:  q.updatePracticePhoneStmt,
+		updateTrailerStmt:        q.updateTrailerStmt,
 		updateYardStmt:           q.updateYardStmt,
 		withdrawConsentStmt:      q.withdrawConsentStmt,
 	}

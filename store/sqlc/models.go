@@ -245,6 +245,17 @@ type Touched struct {
 	HorseID    string
 }
 
+type Trailer struct {
+	ID         string
+	PracticeID string
+	Name       string
+	YardID     sql.NullString
+	PersonID   sql.NullString
+	Record     string
+	Version    int64
+	CreatedAt  int64
+}
+
 type User struct {
 	ID           string
 	PracticeID   string

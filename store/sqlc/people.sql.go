@@ -240,6 +240,81 @@ func (q *Queries) GetSignedIn(ctx context.Context, arg GetSignedInParams) (GetSi
 	return i, err
 }
 
+const getTrailer = `-- name: GetTrailer :one
+SELECT id, name, yard_id, person_id, record, version FROM trailers WHERE practice_id = ? AND id = ?
+`
+
+type GetTrailerParams struct {
+	PracticeID string
+	ID         string
+}
+
+type GetTrailerRow struct {
+	ID       string
+	Name     string
+	YardID   sql.NullString
+	PersonID sql.NullString
+	Record   string
+	Version  int64
+}
+
+func (q *Queries) GetTrailer(ctx context.Context, arg GetTrailerParams) (GetTrailerRow, error) {
+	row := q.queryRow(ctx, q.getTrailerStmt, getTrailer, arg.PracticeID, arg.ID)
+	var i GetTrailerRow
+	err := row.Scan(
+		&i.ID,
+		&i.Name,
+		&i.YardID,
+		&i.PersonID,
+		&i.Record,
+		&i.Version,
+	)
+	return i, err
+}
+
+const getTrailers = `-- name: GetTrailers :many
+SELECT id, name, yard_id, person_id, record, version FROM trailers WHERE practice_id = ? ORDER BY name, id
+`
+
+type GetTrailersRow struct {
+	ID       string
+	Name     string
+	YardID   sql.NullString
+	PersonID sql.NullString
+	Record   string
+	Version  int64
+}
+
+func (q *Queries) GetTrailers(ctx context.Context, practiceID string) ([]GetTrailersRow, error) {
+	rows, err := q.query(ctx, q.getTrailersStmt, getTrailers, practiceID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetTrailersRow{}
+	for rows.Next() {
+		var i GetTrailersRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.Name,
+			&i.YardID,
+			&i.PersonID,
+			&i.Record,
+			&i.Version,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const getUser = `-- name: GetUser :one
 SELECT id, practice_id, name, email, role, password_hash, must_change, active FROM users WHERE practice_id = ? AND id = ?
 `
@@ -527,6 +602,33 @@ func (q *Queries) InsertSignIn(ctx context.Context, arg InsertSignInParams) erro
 	return err
 }
 
+const insertTrailer = `-- name: InsertTrailer :exec
+INSERT INTO trailers (id, practice_id, name, yard_id, person_id, record, created_at) VALUES (?, ?, ?, ?, ?, ?, ?)
+`
+
+type InsertTrailerParams struct {
+	ID         string
+	PracticeID string
+	Name       string
+	YardID     sql.NullString
+	PersonID   sql.NullString
+	Record     string
+	CreatedAt  int64
+}
+
+func (q *Queries) InsertTrailer(ctx context.Context, arg InsertTrailerParams) error {
+	_, err := q.exec(ctx, q.insertTrailerStmt, insertTrailer,
+		arg.ID,
+		arg.PracticeID,
+		arg.Name,
+		arg.YardID,
+		arg.PersonID,
+		arg.Record,
+		arg.CreatedAt,
+	)
+	return err
+}
+
 const insertUser = `-- name: InsertUser :exec
 INSERT INTO users (id, practice_id, name, email, role, password_hash, must_change, active, created_at)
 VALUES (?, ?, ?, ?, ?, ?, ?, 1, ?)
@@ -669,6 +771,37 @@ type UpdatePracticePhoneParams struct {
 func (q *Queries) UpdatePracticePhone(ctx context.Context, arg UpdatePracticePhoneParams) error {
 	_, err := q.exec(ctx, q.updatePracticePhoneStmt, updatePracticePhone, arg.Phone, arg.ID)
 	return err
+}
+
+const updateTrailer = `-- name: UpdateTrailer :execrows
+UPDATE trailers SET name = ?, yard_id = ?, person_id = ?, record = ?, version = version + 1
+WHERE practice_id = ? AND id = ? AND version = ?
+`
+
+type UpdateTrailerParams struct {
+	Name       string
+	YardID     sql.NullString
+	PersonID   sql.NullString
+	Record     string
+	PracticeID string
+	ID         string
+	Version    int64
+}
+
+func (q *Queries) UpdateTrailer(ctx context.Context, arg UpdateTrailerParams) (int64, error) {
+	result, err := q.exec(ctx, q.updateTrailerStmt, updateTrailer,
+		arg.Name,
+		arg.YardID,
+		arg.PersonID,
+		arg.Record,
+		arg.PracticeID,
+		arg.ID,
+		arg.Version,
+	)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
 }
 
 const updateYard = `-- name: UpdateYard :execrows

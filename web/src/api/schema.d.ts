@@ -777,6 +777,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trailers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The trailers of yards and owners */
+        get: operations["trailers"];
+        put?: never;
+        /** Add a trailer */
+        post: operations["addTrailer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trailers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a trailer */
+        put: operations["changeTrailer"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/users": {
         parameters: {
             query?: never;
@@ -1506,6 +1541,8 @@ export interface components {
             stop?: "" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted";
             /** @description tack and kit looked over */
             tack: boolean;
+            /** @description the trailer that is worked at, by its id */
+            trailer?: string;
             /** @description weather, ground, distraction, who is there */
             weather?: string;
         };
@@ -4567,6 +4604,8 @@ export interface components {
             reps: components["schemas"]["HistoryReps"];
         };
         SessionStart: {
+            /** @description what is open on the body, to be looked over; empty: nothing is */
+            body: components["schemas"]["PhraseMessage"][];
             case: components["schemas"]["Case"];
             /** @description this horse's own cycle, where one was learned */
             cycle?: components["schemas"]["PhraseMessage"];
@@ -4582,8 +4621,10 @@ export interface components {
             /** @description what this product does not replace */
             safety: components["schemas"]["PhraseMessage"];
             stage: components["schemas"]["Stage"];
-            /** @description the next visit works on the trailer: the sequence card goes along */
+            /** @description the next visit works at the trailer: the sequence card goes along */
             trailer: boolean;
+            /** @description those of the yard and the owner first */
+            trailers: components["schemas"]["Trailer"][];
             words: components["schemas"]["PhraseWords"];
         };
         SignInInputBody: {
@@ -5307,6 +5348,71 @@ export interface components {
             at: number;
             /** @description what moved */
             what?: string;
+        };
+        Trailer: {
+            id: string;
+            /** @description what it is like, in one line */
+            like: components["schemas"]["PhraseMessage"];
+            /** @description what to mind because of it */
+            mind: components["schemas"]["PhraseMessage"][];
+            name: string;
+            /** @description the owner whose it is */
+            person_id?: string;
+            record: components["schemas"]["TrailerRecord"];
+            /** Format: int64 */
+            version: number;
+            /** @description the yard where it stands */
+            yard_id?: string;
+        };
+        TrailerChangeBody: {
+            name: string;
+            /** @description the owner whose it is */
+            person_id?: string;
+            record: components["schemas"]["TrailerRecord"];
+            /** Format: int64 */
+            version: number;
+            /** @description the yard where it stands */
+            yard_id?: string;
+        };
+        TrailerRecord: {
+            /** @description there is a bar behind */
+            bar?: string;
+            /** @description there is a divider */
+            divider?: string;
+            /** @description how the floor sounds */
+            floor?: string;
+            /** @description how the floor gives */
+            give?: string;
+            /** @description hitched, or standing free */
+            hitch?: string;
+            /** @description how light it is inside */
+            light?: string;
+            /** @description how a horse stands in it */
+            load?: string;
+            /**
+             * Format: int64
+             * @description how many tie rings
+             */
+            rings?: number;
+            /** @description where they are */
+            rings_at?: string;
+            /** @description a horse can be untied from outside */
+            untied_from_outside?: string;
+            /** @description how it gets in */
+            way?: string;
+            /**
+             * Format: int64
+             * @description width of the place for one horse, in millimetres
+             */
+            width_mm?: number;
+        };
+        TrailerText: {
+            name: string;
+            /** @description the owner whose it is */
+            person_id?: string;
+            record: components["schemas"]["TrailerRecord"];
+            /** @description the yard where it stands */
+            yard_id?: string;
         };
         TryInputBody: {
             choices: components["schemas"]["PlanChoices"];
@@ -8113,6 +8219,157 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trailers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trailer"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addTrailer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrailerText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trailer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeTrailer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrailerChangeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trailer"];
+                };
             };
             /** @description Unauthorized */
             401: {

@@ -17,6 +17,7 @@ export async function bringAlong(horses: { id: string; case: { id: string } }[])
   try {
     await ahead.GET('/api/catalog')
     await ahead.GET('/api/methods')
+    await ahead.GET('/api/trailers')
     let n = 0
     for (const h of horses.slice(0, most)) {
       const horsePath = { params: { path: { id: h.id } } }

@@ -184,6 +184,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
               :variant="arena.current.variant ?? ''"
               :target="arena.current.target"
               :against="arena.against"
+              :at="arena.data.beginning.readiness.trailer"
               :from="arena.from && arena.cardOf(arena.from.step)?.name"
               @back="arena.back"
               @because="arena.because"

@@ -6,7 +6,14 @@ import { measured } from '../../words'
 
 type Card = Schemas['ArenaCard']
 
-const { card, variant, target, against, from } = defineProps<{
+const {
+  card,
+  variant,
+  target,
+  against,
+  from,
+  at = '',
+} = defineProps<{
   card?: Card
   variant: string
   target?: number
@@ -14,6 +21,8 @@ const { card, variant, target, against, from } = defineProps<{
   against?: Schemas['ArenaAgainst']
   /** Name of the ask from which an answer moved the card on. */
   from?: string
+  /** The trailer that is worked at. */
+  at?: string
 }>()
 const emit = defineEmits<{ variant: [variant: string]; back: []; because: [why: string] }>()
 
@@ -61,7 +70,9 @@ const letter = (name: string) => name.charAt(0).toUpperCase()
       <p class="lab">Mind</p>
       <p>{{ card.watch }}.</p>
     </div>
-    <p v-if="card.trailer" class="text"><RouterLink to="/cards/trailer" class="card-link">The sequence card</RouterLink></p>
+    <p v-if="card.trailer" class="text">
+      <RouterLink :to="`/cards/trailer${at ? `?at=${at}` : ''}`" class="card-link">The sequence card</RouterLink>
+    </p>
     <div v-if="card.variants.length" class="variants" :class="{ sides }" role="group" aria-label="Side or place">
       <button
         v-for="v in card.variants"

@@ -11,6 +11,7 @@ import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import { daysAgo } from '../../words'
 import AskSelect from './AskSelect.vue'
+import TrailerChoice from './TrailerChoice.vue'
 import { useSessionStart } from './useSessionStart'
 
 type Readiness = Schemas['ArenaReadiness']
@@ -82,7 +83,11 @@ async function enter() {
                 @toggle="ready.handler = $event as Readiness['handler']"
               />
             </FieldRow>
-            <FieldRow label="Is the body as last time? Look it over: legs, back, mouth, girth.">
+            <TrailerChoice v-if="data.trailer" v-model="ready.trailer" :trailers="data.trailers" />
+            <FieldRow label="Is the body as last time?">
+              <ul v-if="data.body.length" class="dots open">
+                <li v-for="b in data.body" :key="b.text">{{ b.text }}</li>
+              </ul>
               <ChipRow
                 big
                 label="Body as last time"
@@ -141,7 +146,8 @@ async function enter() {
               </template>
               <WrongNote :trouble="starting.trouble.value" />
               <p v-if="data.trailer">
-                The trailer comes today: <RouterLink to="/cards/trailer">take the sequence card along</RouterLink>.
+                At the trailer:
+                <RouterLink :to="`/cards/trailer${ready.trailer ? `?at=${ready.trailer}` : ''}`">the sequence card</RouterLink>.
               </p>
               <p class="small" role="status">{{ keptWords }}</p>
               <button type="button" class="button begin" :disabled="!may || starting.sending.value || !!openHere" @click="enter">

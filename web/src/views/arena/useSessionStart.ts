@@ -50,6 +50,7 @@ export function useSessionStart(caseId: string, box: Outbox) {
     settled: '' as Readiness['settled'],
     noPen: false,
     holder: '',
+    trailer: '',
     step: '',
   })
   const id = v7()
@@ -78,6 +79,7 @@ export function useSessionStart(caseId: string, box: Outbox) {
     stop: ready.stop || undefined,
     settled: ready.settled || undefined,
     no_pen: ready.noPen || undefined,
+    trailer: ready.trailer || undefined,
     ask: ready.step ? asks.value.find((a) => a.ask.step === ready.step)?.ask : undefined,
   })
 

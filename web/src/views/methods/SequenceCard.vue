@@ -3,9 +3,10 @@
 // why; what is ticked stays on this device until the run is begun anew.
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { api, told } from '../../api/client'
 import type { Schemas } from '../../api/types'
-import { useSend } from '../../api/use'
+import { useLoad, useSend } from '../../api/use'
 import { me } from '../../api/me'
 import { theRules } from '../../rules/rules'
 import ChipRow from '../../parts/ChipRow.vue'
@@ -15,6 +16,16 @@ import { useHandbook } from './handbook'
 
 const { card } = defineProps<{ card: string }>()
 const { data, trouble, load } = useHandbook()
+/** The trailer at work: chosen at the gate, or here. */
+const { data: trailers } = useLoad(() => told(api.GET('/api/trailers')))
+const route = useRoute()
+const at = useLocalStorage('trailer-at', '')
+watch(
+  () => route.query.at,
+  (chosen) => (at.value = typeof chosen === 'string' ? chosen : at.value),
+  { immediate: true },
+)
+const trailer = computed(() => trailers.value?.find((t) => t.id === at.value))
 const shown = computed(() => data.value?.cards.find((c) => c.key === card))
 
 interface Kept {
@@ -78,6 +89,21 @@ watch(run, (r, old) => {
           :chosen="[run.key]"
           @toggle="begin"
         />
+        <ElSelect
+          v-if="trailers?.length"
+          v-model="at"
+          clearable
+          placeholder="Which trailer?"
+          aria-label="Which trailer"
+          class="no-print"
+        >
+          <ElOption v-for="t in trailers" :key="t.id" :value="t.id" :label="t.name" />
+        </ElSelect>
+        <section v-if="trailer" class="at">
+          <h2>{{ trailer.name }}</h2>
+          <p>{{ trailer.like.text }}</p>
+          <p v-for="m in trailer.mind" :key="m.key" class="strong">{{ m.text }}</p>
+        </section>
         <p v-if="now?.refused" class="refused" role="alert">{{ now.refused.text }}</p>
         <p v-if="sending.trouble.value" class="refused" role="alert">{{ sending.trouble.value.message }}</p>
         <p class="visually-hidden" role="status">{{ next ? `Now: ${next.do}` : 'All done' }}</p>

@@ -8,6 +8,7 @@ import PageState from '../../parts/PageState.vue'
 import AccountList from './AccountList.vue'
 import PersonForm from './PersonForm.vue'
 import PhoneForm from './PhoneForm.vue'
+import TrailerList from './TrailerList.vue'
 import YardList from './YardList.vue'
 
 type Person = Schemas['Person']
@@ -74,6 +75,7 @@ async function done() {
           </ul>
         </section>
         <YardList />
+        <TrailerList />
         <PhoneForm />
         <AccountList v-if="isLead" />
       </div>
