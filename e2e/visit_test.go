@@ -1,6 +1,8 @@
 package e2e
 
 import (
+	"fmt"
+	"strings"
 	"testing"
 	"time"
 
@@ -69,8 +71,15 @@ func (v *visit) enters(horse string) {
 // works chooses a step, and logs a good answer to it by whatever keys its school has.
 func (v *visit) works(step, ladder string) {
 	v.t.Helper()
-	v.asksFor(step, ladder)
+	v.asks(step, ladder)
 	v.does()
+}
+
+// asks chooses a step, and waits until it is advised on.
+func (v *visit) asks(step, ladder string) {
+	v.t.Helper()
+	v.asksFor(step, ladder)
+	v.finds(".what", "Begin with .*"+step)
 }
 
 // does logs a good answer to the ask on the card.
@@ -109,6 +118,7 @@ func (v *visit) pad() string {
 	return v.MustEval(`() => {
 		if (document.querySelector('.spells')) return 'places'
 		if (document.querySelector('[aria-label=Offer]')) return 'offer'
+		if (document.querySelector('[aria-label=Burst]')) return 'burst'
 		return [...document.querySelectorAll('.pad button')].some((b) => b.innerText.includes('Begin the dose')) ? 'dose' : 'answers'
 	}`).Str()
 }
@@ -124,59 +134,244 @@ func (v *visit) ends(says ...string) {
 	v.t.Logf("%s: %d answers, %d taps in all, %.0f s", v.t.Name(), v.asked, v.user.taps, time.Since(v.began).Seconds())
 }
 
-// Bridling, taken from the nose to the bit in one session on a phone, whatever
-// would have come first.
-func TestAVisitBridlingFromNoseToBit(t *testing.T) {
-	t.Parallel()
-	v := visits(t, demoYard(t), 412, 800, "Tansy", "bridling", "Takes the bit from Tilda's hand")
-	v.basicsAreGood()
+// plans reads on the plan how many visits the horse needs: a handful where it knows
+// most of it, and why.
+func (v *visit) plans(name string) {
+	v.t.Helper()
 	v.goes("/horses")
-	v.presses("Tansy")
+	v.presses(name)
 	v.presses("Plan")
-	v.sees("Seen good at the assessment, and not taught again")
-	v.presses("Bridge")
-	v.sees("Met at the assessment")
-	v.enters("Tansy")
-	v.seesIn(".what", "nose, from 1")
-	for _, step := range []string{"nose", "zone", "lips", "teeth", "bit", "bit"} {
-		v.works(step, "Bridling")
-	}
-	v.seesIn(".against", "Waits for bridle teeth")
-	v.ends("It was asked early: it waited for bridle strap.", "Counted as understood, since a later step was accepted", "bridle mouth")
+	says := v.finds("p, strong, b, li", `about \d+ sessions?`).MustText()
+	var n int
+	_, err := fmt.Sscanf(says[strings.Index(says, "about "):], "about %d", &n)
+	require.NoError(v.t, err, says)
+	assert.LessOrEqual(v.t, n, 12, says)
+	v.t.Logf("%s: %s", v.t.Name(), says)
 }
 
-// A worked step, on its ladder.
-type worked struct{ step, ladder string }
+// reports reads the owner's page.
+func (v *visit) reports(says ...string) {
+	v.t.Helper()
+	v.presses("The owner's report")
+	for _, s := range says {
+		v.sees(s)
+	}
+}
 
-// Visits of many kinds: each horse is taken on, its basics are not looked at, and
-// what is done is logged in the order in which it is done. No step is refused.
+// side goes to a side, zone or place of the ask on the card.
+func (v *visit) side(name string) {
+	v.t.Helper()
+	require.NoError(v.t, v.click(v.finds(".ask .variants button", name+"$")))
+}
+
+// settles taps something in the settings: who holds the rope, in which school.
+func (v *visit) settles(what string) {
+	v.t.Helper()
+	v.presses("settings")
+	v.presses(what)
+	v.presses("Close")
+}
+
+// letsDown notes that the whole body lets down.
+func (v *visit) letsDown() {
+	v.t.Helper()
+	require.NoError(v.t, v.click(v.finds(".school button", "since the release")))
+	v.seesIn(".live", "Let down after")
+}
+
+// holdsWithTries holds the rope, lets small tries go, and ends on an answer.
+func (v *visit) holdsWithTries(tries int, answer string) {
+	v.t.Helper()
+	v.asked++
+	before := v.entries()
+	v.holds(3)
+	require.NoError(v.t, v.Mouse.Up(proto.InputMouseButtonLeft, 1)) // it stays as it is
+	for range tries {
+		require.NoError(v.t, v.click(v.finds(".pad button:enabled", "^a try")))
+	}
+	v.answers(answer)
+	v.logs(before)
+}
+
+// logs waits until something more is on the track.
+func (v *visit) logs(before int) {
+	v.t.Helper()
+	require.NoError(v.t, v.Page.Timeout(patience).Wait(rod.Eval(`(n) => Number(document.querySelector('.arena').dataset.entries) > n`, before)), "nothing was logged")
+}
+
+// Each horse of its own kind, on its first visit, in one sitting: taken on, its basics
+// felt, its plan a handful of visits, worked as its trainer would, and told to its
+// owner. No step is refused.
 func TestVisitsOfManyKinds(t *testing.T) {
 	t.Parallel()
 	y := demoYard(t)
 	for _, test := range []struct {
-		name, problem, goal string
-		width, height       int
-		does                []worked
+		kind, name, problem, goal string
+		width                     int
+		works                     func(*visit)
+		review, report            string
 	}{
-		{"Sorrel", "girth", "Stands for the girth to the second hole", 412, 800, []worked{{"girth lift", "Pad, saddle, girth"}, {"girth lift", "Pad, saddle, girth"}, {"girth hole", "Pad, saddle, girth"}, {"girth pull", "Pad, saddle, girth"}}},
-		{"Bramble", "fear of a new thing", "Stands for the spray on both sides", 412, 800, []worked{{"air", "A new thing"}, {"shoulder", "A new thing"}, {"all", "A new thing"}}},
-		{"Fennel", "planting", "Sets off when asked", 1280, 800, []worked{{"go", "Planting"}, {"more", "Planting"}, {"more", "Planting"}}},
-		{"Rowan", "feet and farrier", "Lifts both hind feet for the farrier", 412, 800, []worked{{"rope", "Feet and farrier"}, {"rope lift", "Feet and farrier"}, {"up", "Feet and farrier"}}},
-		{"Meadow", "saddle and pad", "Pad on, free", 1280, 800, []worked{{"show", "Pad, saddle, girth"}, {"pad", "Pad, saddle, girth"}, {"pad", "Pad, saddle, girth"}}},
-		{"Thistle", "heavy, stiff, grabbing the bit", "Carries a soft rein", 1280, 800, []worked{{"tack", "Heavy, stiff"}, {"mix", "Hindquarters and shoulders"}}},
-		{"Larch", "tension that never lets go", "Soft at the halter anywhere", 412, 800, []worked{{"down", "Poll down and flex"}, {"anywhere", "Tension"}, {"free", "Tension"}}},
-		{"Aspen", "crowding", "Keeps an arm's length", 1280, 800, []worked{{"match", "Crowding"}, {"idle", "Crowding"}, {"rub", "Crowding"}}},
-	} {
-		t.Run(test.problem, func(t *testing.T) {
-			t.Parallel()
-			v := visits(t, y, test.width, test.height, test.name, test.problem, test.goal)
-			v.enters(test.name)
-			for _, w := range test.does {
-				v.works(w.step, w.ladder)
+		{"bridling from nose to bit", "Tansy", "bridling", "Takes the bit from Tilda's hand", 412, func(v *visit) {
+			v.seesIn(".what", "nose")
+			for _, step := range []string{"nose", "zone", "lips", "teeth", "bit", "bit"} {
+				v.works(step, "Bridling")
 			}
-			v.ends()
+			v.seesIn(".against", "Waits for bridle teeth")
+		}, "Counted as understood, since a later step was accepted", "bit"},
+		{"trailer by a held rope, with tries", "Jasper", "trailer loading", "Walks in and stands", 1280, func(v *visit) {
+			v.asks("front", "Trailer loading")
+			v.settles("wait it out")
+			v.holdsWithTries(2, "try")
+			v.holdsWithTries(1, "accepted")
+			v.asks("step", "Trailer loading")
+			v.holdsWithTries(3, "accepted")
+		}, "small tries let go", ""},
+		{"trailer by places, and the owner's turn", "Mabel", "trailer loading", "Stands in by choice", 412, func(v *visit) {
+			v.asks("stand", "Trailer loading")
+			v.places("at the door", "it left")
+			v.places("away", "hind", "End the work")
+			v.places("front feet in", "End the rest")
+			v.seesIn(".live", "Nearest today: front feet in, by itself")
+			v.settles("Tilda Marsh")
+			v.places("in", "3 feet in", "End the rest")
+			v.seesIn(".live", "Nearest today: in, by itself")
+		}, "The work away from it: hind.", ""},
+		{"spray on both sides", "Bramble", "fear of a new thing", "Stands for the spray on both sides", 412, func(v *visit) {
+			v.works("air", "A new thing")
+			v.works("shoulder", "A new thing")
+			v.side("near")
+			v.does()
+			v.side("off")
+			v.does()
+		}, "it stood for", "spray"},
+		{"girth to the second hole", "Sorrel", "girth", "Stands for the girth to the second hole", 412, func(v *visit) {
+			v.works("girth lift", "Pad, saddle, girth")
+			v.does()
+			v.asks("girth hole", "Pad, saddle, girth")
+			v.presses("one ask at a time")
+			v.presses("2 holes")
+			v.does()
+		}, "girth hole", "girth"},
+		{"planting, with its means", "Fennel", "planting", "Sets off when asked", 1280, func(v *visit) {
+			v.asks("go", "Planting")
+			require.NoError(v.t, v.click(v.finds("[aria-label='Means reached'] button", "head")))
+			v.presses("light")
+			v.answers("accepted")
+			v.asked++
+			v.works("more", "Planting")
+			v.works("more", "Planting")
+		}, "plant go", ""},
+		{"hind foot by rope to hand", "Rowan", "feet and farrier", "Lifts both hind feet for the farrier", 412, func(v *visit) {
+			v.works("rope", "Feet and farrier")
+			v.works("rope lift", "Feet and farrier")
+			v.works("up", "Feet and farrier")
+		}, "It was asked early", "foot"},
+		{"first pad, loose", "Meadow", "saddle and pad", "Pad on, free", 1280, func(v *visit) {
+			v.works("show", "Pad, saddle, girth")
+			v.works("pad", "Pad, saddle, girth")
+			v.works("pad", "Pad, saddle, girth")
+		}, "saddle pad", "pad"},
+		{"tack review and rider swap", "Thistle", "heavy, stiff, grabbing the bit", "Carries a soft rein", 1280, func(v *visit) {
+			v.asks("tack", "Heavy, stiff")
+			v.reviews("spurs", "", "")
+			v.reviews("mouthpiece", "single joint", "lozenge")
+			v.works("mix", "Hindquarters and shoulders")
+			v.settles("Tilda Marsh")
+			v.works("mix", "Hindquarters and shoulders")
+		}, "Mouthpiece, was single joint: lozenge", "Tilda Marsh"},
+		{"poll softening, with let-down times", "Larch", "tension that never lets go", "Soft at the halter anywhere", 412, func(v *visit) {
+			v.works("down", "Poll down and flex")
+			v.letsDown()
+			v.works("anywhere", "Tension")
+			v.letsDown()
+			v.does()
+			v.letsDown()
+		}, "The whole body let down", ""},
+		{"body control on both sides", "Aspen", "crowding", "Keeps an arm's length", 1280, func(v *visit) {
+			for _, ask := range []string{"hind", "fore"} {
+				v.asks(ask, "Hindquarters and shoulders")
+				v.side("near")
+				v.does()
+				v.side("off")
+				v.does()
+			}
+			v.works("match", "Crowding")
+		}, "quarters fore, off", ""},
+	} {
+		t.Run(test.kind, func(t *testing.T) {
+			t.Parallel()
+			v := visits(t, y, test.width, 800, test.name, test.problem, test.goal)
+			v.basicsAreGood()
+			v.plans(test.name)
+			v.enters(test.name)
+			test.works(v)
+			v.ends(test.review)
+			v.reports(test.report)
 		})
 	}
+}
+
+// A young horse is ridden in bursts: the lead trainer makes the exception, with reason
+// and end, and the controls in hand that it waits for are met in the same session.
+func TestAVisitToAYoungHorseInBursts(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 800).as(t)
+	u.signsInDemo()
+	v := &visit{walker: &walker{user: u}, began: time.Now()}
+	u.taps = 0
+	u.presses("Take on a horse")
+	u.types("Name of the horse", "Quill")
+	u.presses("bucking or bolting")
+	u.presses("A new owner")
+	u.types("Owner's name", "Tilda Marsh")
+	u.presses("Where it stands, a date, and what is known of it")
+	u.types("Rides so far", "5")
+	u.presses("Take it on")
+	u.sees("Not assessed yet")
+	v.basicsAreGood()
+	v.section("B")
+	u.presses("Looked at all the rest: clear .*")
+	v.section("D2")
+	for _, look := range []string{"ridden.mount", "ridden.halt"} {
+		require.NoError(t, u.click(u.finds("td button", "^"+look+":")))
+		v.button("light and soft: level 2, accepted.*")
+		u.finds("td button", "^"+look+": accepted") // it is kept
+	}
+	v.arrives()
+	v.plans("Quill")
+	u.types("Why it is ridden all the same", "Light and well grown, and needed for the drive")
+	u.types("Until", time.Now().AddDate(0, 1, 0).Format(time.DateOnly))
+	u.presses("Try the exception")
+	u.sees("by Wren Harrow")
+	u.presses("Make the plan")
+	u.finds("li", "^1\\. ")
+	v.enters("Quill")
+	for _, ask := range []string{"flex", "disengage", "saddle"} {
+		v.asks(ask, "Control before riding")
+		for _, side := range []string{"near", "off"} {
+			v.side(side)
+			for range 3 {
+				v.does()
+				if here := v.Page.MustEval(`() => document.querySelector('.moved .back') !== null`).Bool(); here {
+					v.presses("back to .*")
+				}
+			}
+		}
+	}
+	for _, ask := range []string{"walk", "walk", "walk", "trot"} {
+		v.asks(ask, "Control before riding")
+		if v.pad() != "burst" {
+			v.presses("asks in a burst")
+		}
+		for range 5 {
+			v.presses("on the touch")
+		}
+		before := v.entries()
+		v.presses("5 of 5 on the touch: end of the burst")
+		v.logs(before)
+	}
+	v.ends("control trot")
+	v.reports("trot")
 }
 
 // Something that no ladder names is added in the arena in one line, logged, and there
@@ -203,6 +398,42 @@ func TestAVisitWithAnAskOfItsOwn(t *testing.T) {
 	v.presses("begin with something else")
 	v.seesIn("option", "stands for the umbrella")
 }
+
+// places has a spell in a place: what is said of it meanwhile, and by which key it ends.
+func (v *visit) places(place string, taps ...string) {
+	v.t.Helper()
+	v.asked++
+	before := v.entries()
+	require.NoError(v.t, v.click(v.finds(".plan button", "^"+place)))
+	for _, tap := range taps {
+		if feet := v.MustElements("[aria-label='" + tap + "']"); len(feet) > 0 {
+			require.NoError(v.t, v.click(feet.First()))
+			continue
+		}
+		require.NoError(v.t, v.click(v.finds(".spells button", "^"+tap)))
+	}
+	v.logs(before)
+}
+
+// reviews looks over one thing: right as it is, or changed, tried and better.
+func (v *visit) reviews(what, was, changed string) {
+	v.t.Helper()
+	v.asked++
+	before := v.entries()
+	v.presses(what)
+	if changed == "" {
+		v.presses("right as it is")
+	} else {
+		v.MustElement("[aria-label='What is on']").MustInput(was)
+		v.MustElement("[aria-label='Changed to']").MustInput(changed)
+		require.NoError(v.t, v.click(v.finds(".pad button", "^try it milder")))
+		v.presses("better")
+	}
+	v.logs(before)
+}
+
+// A worked step, on its ladder.
+type worked struct{ step, ladder string }
 
 // From the yard's gate on there is no signal: the session is begun, asks far from the
 // plan and one of its own are logged, and the review is read on the device. All of

@@ -241,7 +241,7 @@ func (u *user) keepPicture() {
 		return
 	}
 	if shot, err := u.Page.Timeout(10*time.Second).Screenshot(false, nil); err == nil {
-		_ = os.WriteFile(filepath.Join(dir, filepath.Base(u.t.Name())+".png"), shot, 0o600)
+		_ = os.WriteFile(filepath.Join(dir, strings.ReplaceAll(u.t.Name(), "/", "-")+".png"), shot, 0o600)
 	}
 }
 

@@ -46,6 +46,20 @@ func (a *Against) kind() Standing {
 type Barred struct {
 	Why   phrase.Message `json:"why" doc:"as a sentence"`
 	Lifts phrase.Message `json:"lifts" doc:"as a sentence"`
+	Until []string       `json:"until,omitempty" doc:"keys of the steps that lift it once they are met, in the session too; empty: none does"`
+}
+
+// blocked reports whether a fact blocks a step now: one that steps of today lift is
+// judged anew.
+func (s *session) blocked(key string) bool {
+	if !slices.Contains(s.in.Blocked, key) {
+		return false
+	}
+	until := s.in.Barred[key].Until
+	return len(until) == 0 || slices.ContainsFunc(until, func(key string) bool {
+		step, _ := s.cat.Step(key)
+		return slices.ContainsFunc(step.Asks(), func(a horse.Ask) bool { return !s.passedAsk(a, 0) })
+	})
 }
 
 // waits lists the needs of an ask that are not met.
@@ -62,7 +76,7 @@ func (s *session) forbids(step catalog.Step) *Against {
 	switch {
 	case s.closed[step.Key]:
 		return &Against{Kind: Closed, Why: phrase.Of("against.closed", nil)}
-	case slices.Contains(s.in.Blocked, step.Key):
+	case s.blocked(step.Key):
 		if b, ok := s.in.Barred[step.Key]; ok {
 			return &Against{Kind: Forbidden, Why: b.Why, Lifts: &b.Lifts}
 		}

@@ -161,6 +161,34 @@ func TestWhatStandsAgainstAnAsk(t *testing.T) {
 
 // A danger closes a step for the session; a lead trainer may answer for it, and the
 // next danger ends the session.
+// What steps of today lift is judged anew after each entry.
+func TestABlockThatStepsOfTodayLift(t *testing.T) {
+	s := on("control.flex near")
+	in := func() Input {
+		in := s.input()
+		in.Blocked = []string{"control.trot"}
+		in.Barred = map[string]Barred{"control.trot": {Why: phrase.Of("block.ridden.young", nil), Lifts: phrase.Of("block.ridden.young.lifts", nil), Until: []string{"control.flex"}}}
+		return in
+	}
+	kind := func() Standing {
+		r, err := Run(shipped(t), shipped(t).Rules, in())
+		require.NoError(t, err)
+		step, _ := shipped(t).Step("control.trot")
+		return r.now.s.forbids(step).kind()
+	}
+	s.reps("accepted@2 accepted@2 accepted@2")
+	assert.Equal(t, Forbidden, kind(), "one side is not the step")
+	s.to("control.flex off").reps("accepted@2 accepted@2 accepted@2")
+	assert.NotEqual(t, "block.ridden.young", func() string {
+		r, _ := Run(shipped(t), shipped(t).Rules, in())
+		step, _ := shipped(t).Step("control.trot")
+		if a := r.now.s.forbids(step); a != nil {
+			return a.Why.Key
+		}
+		return ""
+	}())
+}
+
 func TestClosedByADanger(t *testing.T) {
 	s := on("quarters.hind near").early().reps("refused@3", way(horse.Struck)).mark(60_000, track.Mark{Arousal: horse.ArousalOf(1)})
 	r := opened(t, s.input())

@@ -16,6 +16,7 @@ type Card struct {
 	Ladder     phrase.Slotted    `json:"ladder"`
 	School     horse.School      `json:"school" doc:"in which it is advised"`
 	Works      phrase.Slotted    `json:"works" doc:"how that school works"`
+	Schools    []horse.School    `json:"schools" doc:"those that its ladder can be worked in, the usual one first"`
 	Places     []PlaceToBe       `json:"places" doc:"where spells are, for a school of places"`
 	Pad        Pad               `json:"pad" doc:"what it is answered by, unless another is chosen"`
 	Foundation bool              `json:"foundation"`
@@ -51,7 +52,7 @@ func CardOf(c *catalog.Catalog, step catalog.Step, school horse.School) Card {
 		Key: step.Key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation,
 		Ridden: step.Ridden, Trailer: step.Bars || step.Trailer && step.Tied, Ask: step.Ask, Release: step.Release, Watch: step.Watch,
 		Pass: step.Pass.Text, Measures: step.Measures, Unit: step.Pass.Unit, Values: append([]int{}, step.Pass.Values...),
-		Places: []PlaceToBe{}, Variants: []CardVariant{}, Means: append([]string{}, step.Means...), Ways: append([]horse.WayOut{}, ladder.Ways...), Bumps: ladder.Bumps, Spots: step.Is(catalog.PassesSpots), AboutThing: ladder.AboutThing,
+		Schools: append([]horse.School{}, ladder.Schools...), Places: []PlaceToBe{}, Variants: []CardVariant{}, Means: append([]string{}, step.Means...), Ways: append([]horse.WayOut{}, ladder.Ways...), Bumps: ladder.Bumps, Spots: step.Is(catalog.PassesSpots), AboutThing: ladder.AboutThing,
 	}
 	if school == horse.ReliefPlace {
 		card.Places = PlacesOf(c, ladder)
@@ -178,6 +179,9 @@ func (s *session) knownNow(a horse.Ask) Known {
 }
 
 func (s *session) schoolOf(ladder string) horse.School {
+	if chosen, ok := s.worked[ladder]; ok {
+		return chosen
+	}
 	school, ok := s.in.Schools[ladder]
 	if !ok {
 		school = s.in.School

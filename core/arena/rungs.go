@@ -18,6 +18,7 @@ type rungs struct {
 	closed     map[string]bool            // steps, for the session
 	answered   map[string]track.Despite   // steps that a lead trainer answers for
 	whys       map[string]string          // why a step was asked although it waited for something
+	worked     map[string]horse.School    // by ladder, the school that was chosen in the session
 	earlyGood  map[horse.Ask]int          // accepted, although it waited for something
 	concluded  map[horse.Ask]bool         // understood, since a later step was accepted
 	spoiltEasy map[horse.Ask]bool         // easy asks that were dangerous
@@ -56,7 +57,7 @@ func (r *rungs) clone() rungs {
 		c.logs[a] = &askLog{reps: slices.Clip(l.reps), run: slices.Clip(l.run), passRun: l.passRun}
 	}
 	c.passed, c.fromMemory, c.closed = maps.Clone(r.passed), maps.Clone(r.fromMemory), maps.Clone(r.closed)
-	c.whys = maps.Clone(r.whys)
+	c.whys, c.worked = maps.Clone(r.whys), maps.Clone(r.worked)
 	c.answered, c.earlyGood, c.concluded = maps.Clone(r.answered), maps.Clone(r.earlyGood), maps.Clone(r.concluded)
 	c.spoiltEasy, c.downs, c.stay = maps.Clone(r.spoiltEasy), maps.Clone(r.downs), maps.Clone(r.stay)
 	return c

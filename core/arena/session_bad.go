@@ -136,6 +136,12 @@ func (s *session) mark(m track.Mark) {
 		}
 		s.blockOf(a, s.now)
 	}
+	if !m.School.IsZero() {
+		at, _ := s.current()
+		step, _ := s.cat.Step(at.Step)
+		s.worked[step.Ladder] = m.School
+		s.turn(at)
+	}
 	if m.Why != "" {
 		at, _ := s.current()
 		s.whys[at.Step] = m.Why

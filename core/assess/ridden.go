@@ -26,7 +26,8 @@ func (a Assessment) unfit(step string) []horse.BodyItem {
 
 // seenSafe reports whether mounting and halting were seen safe (D2).
 func (a Assessment) seenSafe() bool {
-	return a.SourceIn("C") == horse.Seen && a.SourceIn("D2") == horse.Seen && horse.Soft(a.Basics["ridden.halt"].Grade) && has(a.First.Mounting, "still") && !a.First.NoMounting()
+	stood := horse.Soft(a.Basics["ridden.mount"].Grade) || a.SourceIn("C") == horse.Seen && has(a.First.Mounting, "still")
+	return a.SourceIn("D2") == horse.Seen && horse.Soft(a.Basics["ridden.halt"].Grade) && stood && !a.First.NoMounting()
 }
 
 // mayRide: mouth, back, belly and saddle fit clear or cleared, and mounting

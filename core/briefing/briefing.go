@@ -48,7 +48,7 @@ func Of(f Facts) arena.Brief {
 	b.Input.Barred = map[string]arena.Barred{}
 	for _, block := range j.Blocks {
 		b.Input.Blocked = append(b.Input.Blocked, block.Step)
-		b.Input.Barred[block.Step] = arena.Barred{Why: block.Why, Lifts: block.Lifts}
+		b.Input.Barred[block.Step] = arena.Barred{Why: block.Why, Lifts: block.Lifts, Until: j.Awaited[block.Step]}
 	}
 	return b
 }

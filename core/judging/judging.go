@@ -40,9 +40,10 @@ type Judged struct {
 	Risk       assess.Risk
 	Start      string // key of the step to begin at; empty: nothing is open
 	Blocks     []assess.Block
-	Fitting    catalog.Fitting  // by which the catalogue is fitted
-	Catalog    *catalog.Catalog // fitted to the horse and its plan
-	Barring    assess.Barring   // what decides whether it may be ridden
+	Fitting    catalog.Fitting     // by which the catalogue is fitted
+	Catalog    *catalog.Catalog    // fitted to the horse and its plan
+	Barring    assess.Barring      // what decides whether it may be ridden
+	Awaited    map[string][]string // by blocked step, what lifts it once met, in a session too
 
 	problem assess.ProblemResult
 	account assess.Account
@@ -74,6 +75,7 @@ func Of(shipped *catalog.Catalog, f Facts) (*Judged, error) {
 	}
 	j.Barring = assess.Barring{Today: f.Today, Exception: j.excepted(f), InHand: j.Result.InHand}
 	j.Blocks = assess.AllBlocks(j.Catalog, j.Assessment, f.Record, j.Barring)
+	j.Awaited = j.awaited(f)
 	assess.Lift(j.Blocks, j.Assessment, j.Result.Referrals, f.Today)
 	return j, nil
 }
@@ -150,12 +152,35 @@ func (j *Judged) Levels() map[horse.Ask]int { return j.Assessment.Levels(j.Catal
 // excepted reports whether a lead trainer's exception for a young horse holds:
 // not ended, the body cleared, and the controls met in hand (part 9).
 func (j *Judged) excepted(f Facts) bool {
-	x := f.Choices.Exception
-	if x == nil || x.Until < f.Today {
-		return false
-	}
 	controls := j.Catalog.With(catalog.ControlInHand)
-	return len(controls) > 0 && !slices.ContainsFunc(controls, func(s catalog.Step) bool { return !f.History.Passed(s) })
+	return exceptionStands(f) && len(controls) > 0 && !slices.ContainsFunc(controls, func(s catalog.Step) bool { return !f.History.Passed(s) })
+}
+
+func exceptionStands(f Facts) bool {
+	x := f.Choices.Exception
+	return x != nil && x.Until >= f.Today
+}
+
+// awaited lists, by step, the controls in hand that lift its block once they are met:
+// the exception for a young horse waits for them alone.
+func (j *Judged) awaited(f Facts) map[string][]string {
+	if !exceptionStands(f) || j.Barring.Exception {
+		return nil
+	}
+	with := j.Barring
+	with.Exception = true
+	still := assess.AllBlocks(j.Catalog, j.Assessment, f.Record, with)
+	var controls []string
+	for _, s := range j.Catalog.With(catalog.ControlInHand) {
+		controls = append(controls, s.Key)
+	}
+	lifted := map[string][]string{}
+	for _, b := range j.Blocks {
+		if !slices.ContainsFunc(still, func(o assess.Block) bool { return o.Step == b.Step }) {
+			lifted[b.Step] = controls
+		}
+	}
+	return lifted
 }
 
 // OpenOnBody lists what is open on the body as a session begins: suspect, in

@@ -117,8 +117,16 @@ func TestAnExceptionNeedsTheControlsInHand(t *testing.T) {
 	f := bridling()
 	f.Record = assess.Record{Born: "2025-01-01"}
 	f.Choices.Exception = &plan.Exception{Reason: "light and well grown", Until: "2026-06-20"}
+	f.Assessments = []assess.Dated{{On: "2026-06-01", Doc: assess.Assessment{Body: map[horse.BodyItem]assess.BodyNote{}, Basics: map[string]assess.Basic{}}}}
+	for _, item := range (horse.BodyItem{}).All() {
+		f.Assessments[0].Doc.Body[item] = assess.BodyNote{State: horse.Clear}
+	}
+	for _, key := range []string{"ridden.mount", "ridden.halt"} {
+		f.Assessments[0].Doc.Basics[key] = assess.Basic{Level: horse.LevelOf(1), Grade: horse.Accepted, Anew: true}
+	}
 	excepted := func() bool { return of(t, f).Barring.Exception }
 	assert.False(t, excepted())
+	assert.Equal(t, []string{"control.flex", "control.disengage"}, of(t, f).Awaited["control.trot"], "the controls in hand lift it, in a session too")
 	controls := shipped(t).With(catalog.ControlInHand)
 	require.Len(t, controls, 2)
 	for _, s := range controls {
@@ -130,6 +138,7 @@ func TestAnExceptionNeedsTheControlsInHand(t *testing.T) {
 		}
 	}
 	assert.True(t, excepted(), "on its last day")
+	assert.Empty(t, of(t, f).Awaited)
 	f.Today = "2026-06-21"
 	assert.False(t, excepted(), "and not after it")
 }

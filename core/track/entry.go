@@ -111,6 +111,7 @@ type Mark struct {
 	New         *catalog.OwnAsk `json:"new,omitempty" doc:"an own ask, from here on one of this horse's"`
 	Why         string          `json:"why,omitempty" maxLength:"200" doc:"why it is asked although it waits for something"`
 	Despite     *Despite        `json:"despite,omitempty" doc:"it is asked although a fact or a danger speaks against it"`
+	School      horse.School    `json:"school,omitzero" doc:"from here on the ladder at work is worked in this school"`
 	EasyMinutes int             `json:"easy_minutes,omitempty" minimum:"0" maximum:"600" doc:"easy riding or handling, not schooling"`
 	Bump        bool            `json:"bump,omitempty" doc:"bit on teeth, fall, fright, slip"`
 	Halter      bool            `json:"halter,omitempty" doc:"halter refitted"`

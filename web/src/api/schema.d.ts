@@ -1074,6 +1074,8 @@ export interface components {
         ArenaBarred: {
             /** @description as a sentence */
             lifts: components["schemas"]["PhraseMessage"];
+            /** @description keys of the steps that lift it once they are met, in the session too; empty: none does */
+            until?: string[];
             /** @description as a sentence */
             why: components["schemas"]["PhraseMessage"];
         };
@@ -1192,6 +1194,8 @@ export interface components {
              * @enum {string}
              */
             school: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
+            /** @description those that its ladder can be worked in, the usual one first */
+            schools: ("" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses")[];
             /** @description named places are passed, in both directions */
             spots: boolean;
             /** @description a bar is closed or it is tied there: the sequence card goes along */
@@ -5043,6 +5047,11 @@ export interface components {
             incident?: boolean;
             /** @description an own ask, from here on one of this horse's */
             new?: components["schemas"]["CatalogOwnAsk"];
+            /**
+             * @description from here on the ladder at work is worked in this school
+             * @enum {string}
+             */
+            school?: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
             /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
             /**

@@ -136,6 +136,13 @@ function side(word: 'near' | 'off') {
   if (v) arena.choose({ ...arena.current, variant: v.variant })
 }
 
+/** The ladder at work is worked otherwise from here on. */
+async function otherSchool(school: Schemas['ArenaCard']['school']) {
+  const { step, variant } = arena.current
+  await arena.mark({ ask: { step, variant }, school })
+  await arena.lookAround()
+}
+
 /** The place on the body, with the side it is on. */
 function touched(where: string, on: 'near' | 'off') {
   place.value = where
@@ -349,7 +356,9 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           v-model:tapping="tapping"
           :holder="arena.holder"
           :handlers="arena.data.handlers"
+          :card="arena.card"
           @turn="arena.mark({ turn: $event })"
+          @school="otherSchool"
           @mark="(mark, note) => arena.mark(mark, note)"
           @close="open = undefined"
         />

@@ -183,7 +183,8 @@ const says = computed(() => {
   font-size: var(--step-1);
   font-weight: 600;
   text-align: center;
-  min-height: 2.9em;
+  height: 4.2em; /* whatever is said, the rope stays where it is under the hand */
+  overflow: hidden;
   max-width: 210px;
 }
 @media (max-width: 720px) {
@@ -200,13 +201,12 @@ const says = computed(() => {
   .says {
     font-size: var(--step-0);
     line-height: 1.15;
-    min-height: 3.5em;
+    height: 4.7em;
   }
 }
 @media (max-width: 720px) and (max-height: 720px) {
   .says {
-    min-height: 0;
-    overflow: hidden;
+    height: auto;
     white-space: nowrap;
     text-overflow: ellipsis;
     max-width: 100%;

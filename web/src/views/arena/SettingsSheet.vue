@@ -10,8 +10,18 @@ import { buzzes, sounds, staysAwake } from './useDevice'
 
 const left = defineModel<boolean>('left', { required: true })
 const tapping = defineModel<boolean>('tapping', { required: true })
-const { handlers, holder } = defineProps<{ handlers: Schemas['HandlerChoice'][]; holder: string }>()
-const emit = defineEmits<{ turn: [who: string]; mark: [mark: Schemas['TrackMark'], note?: string]; close: [] }>()
+const { handlers, holder, card } = defineProps<{
+  handlers: Schemas['HandlerChoice'][]
+  holder: string
+  /** The ask at work. */
+  card?: Schemas['ArenaCard']
+}>()
+const emit = defineEmits<{
+  turn: [who: string]
+  school: [school: Schemas['ArenaCard']['school']]
+  mark: [mark: Schemas['TrackMark'], note?: string]
+  close: []
+}>()
 
 const tack = ref('')
 const note = ref('')
@@ -58,6 +68,10 @@ const ways = [
         :chosen="[holder]"
         @toggle="emit('turn', String($event))"
       />
+    </section>
+    <section v-if="card && card.schools.length > 1">
+      <h3>{{ card.ladder }} is worked in</h3>
+      <ChipRow big label="School" :choices="choices(card.schools)" :chosen="[card.school]" @toggle="emit('school', $event)" />
     </section>
     <section>
       <h3>Something happened that is no answer</h3>

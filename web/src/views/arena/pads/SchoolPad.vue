@@ -47,13 +47,13 @@ const emit = defineEmits<{
 }>()
 
 /** The other pads that an ask of this card can be logged by. */
-const others = computed<{ pad: Pad; say: string }[]>(() =>
-  card?.ridden && pad !== 'burst'
-    ? [{ pad: 'burst', say: 'asks in a burst' }]
-    : pad === 'burst'
-      ? [{ pad: 'answers', say: 'one ask at a time' }]
-      : [],
-)
+const others = computed<{ pad: Pad; say: string }[]>(() => {
+  if (!card) return []
+  const one: { pad: Pad; say: string } = { pad: 'answers', say: 'one ask at a time' }
+  if (pad === 'burst' || (pad === 'offer' && card.values.length > 0)) return [one]
+  if (pad === 'answers' && card.pad === 'offer') return [{ pad: 'offer', say: 'offers' }]
+  return card.ridden ? [{ pad: 'burst', say: 'asks in a burst' }] : []
+})
 </script>
 
 <template>
@@ -88,14 +88,16 @@ const others = computed<{ pad: Pad; say: string }[]>(() =>
     <OfferPad v-else-if="pad === 'offer'" @offer="emit('offer', $event)" />
     <BurstPad v-else-if="pad === 'burst'" :store="`burst-${session}`" @burst="emit('burst', $event)" />
     <template v-else>
-      <LetDownKey v-if="live.released && !hold.on" :since="live.released" :now="now" @down="emit('down', $event)" />
-      <TryPad
-        v-if="pad === 'tries' && (hold.on || !live.released)"
-        :on="hold.on"
-        :seconds="hold.seconds"
-        :tries="hold.draft.tries?.length ?? 0"
-        @tried="emit('tried')"
-      />
+      <div v-if="live.released || pad === 'tries'" class="waits">
+        <LetDownKey v-if="live.released" :since="live.released" :now="now" @down="emit('down', $event)" />
+        <TryPad
+          v-if="pad === 'tries'"
+          :on="hold.on"
+          :seconds="hold.seconds"
+          :tries="hold.draft.tries?.length ?? 0"
+          @tried="emit('tried')"
+        />
+      </div>
       <div class="answers"><AnswerKeys :disabled="!card" @answer="emit('answer', $event)" /></div>
     </template>
     <HurryKey v-if="card?.ridden" :session="session" :now="now" @stopped="emit('stopped', $event)" />
@@ -112,6 +114,13 @@ const others = computed<{ pad: Pad; say: string }[]>(() =>
   gap: var(--gap-2);
   min-width: 0;
   align-content: stretch;
+}
+/* Nothing may move under a hand that holds the rope: both keys keep their row. */
+.waits {
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(0, 1fr);
+  gap: var(--gap-2);
 }
 .answers {
   display: grid;
