@@ -32,6 +32,8 @@ type Way struct {
 	Helpers []phrase.Slotted  `json:"helpers" doc:"second persons it needs, and what they do"`
 	Chosen  bool              `json:"chosen" doc:"the plan works it"`
 	Suits   []string          `json:"suits,omitempty" doc:"ways out at baseline that it is made for"`
+
+	steps []string // to go, in their order
 }
 
 // Of lists them; the case's own way is among them and marked as chosen.
@@ -39,7 +41,8 @@ func Of(shipped *catalog.Catalog, f outlook.Facts) []Way {
 	list := []Way{}
 	for _, l := range shipped.LaddersFor(f.Problem) {
 		chosen := l.Key == f.Ladder
-		list = append(list, by(shipped, f, l, nil, "", chosen))
+		mine := by(shipped, f, l, nil, "", chosen)
+		list = append(list, mine)
 		if !chosen {
 			continue
 		}
@@ -52,11 +55,20 @@ func Of(shipped *catalog.Catalog, f outlook.Facts) []Way {
 				if o.Key == now.Key || len(o.Moves) == 0 && len(now.Moves) == 0 {
 					continue // what moves no step is no other way
 				}
-				list = append(list, by(shipped, f, l, map[string]string{choice.Key: o.Key}, o.Says, false))
+				if other := by(shipped, f, l, map[string]string{choice.Key: o.Key}, o.Says, false); other.differs(mine) {
+					list = append(list, other)
+				}
 			}
 		}
 	}
 	return list
+}
+
+// differs reports whether a way comes to anything else than the chosen one; one that
+// does not is none to weigh.
+func (a Way) differs(mine Way) bool {
+	return a.School != mine.School || !slices.Equal(a.steps, mine.steps) || a.Median != mine.Median || a.Ridden != mine.Ridden || a.Barred != mine.Barred ||
+		a.Points != mine.Points || !slices.Equal(a.Missing, mine.Missing) || !slices.Equal(a.Helpers, mine.Helpers)
 }
 
 func by(shipped *catalog.Catalog, f outlook.Facts, l catalog.Ladder, setting map[string]string, says phrase.Slotted, chosen bool) Way {
@@ -75,6 +87,7 @@ func by(shipped *catalog.Catalog, f outlook.Facts, l catalog.Ladder, setting map
 	}
 	a.Left, a.Median = p.Forecast[0].Remaining, p.Forecast[0].Median
 	for _, i := range p.Items {
+		a.steps = append(a.steps, i.Step)
 		if !i.Met && !i.Seen {
 			a.count(fitted, i)
 		}

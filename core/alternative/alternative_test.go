@@ -2,6 +2,10 @@ package alternative_test
 
 import (
 	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"ivorybridge/core/alternative"
 	"ivorybridge/core/assess"
@@ -9,7 +13,24 @@ import (
 	"ivorybridge/core/horse"
 	"ivorybridge/core/judging"
 	"ivorybridge/core/outlook"
+	"ivorybridge/core/plan"
 )
+
+// A way that comes to the same steps in the same order is none to weigh: a goal that
+// lies before the sending has no other way.
+func TestOnlyWaysThatDifferAreShown(t *testing.T) {
+	c, err := yaml.Shipped()
+	require.NoError(t, err)
+	for until, want := range map[string]int{"": 2, "load.board": 1} {
+		facts := judging.Facts{
+			Today: "2026-06-20", Problem: horse.Loading, Ladder: "load",
+			Choices: plan.Choices{Goals: map[horse.Problem]plan.Wanted{horse.Loading: {Until: until}}},
+		}
+		judged, err := judging.Of(c, facts)
+		require.NoError(t, err)
+		assert.Len(t, alternative.Of(c, outlook.Facts{Facts: facts, Judged: judged}), want, "until %q", until)
+	}
+}
 
 func ExampleOf() {
 	c, err := yaml.Shipped()

@@ -63,6 +63,7 @@ type Handler struct {
 	Owner    bool     `json:"owner,omitempty" doc:"a first accepted answer on a step that failed before ends the session"`
 	Beginner bool     `json:"beginner,omitempty" doc:"no firm levels: 6 at most"`
 	Failed   []string `json:"failed,omitempty" doc:"steps that failed with this person before"`
+	Cleared  []string `json:"cleared,omitempty" doc:"steps that this person may do alone; any other is watched"`
 }
 
 // Horse is what the rules read of the horse.

@@ -1,6 +1,7 @@
 package arena
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -203,4 +204,19 @@ func TestAReviewIsAnsweredByItsTrials(t *testing.T) {
 	}
 	_, said = liveOf(t, s.input())
 	assert.Contains(t, said, "5 of mouthpiece in a row. Leave the best one on and give it a session.")
+}
+
+// An owner who is not cleared for the step is watched; cleared for it, or the trainer,
+// is not.
+func TestAnOwnerWhoIsNotClearedIsWatched(t *testing.T) {
+	warned := func(handler string, cleared ...string) bool {
+		in := on("lead.back").reps("accepted@2").input()
+		in.Handler = handler
+		in.Handlers = map[string]Handler{"owner": {Owner: true, Cleared: cleared}}
+		return slices.ContainsFunc(advise(t, in).Warnings, func(f Fired) bool { return f.Rule == "watched" })
+	}
+	assert.True(t, warned("owner"))
+	assert.True(t, warned("owner", "lead.halt"))
+	assert.False(t, warned("owner", "lead.halt", "lead.back"))
+	assert.False(t, warned("trainer"))
 }

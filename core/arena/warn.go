@@ -73,6 +73,7 @@ var warningsInOrder = []warning{
 	{name: "warning look rewarded", look: warnLook}, {name: "trying too early", look: warnTooEarly},
 	{name: "check the halter", look: warnHalter}, {name: "handler tight", look: warnTight},
 	{name: "no firm levels", look: warnFirm}, {name: "time is up", look: warnOpen}, {name: "wrong slope", look: warnSlope},
+	{name: "watched", look: warnWatched},
 }
 
 // naggingKey: at arousal 2 no clearer ask but a smaller step.
@@ -104,6 +105,14 @@ func (s *session) latest(n int) ([]told, bool) {
 		return nil, false
 	}
 	return s.reps[len(s.reps)-n:], true
+}
+
+// warnWatched: an owner who is not cleared for the step holds the rope: the trainer
+// watches, and it counts as watched (part 6, "Any ask can be logged").
+func warnWatched(s *session) (phrase.Args, bool) {
+	who := s.in.Handlers[s.handler]
+	at, _ := s.current()
+	return nil, who.Owner && s.cat.HasAsk(at) && !slices.Contains(who.Cleared, at.Step)
 }
 
 func warnWrong(s *session) (phrase.Args, bool) {

@@ -9,6 +9,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/clearance"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/judging"
@@ -28,6 +29,7 @@ type Facts struct {
 	Plan    plan.Plan
 	Cycle   arena.Cycle
 	Owners  []string // names under which owners hold the rope
+	Cleared []clearance.State
 }
 
 // Of writes it.
@@ -84,12 +86,23 @@ func bars(c *catalog.Catalog, known []arena.Known) []string {
 	return keys
 }
 
+// clearedFor lists the steps that a person may do alone.
+func (f Facts) clearedFor(person string) []string {
+	var steps []string
+	for _, st := range f.Cleared {
+		if st.Person == person && st.Cleared {
+			steps = append(steps, st.Step)
+		}
+	}
+	return steps
+}
+
 // handlers tells of the owners who may hold the rope, and which steps have
 // failed with each of them so far (part 6, rule 9).
 func (f Facts) handlers() map[string]arena.Handler {
 	all := make(map[string]arena.Handler, len(f.Owners))
 	for _, id := range f.Owners {
-		all[id] = arena.Handler{Owner: true, Beginner: f.Judged.Assessment.ExperienceOf(id) == horse.Beginner, Failed: f.History.Failed(id)}
+		all[id] = arena.Handler{Owner: true, Beginner: f.Judged.Assessment.ExperienceOf(id) == horse.Beginner, Failed: f.History.Failed(id), Cleared: f.clearedFor(id)}
 	}
 	return all
 }

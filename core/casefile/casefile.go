@@ -170,7 +170,7 @@ func (f *File) BridgeOf(ladder string) (progress.Bridge, bool) {
 func (f *File) Brief() arena.Brief {
 	return briefing.Of(briefing.Facts{
 		Judged: f.Judged, Record: f.in.Record, Today: f.in.Today, Problem: f.in.Problem, Ladder: f.in.Ladder, Thing: f.in.Thing,
-		History: f.in.History, Known: f.Known, Plan: f.Plan(), Cycle: f.Cycle, Owners: f.in.Owners,
+		History: f.in.History, Known: f.Known, Plan: f.Plan(), Cycle: f.Cycle, Owners: f.in.Owners, Cleared: f.Cleared(),
 	})
 }
 

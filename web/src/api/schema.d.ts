@@ -1252,6 +1252,8 @@ export interface components {
         ArenaHandler: {
             /** @description no firm levels: 6 at most */
             beginner?: boolean;
+            /** @description steps that this person may do alone; any other is watched */
+            cleared?: string[];
             /** @description steps that failed with this person before */
             failed?: string[];
             /** @description a first accepted answer on a step that failed before ends the session */
