@@ -509,3 +509,26 @@ func TestTheFirstAnswerOfANewHorse(t *testing.T) {
 	v.section("H")
 	u.seesIn("h3", "Ada Finch")
 }
+
+// The plan is changed while a session runs: the session is offered it, and goes on by it.
+func TestAChangedPlanIsTakenUp(t *testing.T) {
+	t.Parallel()
+	v := visits(t, demoYard(t), 1280, 800, "Juniper", "trailer loading", "Stands in by choice")
+	v.enters("Juniper")
+	v.asks("front", "Trailer loading")
+	v.seesIn(".where", "relief place")
+	arena := v.MustInfo().URL
+	v.goes("/horses")
+	v.presses("Juniper")
+	v.presses("Plan")
+	ladder := v.finds("article", "^Trailer loading")
+	require.NoError(t, v.click(ladder.MustElementR("button", "^wait it out")))
+	v.seesIn(".tried", "Trailer loading: relief place became wait it out")
+	v.presses("Make the plan")
+	v.finds("li", "^1\\. ")
+	v.MustNavigate(arena)
+	v.sees("The plan was changed since this session began.")
+	v.seesIn(".where", "relief place")
+	v.presses("work by it from now on")
+	v.seesIn(".where", "wait it out")
+}

@@ -112,6 +112,7 @@ type Mark struct {
 	Why         string          `json:"why,omitempty" maxLength:"200" doc:"why it is asked although it waits for something"`
 	Despite     *Despite        `json:"despite,omitempty" doc:"it is asked although a fact or a danger speaks against it"`
 	School      horse.School    `json:"school,omitzero" doc:"from here on the ladder at work is worked in this school"`
+	Plan        int64           `json:"plan,omitempty" minimum:"0" doc:"from here on it is worked by the plan made then, ms"`
 	EasyMinutes int             `json:"easy_minutes,omitempty" minimum:"0" maximum:"600" doc:"easy riding or handling, not schooling"`
 	Bump        bool            `json:"bump,omitempty" doc:"bit on teeth, fall, fright, slip"`
 	Halter      bool            `json:"halter,omitempty" doc:"halter refitted"`

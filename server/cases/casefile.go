@@ -136,6 +136,14 @@ func (r Reading) AsOf(began int64) Reading {
 	return r
 }
 
+// Planned is when the newest plan was made, ms; 0: none was.
+func (r Reading) Planned() int64 {
+	if n := len(r.chosen); n > 0 {
+		return r.chosen[n-1].At
+	}
+	return 0
+}
+
 // uses reads the own ladders that a plan chose.
 func (s *Reader) uses(ctx context.Context, c api.Caller, one store.Chosen) (history.Used, error) {
 	used := history.Used{Since: one.At}

@@ -114,7 +114,7 @@ func (s *Service) fill(ctx context.Context, c api.Caller, l *liveArena, session 
 		if l.track, _, err = c.View.Track(ctx, c.Practice, session); err != nil {
 			return err
 		}
-		l.stage, err = s.stageOf(ctx, c, n)
+		l.stage, err = s.stageOf(ctx, c, n, l.track)
 		return err
 	})
 	if err != nil {
@@ -201,6 +201,12 @@ func (s *Service) log(ctx context.Context, c api.Caller, in *logInput) (Logged, 
 			return Logged{}, refused[i]
 		default:
 			fresh = append(fresh, e)
+		}
+	}
+	if slices.ContainsFunc(fresh, func(e track.Entry) bool { return e.Mark != nil && e.Mark.Plan > 0 }) {
+		l.running = nil // it is worked by another plan from here on
+		if err := s.fill(ctx, c, l, in.ID); err != nil {
+			return Logged{}, err
 		}
 	}
 	if err := api.Guarded(func() error {

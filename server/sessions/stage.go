@@ -8,6 +8,7 @@ import (
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 	"ivorybridge/server/api"
 	"ivorybridge/server/cases"
 	"ivorybridge/store"
@@ -30,6 +31,7 @@ type Stage struct {
 	Signs       []SignOf              `json:"signs"`
 	Stops       []horse.Stop          `json:"stops" doc:"reasons that end a session"`
 	NotBegun    []horse.Stop          `json:"not_begun" doc:"those of them that can be seen at the gate"`
+	Planned     int64                 `json:"planned,omitempty" doc:"a plan made since, which the session is not worked by yet, ms"`
 	Brief       arena.Brief           `json:"brief" doc:"what the rules need to know"`
 	Catalog     string                `json:"catalog" doc:"version of the shipped catalogue that it was read with"`
 }
@@ -46,8 +48,9 @@ type SignOf struct {
 	Kind string     `json:"kind" enum:"soft,afraid,warning,tense or curious"`
 }
 
-// stageOf is the stage of a session: what stood before it.
-func (s *Service) stageOf(ctx context.Context, c api.Caller, n store.Session) (Stage, error) {
+// stageOf is the stage of a session: what stood before it, by the plan that it is
+// worked by. That is the one it began with, until a later one was taken up.
+func (s *Service) stageOf(ctx context.Context, c api.Caller, n store.Session, entries []store.Kept) (Stage, error) {
 	kase, err := c.View.Case(ctx, c.Practice, n.CaseID)
 	if err != nil {
 		return Stage{}, err
@@ -63,11 +66,21 @@ func (s *Service) stageOf(ctx context.Context, c api.Caller, n store.Session) (S
 	if r.History, r.Unread, err = s.Past(ctx, c, h.ID, r.Beside(), &n); err != nil {
 		return Stage{}, err
 	}
-	before, err := s.Judge(n.Date, r.AsOf(n.StartedAt), r.History)
+	by := n.StartedAt
+	for _, e := range track.Live(store.Entries(entries)) {
+		if e.Mark != nil {
+			by = max(by, e.Mark.Plan)
+		}
+	}
+	before, err := s.Judge(n.Date, r.AsOf(by), r.History)
 	if err != nil {
 		return Stage{}, err
 	}
-	return s.stage(ctx, c, r, before)
+	view, err := s.stage(ctx, c, r, before)
+	if planned := r.Planned(); planned > by {
+		view.Planned = planned
+	}
+	return view, err
 }
 
 // stage lays out the arena of a case as its file tells it.

@@ -1006,6 +1006,11 @@ export interface components {
             now: number;
             /** @description those who may hold the rope */
             owners: components["schemas"]["HandlerChoice"][];
+            /**
+             * Format: int64
+             * @description a plan made since, which the session is not worked by yet, ms
+             */
+            planned?: number;
             precautions: components["schemas"]["PhraseMessage"][];
             /** @description as the session pinned them */
             rules: components["schemas"]["CatalogHouseRules"];
@@ -4664,6 +4669,11 @@ export interface components {
             not_begun: ("" | "injury to horse" | "injury to person" | "pain" | "lameness" | "wound" | "exhaustion" | "heat" | "ice" | "storm" | "handler angry" | "handler frightened" | "handler hurt" | "must be held to be mounted" | "ears back at the block, mouth open or a hind leg unweighted")[];
             /** @description those who may hold the rope */
             owners: components["schemas"]["HandlerChoice"][];
+            /**
+             * Format: int64
+             * @description a plan made since, which the session is not worked by yet, ms
+             */
+            planned?: number;
             precautions: components["schemas"]["PhraseMessage"][];
             signs: components["schemas"]["SignOf"][];
             /** @description reasons that end a session */
@@ -5049,6 +5059,11 @@ export interface components {
             incident?: boolean;
             /** @description an own ask, from here on one of this horse's */
             new?: components["schemas"]["CatalogOwnAsk"];
+            /**
+             * Format: int64
+             * @description from here on it is worked by the plan made then, ms
+             */
+            plan?: number;
             /**
              * @description from here on the ladder at work is worked in this school
              * @enum {string}

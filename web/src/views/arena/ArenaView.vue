@@ -233,6 +233,10 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
             @lost="hold.interrupted = true"
           />
           <div class="said">
+            <div v-if="arena.data.planned" class="row" role="status">
+              <b>The plan was changed since this session began.</b>
+              <button type="button" class="set" @click="arena.takePlan(arena.data.planned)">work by it from now on</button>
+            </div>
             <AdvicePanel
               :advice="advice"
               :would="arena.now.would.filter((w) => !dismissed.includes(w.id))"

@@ -139,7 +139,9 @@ export function useArena(id: string, box: Outbox) {
   }
 
   // What another device logged on this session comes with the next arrival.
-  const unhear = box.onTold(topic, ({ told: t }) => {
+  let takingUp = ''
+  const unhear = box.onTold(topic, ({ told: t }, arrived) => {
+    if (arrived.has(takingUp)) void load()
     void box.waiting(topic).then((waiting) => {
       if (t.count > known.size - waiting.length) void load()
     })
@@ -250,6 +252,11 @@ export function useArena(id: string, box: Outbox) {
     return add({ kind: 'mark', mark: { ask: { step: ask.step, variant: ask.variant }, despite } })
   })
 
+  /** The plan was changed meanwhile: the session goes on by it, once the server has heard. */
+  const takePlan = inTurn(async (planned: number) => {
+    takingUp = await add({ kind: 'mark', mark: { plan: planned } })
+  })
+
   const otherwise = inTurn(async () => {
     await logAdvice(true)
     other.value = true
@@ -302,6 +309,7 @@ export function useArena(id: string, box: Outbox) {
     lookAround,
     addOwn,
     because,
+    takePlan,
     holder,
     other,
     calm,
