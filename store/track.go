@@ -313,3 +313,23 @@ func (s *Store) DropSession(ctx context.Context, actor Actor, id string) error {
 
 // ErrHasEntries is returned for a session that can't be thrown away.
 var ErrHasEntries = errors.New("something stands on the track of this session")
+
+// An OwnAsk is something asked of one horse that no ladder names, with the horse.
+type OwnAsk struct {
+	HorseID string
+	Horse   string
+	Ask     catalog.OwnAsk
+}
+
+// OwnAsks lists what the practice's horses were asked beside all ladders, by horse.
+// One that can't be read is left out.
+func (v View) OwnAsks(ctx context.Context, practice string) ([]OwnAsk, error) {
+	rows, err := v.read.GetOwnAsks(ctx, practice)
+	asks := make([]OwnAsk, 0, len(rows))
+	for _, r := range rows {
+		if ask, err := readJSON[catalog.OwnAsk]("the own ask", r.Ask); err == nil && ask.Check() == nil {
+			asks = append(asks, OwnAsk{HorseID: r.HorseID, Horse: r.Horse, Ask: ask})
+		}
+	}
+	return asks, reading("the own asks", err)
+}

@@ -109,7 +109,7 @@ func (c *Catalog) CheckOwn(l Ladder, used []string) []Fault {
 	for _, s := range l.Steps {
 		if owner, ok := c.Step(s.Key); ok && owner.Ladder != l.Key {
 			faults = append(faults, Fault{s.Key, fmt.Sprintf("this key belongs to the ladder %q. Give the step another", owner.Ladder)})
-		} else if !ok && !strings.HasPrefix(s.Key, l.Key+".") {
+		} else if !ok && !strings.HasPrefix(s.Key, l.Key+".") && !ownKey.MatchString(s.Key) {
 			faults = append(faults, Fault{s.Key, fmt.Sprintf("the key of a new step begins with %q", l.Key+".")})
 		}
 	}

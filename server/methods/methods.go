@@ -13,6 +13,7 @@ import (
 	"github.com/google/uuid"
 
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/server/api"
 	"ivorybridge/server/cases"
@@ -54,13 +55,14 @@ type Pier struct {
 
 // LadderText is what can be changed of an own ladder.
 type LadderText struct {
-	Version int64      `json:"version" minimum:"0" doc:"that was read; 0 for a new copy"`
-	Ladder  string     `json:"ladder,omitempty" maxLength:"60" doc:"key of the ladder to copy, for a new copy"`
-	Name    string     `json:"name" maxLength:"120"`
-	Reason  string     `json:"reason,omitempty" maxLength:"500"`
-	Where   string     `json:"where,omitempty" maxLength:"500"`
-	Watch   string     `json:"watch,omitempty" maxLength:"1000"`
-	Steps   []StepText `json:"steps,omitempty" maxItems:"60" doc:"none: a copy as shipped"`
+	Version  int64      `json:"version" minimum:"0" doc:"that was read; 0 for a new copy"`
+	Ladder   string     `json:"ladder,omitempty" maxLength:"60" doc:"key of the ladder to copy, for a new copy"`
+	Name     string     `json:"name" maxLength:"120"`
+	Reason   string     `json:"reason,omitempty" maxLength:"500"`
+	Where    string     `json:"where,omitempty" maxLength:"500"`
+	Watch    string     `json:"watch,omitempty" maxLength:"1000"`
+	StandsOn []string   `json:"stands_on,omitempty" maxItems:"20" doc:"keys of the steps that it stands on; absent: as before"`
+	Steps    []StepText `json:"steps,omitempty" maxItems:"60" doc:"none: a copy as shipped"`
 }
 
 // StepText is what can be changed of a step; the rest stays as it was shipped.
@@ -80,6 +82,7 @@ type StepText struct {
 	And         string            `json:"and,omitempty" maxLength:"200"`
 	Needs       []string          `json:"needs,omitempty" maxItems:"10" doc:"further steps it needs, by key"`
 	Kit         []string          `json:"kit,omitempty" maxItems:"20"`
+	Sides       bool              `json:"sides,omitempty" doc:"of a step of your own: near and off are passed apart"`
 	Ridden      bool              `json:"ridden,omitempty" doc:"of a step of your own: asked from the saddle"`
 }
 
@@ -99,6 +102,7 @@ func (s *Service) methodOperations() {
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/methods", "methods", "The catalogue of methods", api.AtOnce(s.methods))
 	api.Operation(s.API, api.LeadsOnly, http.MethodPost, "/api/ladders", "copyLadder", "Copy a ladder, to change it", s.copyLadder)
 	api.Operation(s.API, api.LeadsOnly, http.MethodPut, "/api/ladders/{id}", "changeLadder", "Keep the next version of an own ladder; plans that use an older one keep it", s.changeLadder)
+	api.Operation(s.API, api.Staff, http.MethodGet, "/api/asks/own", "ownAsks", "What horses were asked that no ladder names", s.ownAsks)
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/sequence-cards/{key}/ticks", "tick", "Tick a line of a sequence card; a wrong order is refused with why", s.tick)
 }
 
@@ -205,6 +209,22 @@ func (s *Service) saveLadder(ctx context.Context, c api.Caller, kept store.Ladde
 	return s.OwnLadder(saved), err
 }
 
+// OwnAsk is something that one horse was asked beside all ladders: it can be made a
+// step of an own ladder, and keeps its history there.
+type OwnAsk struct {
+	Horse cases.HorseRef `json:"horse"`
+	Ask   catalog.OwnAsk `json:"ask"`
+}
+
+func (s *Service) ownAsks(ctx context.Context, c api.Caller, _ *struct{}) ([]OwnAsk, error) {
+	kept, err := c.View.OwnAsks(ctx, c.Practice)
+	list := make([]OwnAsk, 0, len(kept))
+	for _, o := range kept {
+		list = append(list, OwnAsk{Horse: cases.HorseRef{ID: o.HorseID, Name: o.Horse}, Ask: o.Ask})
+	}
+	return list, err
+}
+
 // checked is the ladder as the text has it, and what is wrong with it.
 func checked(c *catalog.Catalog, shipped, before catalog.Ladder, text LadderText, used []string) (catalog.Ladder, []api.FieldProblem) {
 	next, wrong := edited(shipped, before, text)
@@ -240,6 +260,9 @@ func edited(shipped, before catalog.Ladder, text LadderText) (catalog.Ladder, []
 	next.Name, next.Own = shipped.Name, nil
 	if text.Steps == nil {
 		return next, nil
+	}
+	if text.StandsOn != nil {
+		next.StandsOn = needsOf(next.StandsOn, text.StandsOn)
 	}
 	next.Where, next.Watch = phrase.Slotted(text.Where), phrase.Slotted(text.Watch)
 	next.Steps = nil
@@ -280,7 +303,13 @@ func earlier(shipped, before catalog.Ladder, t StepText) catalog.Step {
 			return known
 		}
 	}
-	return catalog.Step{Key: t.Key, Ridden: t.Ridden}
+	step := catalog.Step{Key: t.Key, Ridden: t.Ridden}
+	if t.Sides {
+		for _, side := range (horse.Side{}).All() {
+			step.Variants = append(step.Variants, horse.Variant{Side: side})
+		}
+	}
+	return step
 }
 
 // doubtful says what is wrong with the numbers of a step; empty: nothing.

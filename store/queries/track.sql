@@ -117,3 +117,15 @@ WHERE t.practice_id = ? AND h.archived_at IS NULL;
 
 -- name: GetHorsesOfAll :many
 SELECT practice_id, id FROM horses ORDER BY practice_id, id;
+
+-- name: GetOwnAsks :many
+SELECT h.id AS horse_id, h.name AS horse, CAST(json_extract(e.body, '$.mark.new') AS TEXT) AS ask
+FROM entries AS e
+JOIN sessions AS s ON s.practice_id = e.practice_id AND s.id = e.session_id
+JOIN horses AS h ON h.practice_id = s.practice_id AND h.id = s.horse_id
+WHERE e.practice_id = ? AND e.kind = 'mark' AND json_extract(e.body, '$.mark.new.key') IS NOT NULL
+  AND NOT EXISTS (
+    SELECT 1 FROM entries AS u
+    WHERE u.practice_id = e.practice_id AND u.session_id = e.session_id AND u.kind = 'undo' AND json_extract(u.body, '$.replaces') = e.id
+  )
+ORDER BY h.name, e.at;

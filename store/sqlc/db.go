@@ -132,6 +132,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getNewestStampStmt, err = db.PrepareContext(ctx, getNewestStamp); err != nil {
 		return nil, fmt.Errorf("error preparing query GetNewestStamp: %w", err)
 	}
+	if q.getOwnAsksStmt, err = db.PrepareContext(ctx, getOwnAsks); err != nil {
+		return nil, fmt.Errorf("error preparing query GetOwnAsks: %w", err)
+	}
 	if q.getOwnersStmt, err = db.PrepareContext(ctx, getOwners); err != nil {
 		return nil, fmt.Errorf("error preparing query GetOwners: %w", err)
 	}
@@ -501,6 +504,11 @@ func (q *Queries) Close() error {
 	if q.getNewestStampStmt != nil {
 		if cerr := q.getNewestStampStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getNewestStampStmt: %w", cerr)
+		}
+	}
+	if q.getOwnAsksStmt != nil {
+		if cerr := q.getOwnAsksStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getOwnAsksStmt: %w", cerr)
 		}
 	}
 	if q.getOwnersStmt != nil {
@@ -888,6 +896,7 @@ type Queries struct {
 	getNewestCaseStmt        *sql.Stmt
 	getNewestHistoryStmt     *sql.Stmt
 	getNewestStampStmt       *sql.Stmt
+	getOwnAsksStmt           *sql.Stmt
 	getOwnersStmt            *sql.Stmt
 	getOwnersOfHorseStmt     *sql.Stmt
 	getPeopleStmt            *sql.Stmt
@@ -992,6 +1001,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getNewestCaseStmt:        q.getNewestCaseStmt,
 		getNewestHistoryStmt:     q.getNewestHistoryStmt,
 		getNewestStampStmt:       q.getNewestStampStmt,
+		getOwnAsksStmt:           q.getOwnAsksStmt,
 		getOwnersStmt:            q.getOwnersStmt,
 		getOwnersOfHorseStmt:     q.getOwnersOfHorseStmt,
 		getPeopleStmt:            q.getPeopleStmt,

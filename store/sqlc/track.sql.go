@@ -438,6 +438,48 @@ func (q *Queries) GetNewestStamp(ctx context.Context, practiceID string) (int64,
 	return column_1, err
 }
 
+const getOwnAsks = `-- name: GetOwnAsks :many
+SELECT h.id AS horse_id, h.name AS horse, CAST(json_extract(e.body, '$.mark.new') AS TEXT) AS ask
+FROM entries AS e
+JOIN sessions AS s ON s.practice_id = e.practice_id AND s.id = e.session_id
+JOIN horses AS h ON h.practice_id = s.practice_id AND h.id = s.horse_id
+WHERE e.practice_id = ? AND e.kind = 'mark' AND json_extract(e.body, '$.mark.new.key') IS NOT NULL
+  AND NOT EXISTS (
+    SELECT 1 FROM entries AS u
+    WHERE u.practice_id = e.practice_id AND u.session_id = e.session_id AND u.kind = 'undo' AND json_extract(u.body, '$.replaces') = e.id
+  )
+ORDER BY h.name, e.at
+`
+
+type GetOwnAsksRow struct {
+	HorseID string
+	Horse   string
+	Ask     string
+}
+
+func (q *Queries) GetOwnAsks(ctx context.Context, practiceID string) ([]GetOwnAsksRow, error) {
+	rows, err := q.query(ctx, q.getOwnAsksStmt, getOwnAsks, practiceID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetOwnAsksRow{}
+	for rows.Next() {
+		var i GetOwnAsksRow
+		if err := rows.Scan(&i.HorseID, &i.Horse, &i.Ask); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const getPlaceOfSession = `-- name: GetPlaceOfSession :one
 SELECT s.horse_id, s.local_date, s.started_at,
   EXISTS (SELECT 1 FROM entries AS e WHERE e.practice_id = s.practice_id AND e.session_id = s.id AND e.kind = 'end') AS ended

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/asks/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What horses were asked that no ladder names */
+        get: operations["ownAsks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/assessments/{id}": {
         parameters: {
             query?: never;
@@ -3662,6 +3679,8 @@ export interface components {
             ladder?: string;
             name: string;
             reason?: string;
+            /** @description keys of the steps that it stands on; absent: as before */
+            stands_on?: string[];
             /** @description none: a copy as shipped */
             steps?: components["schemas"]["StepText"][];
             /**
@@ -3760,6 +3779,10 @@ export interface components {
             key: string;
             reason: string;
             to: string;
+        };
+        OwnAsk: {
+            ask: components["schemas"]["CatalogOwnAsk"];
+            horse: components["schemas"]["HorseRef"];
         };
         OwnLadder: {
             /** @description names of steps measured or passed otherwise than as shipped: progress on them begins again at tried */
@@ -4724,6 +4747,8 @@ export interface components {
             ridden?: boolean;
             /** Format: int64 */
             run: number;
+            /** @description of a step of your own: near and off are passed apart */
+            sides?: boolean;
             unit?: string;
             values?: number[];
             watch?: string;
@@ -5587,6 +5612,53 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    ownAsks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnAsk"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     anAssessment: {
         parameters: {
             query?: never;

@@ -3,7 +3,7 @@
 // each fault stands at its step. Nothing is kept until all of it holds.
 import { computed, ref, watch } from 'vue'
 import { api, told } from '../../api/client'
-import { useSend } from '../../api/use'
+import { useLoad, useSend } from '../../api/use'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
@@ -11,7 +11,7 @@ import StaleNote from '../../parts/StaleNote.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import { shortDate } from '../../words'
 import { bridgeOf, useHandbook, type Own } from './handbook'
-import { differences, draftOf, fresh, textOf, type Draft } from './draft'
+import { asStep, differences, draftOf, fresh, textOf, type Draft } from './draft'
 import StepForm from './StepForm.vue'
 
 const { id } = defineProps<{ id: string }>()
@@ -55,6 +55,16 @@ function add() {
   const step = fresh(own.value.ladder, draft.value.steps)
   draft.value.steps.push(step)
   open.value = step.key
+}
+
+/** What horses were asked that no ladder names, and that is not a step here yet. */
+const { data: asked } = useLoad(() => told(api.GET('/api/asks/own')))
+const askable = computed(() => (asked.value ?? []).filter((o) => !draft.value?.steps.some((s) => s.key === o.ask.key)))
+function addAsk(key: string) {
+  const one = askable.value.find((o) => o.ask.key === key)
+  if (!one || !draft.value) return
+  draft.value.steps.push(asStep(one))
+  open.value = one.ask.key
 }
 
 async function save() {
@@ -120,6 +130,11 @@ function theirs() {
               <ElInput :id="f.id" v-model="draft.name" maxlength="120" :aria-describedby="f.describedby" />
             </FieldRow>
             <FieldRow v-slot="f" label="Where"><ElInput :id="f.id" v-model="draft.where" maxlength="500" /></FieldRow>
+            <FieldRow v-slot="f" label="It stands on">
+              <ElSelect :id="f.id" v-model="draft.standsOn" multiple filterable placeholder="nothing">
+                <ElOption v-for="s in steps" :key="s.key" :value="s.key" :label="s.says" />
+              </ElSelect>
+            </FieldRow>
             <FieldRow v-slot="f" label="Watch">
               <ElInput :id="f.id" v-model="draft.watch" type="textarea" autosize maxlength="1000" />
             </FieldRow>
@@ -138,7 +153,19 @@ function theirs() {
             @down="move(i, 1)"
             @remove="draft.steps.splice(i, 1)"
           />
-          <div><ElButton @click="add">Add a step</ElButton></div>
+          <div class="row">
+            <ElButton @click="add">Add a step</ElButton>
+            <ElSelect
+              v-if="askable.length"
+              :model-value="''"
+              placeholder="Make an own ask a step"
+              aria-label="Make an own ask a step"
+              class="asks"
+              @update:model-value="addAsk"
+            >
+              <ElOption v-for="o in askable" :key="o.ask.key" :value="o.ask.key" :label="`${o.ask.name}, ${o.horse.name}`" />
+            </ElSelect>
+          </div>
           <section class="sheet stack">
             <FieldRow v-slot="f" label="What you changed, and why">
               <ElInput :id="f.id" v-model="draft.reason" maxlength="500" />
@@ -158,6 +185,9 @@ function theirs() {
 </template>
 
 <style scoped>
+.asks {
+  max-width: 320px;
+}
 .plain-set {
   border: 0;
   margin: 0;

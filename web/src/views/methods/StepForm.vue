@@ -21,7 +21,7 @@ const measures = ['answer', 'hold', 'dose', 'count', 'distance', 'setting', 'tim
 const units = ['s', 'steps', 'feet', 'times', 'holes', 'mm'].map((u) => ({ value: u, text: u === 's' ? 'seconds' : u }))
 
 /** A step of the practice's own, not a shipped one. */
-const own = computed(() => /\.own\d+$/.test(step.value.key))
+const own = computed(() => /\.own\d+$|^own\./.test(step.value.key))
 
 function measure(m: string) {
   const has = step.value.measures

@@ -19,6 +19,7 @@ export interface StepDraft {
   needs: string[]
   kit: string
   ridden: boolean
+  sides: boolean
   link: string
 }
 
@@ -27,6 +28,7 @@ export interface Draft {
   where: string
   watch: string
   reason: string
+  standsOn: string[]
   steps: StepDraft[]
 }
 
@@ -53,6 +55,7 @@ const stepDraft = (s: Step): StepDraft => ({
   needs: (s.needs ?? []).map((n) => n.step),
   kit: (s.kit ?? []).join(', '),
   ridden: s.ridden ?? false,
+  sides: (s.variants ?? []).length > 0,
   link: s.link ?? '',
 })
 
@@ -61,6 +64,7 @@ export const draftOf = (o: Own): Draft => ({
   where: o.doc.where,
   watch: o.doc.watch ?? '',
   reason: '',
+  standsOn: (o.doc.stands_on ?? []).map((n) => n.step),
   steps: o.doc.steps.map(stepDraft),
 })
 
@@ -84,9 +88,23 @@ export function fresh(ladder: string, steps: StepDraft[]): StepDraft {
     needs: [],
     kit: '',
     ridden: false,
+    sides: false,
     link: '',
   }
 }
+
+/** What one horse was asked, as a step: it keeps its key, and so its history. */
+export const asStep = (o: Schemas['OwnAsk']): StepDraft => ({
+  ...fresh('', []),
+  key: o.ask.key,
+  name: o.ask.name.slice(0, 40),
+  ask: o.ask.name,
+  plain: o.ask.name,
+  measures: [o.ask.holds ? 'hold' : 'answer'],
+  values: o.ask.holds ? String(o.ask.holds) : '',
+  unit: o.ask.holds ? 's' : '',
+  sides: o.ask.sides ?? false,
+})
 
 export const textOf = (d: Draft, version: number): Schemas['LadderText'] => ({
   version,
@@ -94,6 +112,7 @@ export const textOf = (d: Draft, version: number): Schemas['LadderText'] => ({
   reason: d.reason,
   where: d.where,
   watch: d.watch,
+  stands_on: d.standsOn,
   steps: d.steps.map((s) => ({
     key: s.key,
     name: s.name,
@@ -111,6 +130,7 @@ export const textOf = (d: Draft, version: number): Schemas['LadderText'] => ({
     needs: s.needs,
     kit: list(s.kit),
     ridden: s.ridden,
+    sides: s.sides || undefined,
   })),
 })
 
@@ -123,6 +143,7 @@ export function differences(mine: Draft, theirs: Draft) {
     { name: 'Name', mine: mine.name, theirs: theirs.name },
     { name: 'Where', mine: mine.where, theirs: theirs.where },
     { name: 'Watch', mine: mine.watch, theirs: theirs.watch },
+    { name: 'Stands on', mine: mine.standsOn.join(', '), theirs: theirs.standsOn.join(', ') },
   ]
   for (const key of new Set([...mine.steps, ...theirs.steps].map((s) => s.key))) {
     const a = mine.steps.find((s) => s.key === key)
