@@ -113,11 +113,16 @@ func (f *filler) tell(s story) error {
 	owner := s.owner
 	owner.ID = f.id()
 	t.horseID, t.caseID, t.ownerID = f.id(), f.id(), owner.ID
-	k := store.Case{ID: t.caseID, Problem: "loading", Ladder: "load", Goal: s.goal, OpenedOn: f.day(s.takenOn)}
+	k := store.Case{ID: t.caseID, Problem: s.about().String(), Ladder: s.ladderKey(), Goal: s.goal, OpenedOn: f.day(s.takenOn), Wanted: s.wanted(), Thing: s.thing}
 	if s.neededIn > 0 {
 		k.NeededBy = f.day(-s.neededIn)
 	}
+	var handlers []store.Person
+	for _, name := range s.handlers {
+		handlers = append(handlers, store.Person{ID: f.id(), Kind: "other", Name: name})
+	}
 	if err := f.db.TakeOn(f.ctx, actor, store.Intake{
+		Handlers: handlers,
 		Horse:    store.Horse{ID: t.horseID, Name: s.name, YardID: f.yards[s.yard], Record: s.record(f)},
 		NewOwner: &owner, Case: k,
 	}); err != nil {

@@ -14,6 +14,7 @@ import (
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/progress"
+	"ivorybridge/core/track"
 	"ivorybridge/store"
 )
 
@@ -42,7 +43,7 @@ func TestTheDemoTellsItsStory(t *testing.T) {
 				finished++
 			}
 		}
-		assert.Equal(t, 1, finished)
+		assert.Equal(t, 2, finished)
 		for _, h := range horses {
 			owners[h.Owners[0].ID] = true
 			_, days, _, err := db.Days(ctx, p.ID, h.ID)
@@ -73,4 +74,54 @@ func TestTheDemoTellsItsStory(t *testing.T) {
 		assert.GreaterOrEqual(t, len(owners), 3)
 		require.NoError(t, db.Close())
 	}
+}
+
+// The demo shows the whole job: horses of every kind of problem, every school at work,
+// and every state of a case.
+func TestTheDemoShowsTheWholeJob(t *testing.T) {
+	ctx := context.Background()
+	c, err := yaml.Shipped()
+	require.NoError(t, err)
+	now := time.Date(2026, 3, 1, 7, 0, 0, 0, time.UTC)
+	db, err := store.Open(ctx, filepath.Join(t.TempDir(), "demo.db"), now)
+	require.NoError(t, err)
+	defer func() { assert.NoError(t, db.Close()) }()
+	require.NoError(t, Fill(ctx, db, c, now))
+	p, err := db.FirstPractice(ctx)
+	require.NoError(t, err)
+	horses, err := db.Horses(ctx, p.ID)
+	require.NoError(t, err)
+	assert.GreaterOrEqual(t, len(horses), 10)
+	problems, kinds, early := map[string]bool{}, map[track.Kind]int{}, 0
+	last := map[string]string{}
+	for _, h := range horses {
+		k, err := db.NewestCase(ctx, p.ID, h.ID)
+		require.NoError(t, err)
+		problems[k.Problem] = true
+		_, days, _, err := db.Days(ctx, p.ID, h.ID)
+		require.NoError(t, err)
+		for _, d := range days {
+			last[h.Name] = d.Date
+			for _, e := range d.Track {
+				kinds[e.Kind]++
+				if e.Mark != nil && e.Mark.Why != "" {
+					early++
+				}
+			}
+		}
+	}
+	assert.GreaterOrEqual(t, len(problems), 12)
+	for _, kind := range []track.Kind{track.KindRep, track.KindDose, track.KindOffer, track.KindSpell} {
+		assert.NotZero(t, kinds[kind], "%s: a school that nobody works in", kind)
+	}
+	assert.NotZero(t, early, "something is asked before its time")
+	assert.Less(t, last["Dumpling"], now.AddDate(0, 0, -30).Format(time.DateOnly), "back after time off")
+	assert.Empty(t, last["Pepperdine"], "just taken on")
+	var rescue store.Horse
+	for _, h := range horses {
+		if h.Name == "Nettle" {
+			rescue = h
+		}
+	}
+	assert.Len(t, rescue.Handlers, 2)
 }

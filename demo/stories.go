@@ -25,6 +25,14 @@ type story struct {
 	built     bool     // the trainer builds and releases at the trailer, whatever is suggested
 	rehearsed []string // steps that the owner rehearsed, and then did in the last sessions
 
+	problem, ladder string           // empty: the trailer
+	also            []string         // further problems
+	goalAt          string           // the plank where the goal lies; empty: the last
+	school          string           // chosen for the ladder, whatever is suggested
+	thing           string           // that a new-thing case is about
+	handlers        []string         // who handles it for an organisation
+	early           map[int][]string // by session, steps that the trainer asked before their time
+
 	// the made-up horse
 	seed   uint64
 	quick  float64 // share of what is missing that one good release teaches
@@ -94,7 +102,7 @@ func began(s *assess.Story, how string, done ...string) {
 }
 
 func stories() []story {
-	return []story{moth(), lantern(), button(), pepper(), teasel()}
+	return append([]story{moth(), lantern(), button(), pepper(), teasel()}, others()...)
 }
 
 // moth is half-way over the bridge.

@@ -52,7 +52,7 @@ func (t *teller) sessions() error {
 
 // file reads the case as it stands on a day.
 func (t *teller) file(day string) (*casefile.File, error) {
-	in := casefile.Input{Today: day, Record: t.story.record(t.filler), Problem: horse.Loading, Ladder: "load", Owners: []string{t.ownerID}}
+	in := casefile.Input{Today: day, Record: t.story.record(t.filler), Problem: t.about(), Ladder: t.ladderKey(), Thing: t.thing, Owners: []string{t.ownerID}}
 	in.Choices = t.choices()
 	if t.neededIn > 0 {
 		in.NeededBy = t.day(-t.neededIn)
@@ -67,7 +67,13 @@ func (t *teller) file(day string) (*casefile.File, error) {
 // releasing, whatever the assessment suggests.
 func (t *teller) choices() plan.Choices {
 	if !t.built {
-		return plan.Choices{}
+		choices := plan.Choices{Goals: t.wanted()}
+		if t.school != "" {
+			var school horse.School
+			read(&school, t.school)
+			choices.Schools = map[string]horse.School{t.ladder: school}
+		}
+		return choices
 	}
 	return plan.Choices{Schools: map[string]horse.School{"load": horse.BuildAndRelease}}
 }
@@ -160,6 +166,7 @@ func (s *telling) add(e track.Entry) {
 func (s *telling) run(note string) error {
 	s.tried, s.moved = map[horse.Ask]int{}, map[horse.Ask]bool{}
 	s.checkMet()
+	s.askEarly()
 	limit := longest
 	if s.story.reps > 0 {
 		limit = s.story.reps
@@ -205,6 +212,22 @@ func (s *telling) ownersTurn() {
 	}
 }
 
+// askEarly asks what the trainer asked before its time, twice each.
+func (s *telling) askEarly() {
+	for _, key := range s.early[s.session] {
+		step, _ := s.file.Catalog.Step(key)
+		a := step.Asks()[0]
+		s.change(a)
+		s.add(track.Entry{Kind: track.KindMark, Mark: &track.Mark{Why: "wants to try"}})
+		s.know[a] = 1
+		s.rep(a, step.Last(), false)
+		s.rep(a, step.Last(), false)
+	}
+	if len(s.early[s.session]) > 0 {
+		s.change(s.in.Ask)
+	}
+}
+
 func (s *telling) checkMet() {
 	n := 0
 	for _, k := range s.file.Known {
@@ -212,6 +235,9 @@ func (s *telling) checkMet() {
 		lost := s.session == s.lost && k.State == horse.Kept && step.Ladder == s.file.Bridge.Ladder
 		if k.State != horse.Met && !lost || n >= 8 {
 			continue
+		}
+		if s.problem != "" && (step.Ladder != s.ladder || n >= 2) {
+			continue // the basics were felt good at the first visit, and are left at that
 		}
 		n++
 		s.change(k.Ask)
@@ -238,6 +264,11 @@ func (s *telling) rep(a horse.Ask, target int, dip bool) {
 	if step, _ := s.cat.Step(a.Step); step.Has(catalog.MeasureHold) && horse.Soft(r.Answer) {
 		reached := target
 		r.Reached = &reached
+	}
+	if s.problem != "" {
+		s.at += int64(r.Seconds*1000) + 12_000
+		s.add(s.logged(r))
+		return
 	}
 	s.at += int64(r.Seconds*1000) + 26_000
 	s.add(track.Entry{Kind: track.KindRep, Rep: &r})
