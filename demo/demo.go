@@ -129,7 +129,7 @@ func (f *filler) tell(s story) error {
 		return err
 	}
 	if s.assessed != nil {
-		doc := s.assessed(f)
+		doc := s.assessed(f).About(k.Further()...)
 		a := store.Assessment{ID: f.id(), HorseID: t.horseID, On: f.day(s.takenOn - 1), Doc: doc}
 		if err := f.db.AddAssessment(f.ctx, actor, a); err != nil {
 			return err

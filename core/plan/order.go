@@ -17,6 +17,7 @@ func (b *builder) settings() {
 	}
 	if b.soft = b.in.Facts.FearUnlikely && b.in.Facts.DoneBefore; !b.soft {
 		b.note("place", nil)
+		b.undone = append(b.undone, Undone{Choice: choice.Key, Why: phrase.Of("plan.note.place", nil)})
 	}
 }
 

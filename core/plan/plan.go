@@ -103,6 +103,7 @@ type Plan struct {
 	Ways     []Way            `json:"ways" doc:"the ladders, foundations first, then the goals in their order"`
 	Visits   []Visit          `json:"visits" doc:"the next visits"`
 	Notes    []phrase.Message `json:"notes" doc:"what a choice does not do here, and why"`
+	Undone   []Undone         `json:"undone,omitempty" doc:"choices that do nothing here, and why"`
 	Homework []Homework       `json:"homework" doc:"steps that somebody is cleared for, met and open"`
 	Forecast []GoalForecast   `json:"forecast" doc:"one for each goal, in the plan's order"`
 	Cues     []catalog.Cue    `json:"cues" doc:"one cue for each thing asked"`
@@ -130,6 +131,12 @@ type GoalForecast struct {
 	Forecast
 }
 
+// Undone is a choice that does nothing for this horse, said where it is chosen.
+type Undone struct {
+	Choice string         `json:"choice" doc:"key of the standing disagreement"`
+	Why    phrase.Message `json:"why" doc:"why it does nothing here"`
+}
+
 // builder keeps what the questions of one build need.
 type builder struct {
 	cat    *catalog.Catalog
@@ -143,6 +150,7 @@ type builder struct {
 	vouch  map[string][]catalog.Need // by step: what a kept step vouches for
 	soft   bool                      // missing foundations warn
 	notes  []phrase.Message
+	undone []Undone
 }
 
 // Build makes the plan for the goals; false if one has no ladder.
@@ -162,7 +170,7 @@ func Build(c *catalog.Catalog, in Input) (Plan, bool) {
 		p.Forecast = append(p.Forecast, GoalForecast{Problem: g.Problem, Ladder: g.Ladder, By: g.By, Forecast: Foresee(b.workOf(g, p.Items))})
 	}
 	p.Visits = b.visits(p.Items, max(in.Visits, 1))
-	p.Notes = b.notes
+	p.Notes, p.Undone = b.notes, b.undone
 	p.Cues = in.Choices.CueCard(c, order)
 	return p, true
 }

@@ -255,6 +255,7 @@ func TestBasicsAtThePlaceOnlyWhereTheHorseAllows(t *testing.T) {
 	}
 	p, _ := Build(c, in)
 	assert.Equal(t, "plan.note.place", p.Notes[0].Key)
+	assert.Equal(t, "basics place", p.Undone[0].Choice, "said at the control too")
 	assert.False(t, item(p, "load.square").Open)
 	in.Facts = Facts{FearUnlikely: true, DoneBefore: true}
 	p, _ = Build(c, in)

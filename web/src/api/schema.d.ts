@@ -4286,6 +4286,8 @@ export interface components {
             next?: string;
             /** @description what a choice does not do here, and why */
             notes: components["schemas"]["PhraseMessage"][];
+            /** @description choices that do nothing here, and why */
+            undone?: components["schemas"]["PlanUndone"][];
             /** @description the next visits */
             visits: components["schemas"]["PlanVisit"][];
             /** @description the ladders, foundations first, then the goals in their order */
@@ -4314,6 +4316,12 @@ export interface components {
             on: string;
             /** @description key of the step */
             step: string;
+        };
+        PlanUndone: {
+            /** @description key of the standing disagreement */
+            choice: string;
+            /** @description why it does nothing here */
+            why: components["schemas"]["PhraseMessage"];
         };
         PlanUsed: {
             /** @description the own ladder's id */

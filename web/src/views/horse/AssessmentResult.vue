@@ -30,6 +30,13 @@ const steps = (problem: string) =>
 const said = (list?: string[]) => (list ?? []).map((w) => ({ value: w, text: w }))
 const overruled = (key: string) => assessment.overruled.find((o) => o.key === key)
 const named = (problem: string) => walk.data?.problems.find((p) => p.problem === problem)?.name.text ?? problem
+/** What no problem was looked at for is named once, the rest with its problem. */
+const unlooked = (p: Schemas['AssessProblemResult']) => p.unlooked.map((u) => u.text)
+const shared = computed(() => {
+  const [first, ...rest] = result.value.problems.map(unlooked)
+  return (first ?? []).filter((look) => rest.every((list) => list.includes(look)))
+})
+const beside = (p: Schemas['AssessProblemResult']) => unlooked(p).filter((look) => !shared.value.includes(look))
 const mark = computed(() => (editable ? walk.mark : undefined))
 </script>
 
@@ -63,12 +70,12 @@ const mark = computed(() => (editable ? walk.mark : undefined))
         </section>
         <section class="sheet stack late">
           <h2>Not looked at</h2>
-          <p v-for="p in result.problems" :key="p.problem">
-            <template v-if="p.unlooked.length"
-              >{{ p.unlooked.map((u) => u.text).join(' · ') }}. <b>Not checked, so don't assume it's fine.</b></template
-            >
-            <template v-else>Every part was looked at.</template>
-          </p>
+          <p v-if="shared.length">{{ shared.join(' · ') }}.</p>
+          <template v-for="p in result.problems" :key="p.problem">
+            <p v-if="beside(p).length">{{ named(p.problem) }}: {{ beside(p).join(' · ') }}.</p>
+          </template>
+          <p v-if="result.problems.some((p) => p.unlooked.length)" class="strong">Not checked, so don't assume it's fine.</p>
+          <p v-else>Every part was looked at.</p>
         </section>
       </div>
       <div class="stack">

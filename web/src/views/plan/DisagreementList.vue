@@ -8,6 +8,8 @@ import type { Change, PlanView } from './usePlan'
 
 const { view, trouble, change } = defineProps<{ view: PlanView; trouble: Trouble | undefined; change: Change }>()
 
+const undone = (key: string) => view.now.undone?.filter((u) => u.choice === key) ?? []
+
 function choose(key: string, option: string) {
   void change((c) => {
     c.settings = { ...c.settings, [key]: option }
@@ -36,6 +38,7 @@ function choose(key: string, option: string) {
           @toggle="(o) => choose(s.key, o)"
         />
         <p>{{ s.options.find((o) => o.key === s.chosen)?.says }}</p>
+        <p v-for="u in undone(s.key)" :key="u.choice" class="strong">{{ u.why.text }}</p>
       </div>
     </details>
   </section>
