@@ -198,7 +198,7 @@ func TestTheFullAssessmentSurvivesALostConnection(t *testing.T) {
 	w.tap("Place and company", "worse in wind, fog or dark")
 	w.tap("Stable and work", "worked regularly and turned out")
 	w.to("H")
-	w.button("Write down a person")
+	w.seesIn("h3", "Sorrel Adeyemi-Wright") // the owner is there by herself
 	w.tap("Experience", "improving")
 	w.arrives()
 	w.button("To the result")

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // A horse is taken on: what is asked of it and whose it is. The rest waits until it
 // matters, so that work can begin within a minute.
-import { computed, reactive, ref, shallowRef } from 'vue'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, told } from '../../api/client'
 import type { Schemas } from '../../api/types'
@@ -45,6 +45,11 @@ const yardIsNew = computed(() => newYard.value || data.value?.yards.length === 0
 
 const wrong = (field: string) => saving.trouble.value?.fields[field]
 const shown = computed(() => Object.keys(saving.trouble.value?.fields ?? {}))
+/** What can wait is folded, until something in it is wrong. */
+const open = ref(false)
+watch(shown, (fields) => {
+  if (fields.some((f) => /^(needed_by|yard|record)/.test(f))) open.value = true
+})
 const chosen = computed(() => form.problems.flatMap((p) => data.value?.problems.filter((choice) => choice.problem === p) ?? []))
 /** The goal as the bridge has it, until the owner says it in other words. */
 const proposed = computed(() => {
@@ -122,7 +127,7 @@ async function takeOn(then: 'assessment' | 'arena') {
 
         <OwnerPart :owners="data.owners" :wrong="wrong" @change="owner = $event" />
 
-        <details class="sheet">
+        <details class="sheet" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
           <summary>Where it stands, a date, and what is known of it</summary>
           <div class="stack">
             <FieldRow v-slot="f" label="Needed by" hint="Leave it empty if there is no date" :wrong="wrong('needed_by')">
