@@ -13,6 +13,7 @@ import (
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/trailer"
 	"ivorybridge/server/accounts"
 	"ivorybridge/store"
 )
@@ -92,6 +93,9 @@ func (f *filler) people() error {
 			return err
 		}
 	}
+	if err := f.trailers(); err != nil {
+		return err
+	}
 	for _, p := range []store.Person{
 		{Kind: "vet", Name: "Orla Finch, Fallowdale Vets", Phone: "01632 960111", Note: "Day and night, same number."},
 		{Kind: "dentist", Name: "Jory Pascoe", Phone: "01632 960123"},
@@ -99,6 +103,35 @@ func (f *filler) people() error {
 	} {
 		p.ID = f.id()
 		if err := f.db.AddPerson(f.ctx, f.actor, p); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// trailers are those of the two yards.
+func (f *filler) trailers() error {
+	rings := 2
+	green := trailer.Record{WidthMM: 820, Rings: &rings, RingsAt: "at the head, left and right"}
+	for word, at := range map[string]interface{ UnmarshalText([]byte) error }{
+		"straight load": &green.Load, "ramp": &green.Way, "dim": &green.Light, "hollow": &green.Floor, "hitched": &green.Hitch,
+	} {
+		read(at, word)
+	}
+	read(&green.Divider, "yes")
+	read(&green.Bar, "yes")
+	read(&green.Outside, "yes")
+	old := trailer.Record{}
+	read(&old.Load, "angle load")
+	read(&old.Way, "step-up")
+	read(&old.Give, "springs")
+	read(&old.Outside, "no")
+	for _, t := range []store.Trailer{
+		{Name: "The green one", YardID: f.yards["Tarn Side Livery"], Record: green},
+		{Name: "The old box", YardID: f.yards["Lower Fallow Farm"], Record: old},
+	} {
+		t.ID = f.id()
+		if err := f.db.AddTrailer(f.ctx, f.actor, t); err != nil {
 			return err
 		}
 	}

@@ -37,7 +37,7 @@ function done(t: Schemas['Trailer']) {
       :chosen="[chosen]"
       @toggle="chosen = chosen === $event ? '' : $event"
     >
-      <ElButton v-if="!writing" class="new" @click="writing = true">another one</ElButton>
+      <ElButton v-if="!writing" class="new" @click="writing = true">{{ all.length ? 'another one' : 'write it down' }}</ElButton>
     </ChipRow>
     <TrailerForm v-if="writing && data" :yards="data.yards" :owners="data.owners" @done="done" @leave="writing = false" />
     <template v-if="one">
