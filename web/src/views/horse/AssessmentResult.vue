@@ -30,6 +30,22 @@ const steps = (problem: string) =>
 const said = (list?: string[]) => (list ?? []).map((w) => ({ value: w, text: w }))
 const overruled = (key: string) => assessment.overruled.find((o) => o.key === key)
 const named = (problem: string) => walk.data?.problems.find((p) => p.problem === problem)?.name.text ?? problem
+/** Causes that come to the same, by the same findings, for each problem: named once. */
+const common = computed(() => {
+  const [first, ...rest] = result.value.problems.map((p) => p.causes)
+  if (!first || rest.length === 0) return new Set<string>()
+  const same = (c: (typeof first)[number]) => rest.every((list) => list.some((o) => JSON.stringify(o) === JSON.stringify(c)))
+  return new Set<string>(first.filter(same).map((c) => c.cause))
+})
+/** The look that would tell most, where it is the same for each problem. */
+const telling = computed(() => {
+  const says = new Set(result.value.problems.map((p) => p.telling?.say.text))
+  return common.value.size > 0 && says.size === 1 ? [...says][0] : undefined
+})
+/** Problems of which more is to be said than of all. */
+const apart = computed(() =>
+  result.value.problems.filter((p) => p.causes.some((c) => !common.value.has(c.cause)) || (p.telling && !telling.value)),
+)
 /** What no problem was looked at for is named once, the rest with its problem. */
 const unlooked = (p: Schemas['AssessProblemResult']) => p.unlooked.map((u) => u.text)
 const shared = computed(() => {
@@ -53,12 +69,30 @@ const mark = computed(() => (editable ? walk.mark : undefined))
     </section>
     <div class="columns">
       <div class="stack">
-        <section v-for="p in result.problems" :key="p.problem" class="sheet stack">
+        <section v-if="common.size" class="sheet stack">
+          <h2>What is probably behind all of it</h2>
+          <p v-if="telling" class="telling">{{ telling }}</p>
+          <CauseList
+            :problem="result.problems[0]!"
+            :also="result.problems.slice(1)"
+            :only="(c) => common.has(c)"
+            :beliefs="words?.beliefs ?? []"
+            :overruled="assessment.overruled"
+            :mark="mark"
+          />
+        </section>
+        <section v-for="p in apart" :key="p.problem" class="sheet stack">
           <h2>
             What is probably behind it<template v-if="result.problems.length > 1">: {{ named(p.problem) }}</template>
           </h2>
-          <p v-if="p.telling" class="telling">{{ p.telling.say.text }}</p>
-          <CauseList :problem="p" :beliefs="words?.beliefs ?? []" :overruled="assessment.overruled" :mark="mark" />
+          <p v-if="p.telling && !telling" class="telling">{{ p.telling.say.text }}</p>
+          <CauseList
+            :problem="p"
+            :only="(c) => !common.has(c)"
+            :beliefs="words?.beliefs ?? []"
+            :overruled="assessment.overruled"
+            :mark="mark"
+          />
         </section>
         <section v-for="p in result.problems.filter((p) => p.swap)" :key="`swap ${p.problem}`" class="sheet stack">
           <h2>How much is person, tack, horse</h2>

@@ -8,18 +8,25 @@ import OverruleForm from './OverruleForm.vue'
 
 const {
   problem,
+  also = [],
+  only,
   beliefs,
   overruled,
   mark = undefined,
 } = defineProps<{
   problem: Schemas['AssessProblemResult']
+  /** Further problems for which the same is said. */
+  also?: Schemas['AssessProblemResult'][]
+  /** The causes that are shown. */
+  only: (cause: string) => boolean
   beliefs: string[]
   overruled: Schemas['Overruled'][]
   mark?: Put
 }>()
 
-const known = computed(() => problem.causes.filter((c) => c.belief !== 'not looked at'))
-const open = computed(() => problem.causes.filter((c) => c.belief === 'not looked at'))
+const shown = computed(() => problem.causes.filter((c) => only(c.cause)))
+const known = computed(() => shown.value.filter((c) => c.belief !== 'not looked at'))
+const open = computed(() => shown.value.filter((c) => c.belief === 'not looked at'))
 const choices = computed(() => beliefs.map((b) => ({ value: b, text: b })))
 const key = (cause: string) => `cause.${problem.problem}.${cause}`
 const by = (cause: string) => overruled.find((o) => o.key === key(cause))
@@ -52,7 +59,22 @@ const by = (cause: string) => overruled.find((o) => o.key === key(cause))
             </tbody>
           </table>
           <p v-if="c.score !== undefined" class="quiet">Comes to {{ Math.round(c.score * 100) }} %.</p>
-          <OverruleForm :what="key(c.cause)" :choices="choices" :overruled="by(c.cause)" :mark="mark" />
+          <OverruleForm
+            :what="key(c.cause)"
+            :choices="choices"
+            :overruled="by(c.cause)"
+            :mark="mark"
+            :note="also.length ? `For ${problem.problem}.` : ''"
+          />
+          <OverruleForm
+            v-for="p in also"
+            :key="p.problem"
+            :what="`cause.${p.problem}.${c.cause}`"
+            :choices="choices"
+            :overruled="overruled.find((o) => o.key === `cause.${p.problem}.${c.cause}`)"
+            :mark="mark"
+            :note="`For ${p.problem}.`"
+          />
         </div>
       </details>
     </li>
