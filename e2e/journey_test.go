@@ -27,12 +27,25 @@ func (u *user) pull(level int) {
 func (u *user) holds(level int) {
 	u.t.Helper()
 	u.taps++
+	u.ropeIsStill()
 	require.NoError(u.t, u.Mouse.MoveTo(u.onTheRope(1, false)))
 	require.NoError(u.t, u.Mouse.Down(proto.InputMouseButtonLeft, 1))
 	for l := 2; l <= level; l++ {
 		require.NoError(u.t, u.Mouse.MoveTo(u.onTheRope(l, false)))
 	}
 	u.seesIn(".rope .level", itoa(level))
+}
+
+// ropeIsStill waits until the rope stays where it is, as an eye does before the hand
+// takes it: what was chosen last may still move the page.
+func (u *user) ropeIsStill() {
+	u.t.Helper()
+	still := rod.Eval(`() => {
+		const top = document.querySelector('.rope .slack').getBoundingClientRect().top
+		if (window.ropeAt?.top !== top) window.ropeAt = { top, since: performance.now() }
+		return performance.now() - window.ropeAt.since > 200
+	}`)
+	require.NoError(u.t, u.Page.Timeout(patience).Wait(still))
 }
 
 // onTheRope is where a level is drawn: on its printed number, or on the rope

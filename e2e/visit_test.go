@@ -27,6 +27,8 @@ func TestVisitsOfManyKinds(t *testing.T) {
 		{"trailer by a held rope, with tries", "Jasper", "trailer loading", "Walks in and stands", 1280, func(v *visit) {
 			v.asks("front", "Trailer loading")
 			v.settles("wait it out")
+			v.seesIn(".where", "wait it out")
+			v.finds(".pad button", "^a try")
 			v.holdsWithTries(2, "try")
 			v.holdsWithTries(1, "accepted")
 			v.asks("step", "Trailer loading")

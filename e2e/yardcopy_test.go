@@ -117,7 +117,7 @@ func TestEverySchoolHasItsPad(t *testing.T) {
 	u.suitsGloves("danger")
 	u.presses("Close")
 	u.sees("all sent")
-	assert.Equal(t, 2, y.counts(`SELECT count(*) FROM entries WHERE kind = 'dose'`))
+	assert.Equal(t, 2, y.counts(`SELECT count(*) FROM entries AS e JOIN sessions AS s ON s.id = e.session_id JOIN horses AS h ON h.id = s.horse_id WHERE h.name = 'Wintergreen' AND e.kind = 'dose'`))
 	u.goes("/horses")
 	u.begins("Copperfield Moth")
 	u.suitsGloves("rope")
