@@ -131,7 +131,10 @@ func (s *Store) AddHandler(ctx context.Context, actor Actor, horseID string, p P
 func (s *Store) RemoveHandler(ctx context.Context, actor Actor, horseID, personID string) error {
 	return s.write(ctx, "taking out a handler", func(q *sqlc.Queries) error {
 		n, err := q.DeleteHandler(ctx, sqlc.DeleteHandlerParams{PracticeID: actor.Practice, HorseID: horseID, PersonID: personID})
-		if err := one(n, err); err != nil {
+		if err != nil {
+			return err
+		}
+		if n == 0 {
 			return ErrNotFound
 		}
 		return actor.changed(ctx, q, "handler taken out", horseID)

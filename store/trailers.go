@@ -22,7 +22,8 @@ func trailerOf(t sqlc.GetTrailerRow) (Trailer, error) {
 	return Trailer{ID: t.ID, Name: t.Name, YardID: t.YardID.String, PersonID: t.PersonID.String, Record: record, Version: t.Version}, err
 }
 
-// Trailers lists the practice's trailers by name.
+// Trailers lists the practice's trailers by name. One whose record can't be read has
+// none: nothing is said of it, and the others stay.
 func (v View) Trailers(ctx context.Context, practice string) ([]Trailer, error) {
 	rows, err := v.read.GetTrailers(ctx, practice)
 	if err != nil {
@@ -32,7 +33,7 @@ func (v View) Trailers(ctx context.Context, practice string) ([]Trailer, error) 
 	for _, row := range rows {
 		t, err := trailerOf(sqlc.GetTrailerRow(row))
 		if err != nil {
-			return nil, err
+			t.Record = trailer.Record{}
 		}
 		trailers = append(trailers, t)
 	}

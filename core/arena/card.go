@@ -57,10 +57,7 @@ func CardOf(c *catalog.Catalog, step catalog.Step, school horse.School) Card {
 	if school == horse.ReliefPlace {
 		card.Places = PlacesOf(c, ladder)
 	}
-	card.Pad = PadOf(school, len(card.Places) > 0)
-	if step.Is(catalog.AReview) {
-		card.Pad = horse.MustWord[pads]("review")
-	}
+	card.Pad = PadOf(step, school, len(card.Places) > 0)
 	for _, v := range step.Variants {
 		card.Variants = append(card.Variants, CardVariant{Variant: v, Side: v.Side, Name: phrase.Of("variant", phrase.Args{"words": phrase.Sided(v.String())})})
 	}

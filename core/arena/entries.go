@@ -23,10 +23,12 @@ func (pads) Words() []string {
 // Pad is what an ask is answered by: the keys of answers, or those of its school.
 type Pad = horse.Word[pads]
 
-// PadOf is the pad of an ask in a school; places tells whether there are places to
+// PadOf is the pad of a step in a school; places tells whether there are places to
 // work and rest in.
-func PadOf(school horse.School, places bool) Pad {
+func PadOf(step catalog.Step, school horse.School, places bool) Pad {
 	switch {
+	case step.Is(catalog.AReview):
+		return horse.MustWord[pads]("review")
 	case places:
 		return horse.MustWord[pads]("places")
 	case school == horse.WaitItOut:

@@ -14,16 +14,22 @@ import (
 // Live is what is counted while an ask is worked, by what its school looks at (part
 // 6, the table; part 8): today's numbers beside those of the last session.
 type Live struct {
-	Lines    []phrase.Message `json:"lines" doc:"at most four, the ask's own first"`
+	Lines    []phrase.Message `json:"lines" doc:"of the ask first, then of what was stopped"`
 	Released int64            `json:"released,omitempty" doc:"when the feel was let go, ms, where the let-down is still waited for; 0: it is not"`
 }
 
 // StoppedBefore is what was stopped in the last session that saw it.
 type StoppedBefore struct {
-	What   string  `json:"what" doc:"the behaviour, or the hurry and the slope"`
-	On     string  `json:"on" format:"date" doc:"day of that session"`
-	PerTen float64 `json:"per_ten" doc:"times per ten minutes"`
-	All    float64 `json:"all,omitempty" doc:"seconds per ten minutes"`
+	What    string  `json:"what" doc:"the behaviour, or the hurry and the slope"`
+	Heading string  `json:"heading,omitempty" doc:"towards what"`
+	On      string  `json:"on" format:"date" doc:"day of that session"`
+	PerTen  float64 `json:"per_ten" doc:"times per ten minutes"`
+	All     float64 `json:"all,omitempty" doc:"seconds per ten minutes"`
+}
+
+// Of reports whether it is the same that was stopped.
+func (was StoppedBefore) Of(b Behaviour) bool {
+	return was.What == b.Called() && was.Heading == b.Heading
 }
 
 // A Spot is a named place as it was passed so far, in one direction.
@@ -196,9 +202,13 @@ func (r *Running) nearing(say func(string, phrase.Args)) {
 }
 
 // near counts a place nearer than another, and one that was chosen before one that
-// it was led to.
+// it was led to. One side is as near as the other.
 func near(p track.Spell) int {
-	return 2*(max(p.Place.Rank(), p.FeetIn+track.InIt.Rank()-4)) + btoi(p.Came != track.AskedTo)
+	rank := p.Place.Rank()
+	if p.Place == track.BesideLeft {
+		rank = track.BesideRight.Rank()
+	}
+	return 2*max(rank, p.FeetIn+track.InIt.Rank()-4) + btoi(p.Came != track.AskedTo)
 }
 
 // tooMany is how many trials of one thing in a row are enough for a session.
@@ -285,7 +295,7 @@ func (r *Running) interrupting(say func(string, phrase.Args)) {
 	for _, b := range StoppedIn(r.live, r.in.Started) {
 		args := phrase.Args{"what": b.Called(), "n": b.N, "rate": b.PerTen, "before": phrase.Message{}}
 		key := "stopped"
-		i := slices.IndexFunc(r.in.Before, func(was StoppedBefore) bool { return was.What == b.Called() })
+		i := slices.IndexFunc(r.in.Before, func(was StoppedBefore) bool { return was.Of(b) })
 		if !b.Hurry.IsZero() {
 			key, args["s"] = "hurried", whole(b.AllPerTen)
 		}

@@ -136,7 +136,7 @@ func TestWhatIsStoppedIsSetAgainstTheLastSession(t *testing.T) {
 	in := s.input()
 	_, said := liveOf(t, in)
 	assert.Equal(t, []string{"Stopped once: turned away, 1 in ten minutes.", "jog, downhill: 2 spells, 30 s in ten minutes."}, said)
-	in.Before = []StoppedBefore{{What: "turned away", On: "2026-06-01", PerTen: 4.5}, {What: "jog, downhill", On: "2026-06-01", PerTen: 3, All: 80}}
+	in.Before = []StoppedBefore{{What: "turned away", Heading: "home", On: "2026-06-01", PerTen: 4.5}, {What: "jog, downhill", On: "2026-06-01", PerTen: 3, All: 80}}
 	_, said = liveOf(t, in)
 	assert.Equal(t, []string{
 		"Stopped once: turned away, 1 in ten minutes; last session 4.5.", "It was stopped on 1 June 2026 too. Gone within a day, or think again.",

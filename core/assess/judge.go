@@ -25,6 +25,7 @@ type Case struct {
 // Result is what the rules make of an assessment.
 type Result struct {
 	Problems    []ProblemResult  `json:"problems" doc:"what each problem comes to"`
+	Shared      Shared           `json:"shared" doc:"what holds for each of them alike, to be said once"`
 	Risk        Risk             `json:"risk" doc:"risk points and the care they ask for"`
 	Precautions []phrase.Message `json:"precautions" doc:"what to mind at the visit"`
 	Care        horse.Care       `json:"care" doc:"the grade that the precautions follow: never below the computed one"`
@@ -177,7 +178,7 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 			counted[f] = true
 		}
 	}
-	r.Basis = basis(counted, a.handsOn())
+	r.Basis, r.Shared = basis(counted, a.handsOn()), sharedOf(r.Problems)
 	return r, nil
 }
 

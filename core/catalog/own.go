@@ -38,6 +38,15 @@ func (o OwnAsk) Check() error {
 	return nil
 }
 
+// BothSides are the variants of a step that is asked near and off.
+func BothSides() []horse.Variant {
+	var variants []horse.Variant
+	for _, side := range (horse.Side{}).All() {
+		variants = append(variants, horse.Variant{Side: side})
+	}
+	return variants
+}
+
 // step is the ask as a step; it waits for nothing.
 func (o OwnAsk) step(rules HouseRules) Step {
 	name := strings.NewReplacer("{", "(", "}", ")").Replace(strings.TrimSpace(o.Name))
@@ -47,9 +56,7 @@ func (o OwnAsk) step(rules HouseRules) Step {
 		s.Measures, s.Pass.Values, s.Pass.Unit = []Measure{MeasureHold}, Climb(o.Holds, false), "s"
 	}
 	if o.Sides {
-		for _, side := range (horse.Side{}).All() {
-			s.Variants = append(s.Variants, horse.Variant{Side: side})
-		}
+		s.Variants = BothSides()
 	}
 	s.Pass.Text = s.PassText()
 	return s

@@ -172,8 +172,11 @@ func (a Ask) after(c *catalog.Catalog, ask horse.Ask, date string, reps []arena.
 }
 
 // measured is an ask with the numbers of the newest session that worked it, which
-// the next one is compared with.
+// the next one is compared with; what is only remembered leaves them as they were.
 func measured(k arena.Known, reps []arena.Told) arena.Known {
+	if len(reps) == 0 {
+		return k
+	}
 	k.SoftAfter, k.Kicks, k.StoodAfter = 0, nil, 0
 	var soft []float64
 	for _, t := range reps {
@@ -195,8 +198,8 @@ func measured(k arena.Known, reps []arena.Told) arena.Known {
 func stoppedAfter(had []arena.StoppedBefore, day string, stopped arena.Stopped) []arena.StoppedBefore {
 	list := slices.Clone(had)
 	for _, b := range stopped {
-		one := arena.StoppedBefore{What: b.Called(), On: day, PerTen: b.PerTen, All: b.AllPerTen}
-		if i := slices.IndexFunc(list, func(was arena.StoppedBefore) bool { return was.What == one.What }); i >= 0 {
+		one := arena.StoppedBefore{What: b.Called(), Heading: b.Heading, On: day, PerTen: b.PerTen, All: b.AllPerTen}
+		if i := slices.IndexFunc(list, func(was arena.StoppedBefore) bool { return was.Of(b) }); i >= 0 {
 			list[i] = one
 		} else {
 			list = append(list, one)

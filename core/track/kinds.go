@@ -136,10 +136,12 @@ type SpellPlace = horse.Word[spellPlaces]
 
 // The places that rules name.
 var (
-	Away       = horse.MustWord[spellPlaces]("away")
-	InIt       = horse.MustWord[spellPlaces]("in")
-	NearHome   = horse.MustWord[spellPlaces]("near home")
-	ByTheOther = horse.MustWord[spellPlaces]("companion")
+	BesideLeft  = horse.MustWord[spellPlaces]("beside left")
+	BesideRight = horse.MustWord[spellPlaces]("beside right")
+	Away        = horse.MustWord[spellPlaces]("away")
+	InIt        = horse.MustWord[spellPlaces]("in")
+	NearHome    = horse.MustWord[spellPlaces]("near home")
+	ByTheOther  = horse.MustWord[spellPlaces]("companion")
 )
 
 type comings struct{}

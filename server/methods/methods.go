@@ -13,7 +13,6 @@ import (
 	"github.com/google/uuid"
 
 	"ivorybridge/core/catalog"
-	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/server/api"
 	"ivorybridge/server/cases"
@@ -305,9 +304,7 @@ func earlier(shipped, before catalog.Ladder, t StepText) catalog.Step {
 	}
 	step := catalog.Step{Key: t.Key, Ridden: t.Ridden}
 	if t.Sides {
-		for _, side := range (horse.Side{}).All() {
-			step.Variants = append(step.Variants, horse.Variant{Side: side})
-		}
+		step.Variants = catalog.BothSides()
 	}
 	return step
 }

@@ -1406,7 +1406,7 @@ export interface components {
             variant?: string;
         };
         ArenaLive: {
-            /** @description at most four, the ask's own first */
+            /** @description of the ask first, then of what was stopped */
             lines: components["schemas"]["PhraseMessage"][];
             /**
              * Format: int64
@@ -1624,6 +1624,8 @@ export interface components {
              * @description seconds per ten minutes
              */
             all?: number;
+            /** @description towards what */
+            heading?: string;
             /**
              * Format: date
              * @description day of that session
@@ -2581,6 +2583,8 @@ export interface components {
             referrals: components["schemas"]["AssessReferral"][];
             /** @description risk points and the care they ask for */
             risk: components["schemas"]["AssessRisk"];
+            /** @description what holds for each of them alike, to be said once */
+            shared: components["schemas"]["AssessShared"];
             /** @description what nobody does until it is cleared */
             stops: components["schemas"]["PhraseMessage"][];
             /** @description what to change of the tack */
@@ -2632,6 +2636,14 @@ export interface components {
              */
             source: "" | "seen" | "video" | "told" | "on record";
             title: components["schemas"]["PhraseMessage"];
+        };
+        AssessShared: {
+            /** @description that come to the same by the same findings, for two problems and more */
+            causes: ("" | "body" | "fear" | "untaught" | "learned_out" | "dulled" | "sharpened" | "attachment" | "tack" | "handler" | "management")[];
+            /** @description the look that would tell most, where it is one and causes are shared */
+            telling?: components["schemas"]["AssessTelling"];
+            /** @description what was not looked at for any of them */
+            unlooked: components["schemas"]["PhraseMessage"][];
         };
         AssessStepRef: {
             /** @description what is asked of the horse */

@@ -3,7 +3,7 @@
 import { computed, reactive, ref } from 'vue'
 import { api, told } from '../api/client'
 import type { Schemas } from '../api/types'
-import { useSend } from '../api/use'
+import { useLoad, useSend } from '../api/use'
 import ChipRow from '../parts/ChipRow.vue'
 import { choices } from '../parts/choices'
 import { differences } from '../parts/differences'
@@ -15,13 +15,14 @@ import WrongNote from '../parts/WrongNote.vue'
 type Trailer = Schemas['Trailer']
 type Record = Schemas['TrailerRecord']
 
-const { trailer, yards, owners } = defineProps<{
-  trailer?: Trailer
-  yards: { id: string; name: string }[]
-  owners: { id: string; name: string }[]
-}>()
+const { trailer } = defineProps<{ trailer?: Trailer }>()
 const emit = defineEmits<{ done: [trailer: Trailer]; leave: [] }>()
 
+/** Where it can stand, and whose it can be. */
+const { data: places } = useLoad(async () => {
+  const [yards, people] = await Promise.all([told(api.GET('/api/yards')), told(api.GET('/api/people'))])
+  return { yards, owners: people.filter((p) => ['owner', 'yard', 'rescue'].includes(p.kind)) }
+})
 const text = reactive({ name: trailer?.name ?? '', yard_id: trailer?.yard_id ?? '', person_id: trailer?.person_id ?? '' })
 const record = ref<Record>({ ...trailer?.record })
 const version = ref(trailer?.version ?? 1)
@@ -82,12 +83,12 @@ function take() {
       </FieldRow>
       <FieldRow v-slot="f" label="Stands at" :wrong="trouble?.fields.yard_id">
         <ElSelect :id="f.id" v-model="text.yard_id" clearable placeholder="no yard">
-          <ElOption v-for="y in yards" :key="y.id" :value="y.id" :label="y.name" />
+          <ElOption v-for="y in places?.yards" :key="y.id" :value="y.id" :label="y.name" />
         </ElSelect>
       </FieldRow>
       <FieldRow v-slot="f" label="Belongs to" :wrong="trouble?.fields.person_id">
         <ElSelect :id="f.id" v-model="text.person_id" clearable filterable placeholder="no owner">
-          <ElOption v-for="o in owners" :key="o.id" :value="o.id" :label="o.name" />
+          <ElOption v-for="o in places?.owners" :key="o.id" :value="o.id" :label="o.name" />
         </ElSelect>
       </FieldRow>
       <FieldRow v-for="r in rows" :key="r.field" :label="r.label">

@@ -2,9 +2,7 @@
 // Which trailer it is today, and what to mind because of it. A new one is written
 // down here, once.
 import { computed, ref } from 'vue'
-import { api, told } from '../../api/client'
 import type { Schemas } from '../../api/types'
-import { useLoad } from '../../api/use'
 import ChipRow from '../../parts/ChipRow.vue'
 import FieldRow from '../../parts/FieldRow.vue'
 import TrailerForm from '../../cases/TrailerForm.vue'
@@ -16,10 +14,6 @@ const added = ref<Schemas['Trailer'][]>([])
 const all = computed(() => [...trailers, ...added.value])
 const one = computed(() => all.value.find((t) => t.id === chosen.value))
 const writing = ref(false)
-const { data } = useLoad(async () => {
-  const [yards, people] = await Promise.all([told(api.GET('/api/yards')), told(api.GET('/api/people'))])
-  return { yards, owners: people.filter((p) => ['owner', 'yard', 'rescue'].includes(p.kind)) }
-})
 
 function done(t: Schemas['Trailer']) {
   added.value = [...added.value, t]
@@ -39,7 +33,7 @@ function done(t: Schemas['Trailer']) {
     >
       <ElButton v-if="!writing" class="new" @click="writing = true">{{ all.length ? 'another one' : 'write it down' }}</ElButton>
     </ChipRow>
-    <TrailerForm v-if="writing && data" :yards="data.yards" :owners="data.owners" @done="done" @leave="writing = false" />
+    <TrailerForm v-if="writing" @done="done" @leave="writing = false" />
     <template v-if="one">
       <p>{{ one.like.text }}</p>
       <p v-for="m in one.mind" :key="m.key" class="strong">{{ m.text }}</p>

@@ -30,29 +30,14 @@ const steps = (problem: string) =>
 const said = (list?: string[]) => (list ?? []).map((w) => ({ value: w, text: w }))
 const overruled = (key: string) => assessment.overruled.find((o) => o.key === key)
 const named = (problem: string) => walk.data?.problems.find((p) => p.problem === problem)?.name.text ?? problem
-/** Causes that come to the same, by the same findings, for each problem: named once. */
-const common = computed(() => {
-  const [first, ...rest] = result.value.problems.map((p) => p.causes)
-  if (!first || rest.length === 0) return new Set<string>()
-  const same = (c: (typeof first)[number]) => rest.every((list) => list.some((o) => JSON.stringify(o) === JSON.stringify(c)))
-  return new Set<string>(first.filter(same).map((c) => c.cause))
-})
-/** The look that would tell most, where it is the same for each problem. */
-const telling = computed(() => {
-  const says = new Set(result.value.problems.map((p) => p.telling?.say.text))
-  return common.value.size > 0 && says.size === 1 ? [...says][0] : undefined
-})
-/** Problems of which more is to be said than of all. */
+/** What holds for every problem is said once, the rest with its problem. */
+const common = computed(() => new Set<string>(result.value.shared.causes))
+const telling = computed(() => result.value.shared.telling?.say.text)
 const apart = computed(() =>
   result.value.problems.filter((p) => p.causes.some((c) => !common.value.has(c.cause)) || (p.telling && !telling.value)),
 )
-/** What no problem was looked at for is named once, the rest with its problem. */
-const unlooked = (p: Schemas['AssessProblemResult']) => p.unlooked.map((u) => u.text)
-const shared = computed(() => {
-  const [first, ...rest] = result.value.problems.map(unlooked)
-  return (first ?? []).filter((look) => rest.every((list) => list.includes(look)))
-})
-const beside = (p: Schemas['AssessProblemResult']) => unlooked(p).filter((look) => !shared.value.includes(look))
+const shared = computed(() => result.value.shared.unlooked.map((u) => u.text))
+const beside = (p: Schemas['AssessProblemResult']) => p.unlooked.map((u) => u.text).filter((look) => !shared.value.includes(look))
 const mark = computed(() => (editable ? walk.mark : undefined))
 </script>
 

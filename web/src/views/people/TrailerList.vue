@@ -41,8 +41,6 @@ async function done() {
           v-if="editing"
           :key="editing === 'new' ? 'new' : editing.id"
           :trailer="editing === 'new' ? undefined : editing"
-          :yards="data.yards"
-          :owners="data.owners"
           @done="done"
           @leave="editing = undefined"
         />

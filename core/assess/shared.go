@@ -1,0 +1,50 @@
+package assess
+
+import (
+	"reflect"
+	"slices"
+
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+)
+
+// Shared is what holds for each problem of an assessment alike, so that it is said
+// once.
+type Shared struct {
+	Causes   []horse.Cause    `json:"causes" doc:"that come to the same by the same findings, for two problems and more"`
+	Telling  *Telling         `json:"telling,omitempty" doc:"the look that would tell most, where it is one and causes are shared"`
+	Unlooked []phrase.Message `json:"unlooked" doc:"what was not looked at for any of them"`
+}
+
+func sharedOf(problems []ProblemResult) Shared {
+	s := Shared{Causes: []horse.Cause{}, Unlooked: []phrase.Message{}}
+	if len(problems) == 0 {
+		return s
+	}
+	first, others := problems[0], problems[1:]
+	each := func(has func(ProblemResult) bool) bool {
+		return !slices.ContainsFunc(others, func(p ProblemResult) bool { return !has(p) })
+	}
+	for _, look := range first.Unlooked {
+		if each(func(p ProblemResult) bool { return contains(p.Unlooked, look) }) {
+			s.Unlooked = append(s.Unlooked, look)
+		}
+	}
+	if len(others) == 0 {
+		return s
+	}
+	for _, c := range first.Causes {
+		if each(func(p ProblemResult) bool { return contains(p.Causes, c) }) {
+			s.Causes = append(s.Causes, c.Cause)
+		}
+	}
+	if len(s.Causes) > 0 && each(func(p ProblemResult) bool { return reflect.DeepEqual(p.Telling, first.Telling) }) {
+		s.Telling = first.Telling
+	}
+	return s
+}
+
+// contains reports whether a list has one that is alike in all.
+func contains[T any](list []T, one T) bool {
+	return slices.ContainsFunc(list, func(o T) bool { return reflect.DeepEqual(o, one) })
+}
