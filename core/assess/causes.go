@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"strings"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
@@ -42,6 +43,7 @@ type Cause struct {
 	Says    phrase.Message  `json:"says" doc:"the cause in words"`
 	Belief  Belief          `json:"belief" doc:"how far the evidence goes"`
 	Score   *float64        `json:"score,omitempty" doc:"probability; absent: not looked at"`
+	Doubt   float64         `json:"doubt" doc:"what every horse begins with against it, in log odds as the weights"`
 	For     []Evidence      `json:"for" doc:"what spoke for it, largest first"`
 	Against []Evidence      `json:"against" doc:"what spoke against it, largest first"`
 	Bound   *phrase.Message `json:"bound,omitempty" doc:"why the word is not what the score says"`
@@ -60,6 +62,9 @@ type Telling struct {
 	Finding string         `json:"finding" doc:"key of the finding it would settle"`
 	Weight  float64        `json:"weight" doc:"how much it would tell"`
 	Say     phrase.Message `json:"say" doc:"the same as a sentence"`
+	Ask     phrase.Message `json:"ask" doc:"the look as a question"`
+	Gain    phrase.Message `json:"gain" doc:"what it would show"`
+	Section string         `json:"section" doc:"section of the assessment where it is answered"`
 }
 
 func logistic(x float64) float64 { return 1 / (1 + math.Exp(-x)) }
@@ -99,7 +104,7 @@ func score(c Cause) float64 {
 // cause adds up what bears on a cause. Findings are added in the handbook's
 // order, so that the order of entry can't matter.
 func (f finder) cause(c horse.Cause) Cause {
-	cause := Cause{Cause: c, Says: phrase.Of("cause."+c.String(), nil), Belief: notLookedAt, For: []Evidence{}, Against: []Evidence{}}
+	cause := Cause{Cause: c, Says: phrase.Of("cause."+c.String(), nil), Belief: notLookedAt, Doubt: -f.j.Bias[c], For: []Evidence{}, Against: []Evidence{}}
 	sum, seen, bearing, settled := f.j.Bias[c], f.j.Bias[c], 0, false
 	for _, known := range f.j.Findings {
 		source, found := f.best[known.Key]
@@ -233,7 +238,10 @@ func (f finder) telling(causes []Cause) *Telling {
 		}
 	}
 	if best != nil {
-		best.Say = phrase.Of("telling", phrase.Args{"look": phrase.Of("look."+best.Look.String(), nil), "shows": phrase.Of("shows."+best.Cause.String(), nil)})
+		shows := phrase.Of("shows."+best.Cause.String(), nil)
+		best.Say = phrase.Of("telling", phrase.Args{"look": phrase.Of("look."+best.Look.String(), nil), "shows": shows})
+		best.Ask, best.Gain = phrase.Of("ask."+best.Look.String(), nil), phrase.Of("telling.gain", phrase.Args{"shows": shows})
+		best.Section, _, _ = strings.Cut(best.Look.String(), ".")
 	}
 	return best
 }

@@ -37,6 +37,7 @@ type Result struct {
 	Tack        []phrase.Message `json:"tack" doc:"what to change of the tack"`
 	Stops       []phrase.Message `json:"stops" doc:"what nobody does until it is cleared"`
 	Forbidden   []phrase.Message `json:"forbidden" doc:"what leads every page of this horse until it is lifted"`
+	Gate        Gate             `json:"gate" doc:"what is closed, and what stays open: what is read first"`
 	InHand      bool             `json:"in_hand_only,omitempty" doc:"it went over backwards: nobody's weight on its back"`
 	Basis       Basis            `json:"basis" doc:"what it rests on"`
 	Doubts      []Doubt          `json:"doubts" doc:"values that look unlikely"`
@@ -57,13 +58,22 @@ func refOf(c *catalog.Catalog, a horse.Ask) *StepRef {
 
 // within keeps the blocks on these ladders and on those they stand on.
 func within(c *catalog.Catalog, blocks []Block, ladders map[horse.Problem]catalog.Ladder) []Block {
-	under := map[string]bool{}
+	reached := reach(c, ladders)
+	return slices.DeleteFunc(slices.Clone(blocks), func(b Block) bool {
+		step, _ := c.Step(b.Step)
+		return !reached[step.Ladder]
+	})
+}
+
+// reach is these ladders and those they stand on, by key.
+func reach(c *catalog.Catalog, ladders map[horse.Problem]catalog.Ladder) map[string]bool {
+	reached := map[string]bool{}
 	var walk func(l catalog.Ladder)
 	walk = func(l catalog.Ladder) {
-		if under[l.Key] {
+		if reached[l.Key] {
 			return
 		}
-		under[l.Key] = true
+		reached[l.Key] = true
 		for _, s := range l.Steps {
 			for _, n := range c.Needs(s.Key) {
 				needed, _ := c.Step(n.Step)
@@ -75,10 +85,7 @@ func within(c *catalog.Catalog, blocks []Block, ladders map[horse.Problem]catalo
 	for _, l := range ladders {
 		walk(l)
 	}
-	return slices.DeleteFunc(slices.Clone(blocks), func(b Block) bool {
-		step, _ := c.Step(b.Step)
-		return !under[step.Ladder]
-	})
+	return reached
 }
 
 // NameOf is a step's name where steps of several ladders stand together.
@@ -157,6 +164,7 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 	r.Precautions = Precautions(r.Care, !r.InHand && !a.First.NoMounting())
 	r.Forbidden = forbidden(a, in.Record, r)
 	r.Referrals = Referrals(a, cmp.Or(in.On, in.Today))
+	r.Gate = gateOf(c, a, r, ladders)
 	if Mismatch(in.Record, a) {
 		m := phrase.Of("mismatch", phrase.Args{"who": a.Main().String()})
 		r.Mismatch = &m

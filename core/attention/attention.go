@@ -13,31 +13,96 @@ import (
 	"ivorybridge/core/progress"
 )
 
-// A Note is something that wants attention (part 8). The lower the rank, the
-// sooner.
+type signs struct{}
+
+func (signs) Words() []string {
+	return []string{"alarm", "ring", "look", "down", "fork", "begin", "rope"}
+}
+
+// Sign is what is drawn beside a note: what kind of act it asks for.
+type Sign = horse.Word[signs]
+
+// The signs.
+var (
+	Alarm = horse.MustWord[signs]("alarm")
+	ring  = horse.MustWord[signs]("ring")
+	look  = horse.MustWord[signs]("look")
+	down  = horse.MustWord[signs]("down")
+	fork  = horse.MustWord[signs]("fork")
+	begin = horse.MustWord[signs]("begin")
+	rope  = horse.MustWord[signs]("rope")
+)
+
+// A Note is something that wants attention (part 8): what to do, and the fact
+// that asks for it. The lower the rank, the sooner.
 type Note struct {
 	Rank int            `json:"rank" doc:"1 first"`
-	Say  phrase.Message `json:"say"`
+	Sign Sign           `json:"sign" doc:"what is drawn beside it"`
+	Does phrase.Message `json:"does" doc:"what to do"`
+	Say  phrase.Message `json:"say" doc:"the fact that asks for it"`
 }
 
-// Urgency puts a case in its place in the caseload: what wants attention first,
-// and what is finished last.
-func Urgency(finished bool, notes []Note) int {
-	switch {
-	case finished:
-		return leastUrgent
-	case len(notes) == 0:
-		return unpressed
-	}
-	return notes[0].Rank
+// Noted is a note by its key in the book of sentences: the act under
+// key.does, the fact under key.
+func Noted(rank int, sign Sign, key string, args phrase.Args) Note {
+	return Note{Rank: rank, Sign: sign, Does: phrase.Of(key+".does", args), Say: phrase.Of(key, args)}
 }
 
-// The places of cases that want nothing, and of those that are finished; every
-// note ranks before them.
-const (
-	unpressed   = 50
-	leastUrgent = 100
+type needs struct{}
+
+func (needs) Words() []string {
+	return []string{"first", "decide", "on course", "nearly done", "finished"}
+}
+
+// Need is what a case needs of the trainer; the caseload stands in this order.
+type Need = horse.Word[needs]
+
+// The needs.
+var (
+	First      = horse.MustWord[needs]("first")
+	decide     = horse.MustWord[needs]("decide")
+	onCourse   = horse.MustWord[needs]("on course")
+	nearlyDone = horse.MustWord[needs]("nearly done")
+	finished   = horse.MustWord[needs]("finished")
 )
+
+// NeedOf puts a case in its place: danger, pain and what is overdue first, then
+// what wants a decision; of the others those that have one plank to go at most
+// stand last.
+func NeedOf(isFinished bool, notes []Note, b progress.Bridge) Need {
+	switch {
+	case isFinished:
+		return finished
+	case len(notes) > 0 && notes[0].Rank <= pressing:
+		return First
+	case len(notes) > 0:
+		return decide
+	case b.Steps > 1 && b.Steps-b.Met <= lastPlanks:
+		return nearlyDone
+	}
+	return onCourse
+}
+
+const (
+	pressing   = 2 // up to this rank a note comes first
+	lastPlanks = 1 // to go, where a case is nearly done
+)
+
+// Aside is what stands quietly in the margin of a case that wants nothing: its
+// date, or what is left of it. False where there is nothing to say.
+func Aside(need Need, b progress.Bridge, g plan.Glance) (phrase.Message, bool) {
+	switch {
+	case need == nearlyDone && b.Met == b.Steps:
+		return phrase.Of("attention.aside.met", nil), true
+	case need == nearlyDone:
+		return phrase.Of("attention.aside.last", phrase.Args{"n": b.Steps - b.Met}), true
+	case need == onCourse && g.By != "":
+		return phrase.Of("attention.aside.date", phrase.Args{"date": phrase.Date(g.By), "p": percent(g)}), true
+	}
+	return phrase.Message{}, false
+}
+
+func percent(g plan.Glance) int { return int(100*g.Done + 0.5) }
 
 // How long is too long (days): nothing logged, and a date close by.
 const (
@@ -53,6 +118,7 @@ type Facts struct {
 	Assessed  bool        // an assessment is there
 	Baseline  bool        // the problem itself was asked once
 	Newest    history.Day // the newest session; zero: there was none
+	Running   bool        // a session that nobody has ended
 	DaysOff   int         // since any logged work; -1: never
 	Referrals []assess.Referral
 	Rechecks  []assess.Recheck
@@ -67,47 +133,56 @@ func Of(f Facts) []Note {
 	if f.Finished {
 		return notes
 	}
-	add := func(rank int, key string, args phrase.Args) {
-		notes = append(notes, Note{Rank: rank, Say: phrase.Of("attention."+key, args)})
+	add := func(rank int, sign Sign, key string, args phrase.Args) {
+		notes = append(notes, Noted(rank, sign, "attention."+key, args))
+	}
+	if f.Running {
+		add(1, rope, "running", nil)
 	}
 	if events := f.Newest.Dangers(); len(events) > 0 {
-		add(1, "incident", phrase.Args{"what": kinds(events), "on": phrase.Date(f.Newest.On)})
+		add(1, Alarm, "incident", phrase.Args{"what": kinds(events), "on": phrase.Date(f.Newest.On)})
 	}
 	for _, r := range f.Referrals {
-		if r.Done {
+		key := "referral"
+		switch {
+		case r.Done:
 			continue
+		case !r.Item.IsZero() && r.Due < f.Today:
+			key = "referral.late"
+		case !r.Item.IsZero():
+			key = "referral.item"
 		}
-		add(2, "referral", phrase.Args{"who": r.Who, "what": r.Why})
+		add(2, ring, key, phrase.Args{"who": r.Who, "what": r.Why, "item": assess.Named(r.Item), "due": phrase.Date(r.Due)})
 	}
 	for _, r := range f.Rechecks {
 		if len(r.Found) == 0 && r.Due <= f.Today {
-			notes = append(notes, Note{Rank: 2, Say: r.Reads})
+			add(2, look, "recheck", phrase.Args{"what": r.Reads})
 		}
 	}
 	if !f.Assessed {
-		add(3, "not_assessed", nil)
+		add(3, look, "not_assessed", nil)
 	}
 	if names := names(f.Bridge, horse.Slipped); len(names) > 0 {
-		add(4, "slipped", phrase.Args{"steps": names})
+		add(4, down, "slipped", phrase.Args{"steps": names})
 	}
 	if f.NeededBy != "" {
 		switch left, _ := horse.DaysBetween(f.Today, f.NeededBy); {
 		case left < 0:
-			add(5, "date_passed", phrase.Args{"date": phrase.Date(f.NeededBy)})
+			add(5, fork, "date_passed", phrase.Args{"date": phrase.Date(f.NeededBy)})
 		case f.Plan.Doubtful() && f.Assessed: // of a horse never assessed it says too little
-			add(5, "forecast", phrase.Args{"date": phrase.Date(f.Plan.By), "p": int(100*f.Plan.Done + 0.5), "word": plan.WordFor(f.Plan.Done)})
+			add(5, fork, "forecast", phrase.Args{"date": phrase.Date(f.Plan.By), "p": percent(f.Plan), "word": plan.WordFor(f.Plan.Done)})
 		case left <= nearDays:
-			add(5, "date_near", phrase.Args{"n": left, "met": f.Bridge.Met, "of": len(f.Bridge.Planks)})
+			add(5, fork, "date_near", phrase.Args{"n": left, "met": f.Bridge.Met, "of": f.Bridge.Steps})
 		}
 	}
 	if f.Assessed && f.DaysOff < 0 {
-		add(6, "not_begun", nil)
+		add(6, begin, "not_begun", nil)
 	}
 	if f.DaysOff >= quietDays {
-		add(6, "quiet", phrase.Args{"n": f.DaysOff})
+		add(6, begin, "quiet", phrase.Args{"n": f.DaysOff})
 	}
 	if f.Assessed && !f.Baseline {
-		add(7, "no_baseline", nil)
+		add(7, look, "no_baseline", nil)
 	}
 	return notes
 }

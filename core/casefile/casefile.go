@@ -16,6 +16,7 @@ import (
 	"ivorybridge/core/briefing"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
+	"ivorybridge/core/headline"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/judging"
@@ -23,6 +24,7 @@ import (
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/progress"
+	"ivorybridge/core/snag"
 	"ivorybridge/core/track"
 )
 
@@ -189,8 +191,60 @@ func (f *File) Attention() []attention.Note {
 	}
 	return attention.Of(attention.Facts{
 		Today: f.in.Today, Finished: f.in.Finished != "", NeededBy: f.in.NeededBy, Assessed: f.Assessed != "", Baseline: f.Account().Baseline.Asked(),
-		Newest: newest, DaysOff: f.DaysOff, Referrals: f.Result.Referrals, Rechecks: f.Result.Rechecks, Bridge: f.Bridge, Plan: f.glance,
+		Newest: newest, Running: f.in.History.Open != "", DaysOff: f.DaysOff, Referrals: f.Result.Referrals, Rechecks: f.Result.Rechecks, Bridge: f.Bridge, Plan: f.glance,
 	})
+}
+
+// Snags lists what stops the work, the gravest first.
+func (f *File) Snags() []snag.Snag {
+	return snag.Of(snag.Facts{
+		Judged: f.Judged, Plan: f.Plan(), Owners: len(f.in.Owners) > 0, Cleared: f.Cleared(), Held: f.NobodyCleared(), Today: f.in.Today,
+	})
+}
+
+// Bridges draws the ladders of the goals, in the plan's order.
+func (f *File) Bridges() []progress.Bridge {
+	list := []progress.Bridge{}
+	for _, w := range f.Plan().Ways {
+		if b, ok := f.BridgeOf(w.Ladder); ok && !w.Problem.IsZero() {
+			list = append(list, b)
+		}
+	}
+	return list
+}
+
+// Beside draws the ladders of the horse's other problems, but for those that are
+// left for later.
+func (f *File) Beside() []progress.Bridge {
+	list := []progress.Bridge{}
+	for _, p := range (horse.Problem{}).All() {
+		if _, there := f.Assessment.Problems[p]; !there || p == f.in.Problem || f.in.Choices.Goals[p].Later {
+			continue
+		}
+		if l, ok := f.facts.LadderOf(f.Catalog, p); ok && l.Key != f.in.Ladder {
+			if b, ok := f.BridgeOf(l.Key); ok {
+				list = append(list, b)
+			}
+		}
+	}
+	return list
+}
+
+// Headline says what is next.
+func (f *File) Headline() headline.Headline {
+	return headline.Of(headline.Facts{
+		Finished: f.in.Finished != "", Assessed: f.Assessed != "", Begun: f.DaysOff >= 0, Catalog: f.Catalog, Plan: f.Plan(), Bridges: f.Bridges(),
+	})
+}
+
+// Need puts the case in its place in the caseload, by its notes.
+func (f *File) Need(notes []attention.Note) attention.Need {
+	return attention.NeedOf(f.in.Finished != "", notes, f.Bridge)
+}
+
+// Aside is what stands quietly in the margin of a case that wants nothing.
+func (f *File) Aside(need attention.Need) (phrase.Message, bool) {
+	return attention.Aside(need, f.Bridge, f.glance)
 }
 
 // Alternatives lists the ladders that serve the case's problem, and the ways of

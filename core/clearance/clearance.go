@@ -142,9 +142,11 @@ type State struct {
 	Fainter   bool             `json:"fainter,omitempty" doc:"at the last rehearsal the partner felt 2 or more lower than was meant"`
 }
 
+// WatchedRun is how many accepted or offered in a row clear the second leg.
+const WatchedRun = 3
+
 const (
-	watchedRun = 3
-	noOwner    = 6 // risk points from which nobody is cleared
+	noOwner = 6 // risk points from which nobody is cleared
 )
 
 // Of tells the state of every person and step.
@@ -216,10 +218,10 @@ func (in Input) state(person, step string, held []phrase.Message) State {
 	if !s.Rehearsed {
 		s.Why = append(s.Why, phrase.Of("clearance.rehearse", nil))
 	}
-	if s.Watched < watchedRun {
-		s.Why = append(s.Why, phrase.Of("clearance.watch", phrase.Args{"n": watchedRun - s.Watched}))
+	if s.Watched < WatchedRun {
+		s.Why = append(s.Why, phrase.Of("clearance.watch", phrase.Args{"n": WatchedRun - s.Watched}))
 	}
-	s.Cleared = s.Rehearsed && s.Watched >= watchedRun && len(held) == 0
+	s.Cleared = s.Rehearsed && s.Watched >= WatchedRun && len(held) == 0
 	return s
 }
 
@@ -239,7 +241,7 @@ func (in Input) watched(person, step, lapsed string) int {
 			best = max(best, run)
 		}
 	}
-	return min(best, watchedRun)
+	return min(best, WatchedRun)
 }
 
 // lapsed is the newest day on which every clearance of the step lapsed, with

@@ -40,6 +40,7 @@ type Work struct {
 	Homework  int     `json:"homework_per_week,omitempty" minimum:"0" maximum:"14" doc:"homework sessions a week by a cleared owner"`
 	By        string  `json:"by,omitempty" maxLength:"10" doc:"the date needed; empty: none"`
 	CanClear  bool    `json:"can_clear,omitempty" doc:"an owner is cleared for homework, or may be"`
+	Cleared   bool    `json:"cleared,omitempty" doc:"somebody is cleared for homework already"`
 	Held      []Held  `json:"held,omitempty" doc:"steps of those to go that a fact blocks, in their order"`
 	StepsToGo []Step  `json:"steps,omitempty" doc:"the steps to go in order, for naming a smaller goal"`
 }
@@ -69,7 +70,10 @@ type Forecast struct {
 	Word      string         `json:"word,omitempty" enum:"on course,likely,in doubt,unlikely" doc:"the chance in a word"`
 	Until     string         `json:"blocked_until,omitempty" doc:"the earliest day the last block can lift"`
 	Says      phrase.Message `json:"says" doc:"the same as a sentence"`
+	Short     phrase.Message `json:"short" doc:"visits before the date, and how many are needed"`
 	Curve     []Chance       `json:"curve" doc:"chance of being done, by days"`
+	Boards    []Chance       `json:"boards" doc:"chance of being done after each visit to come, on its day"`
+	Till      string         `json:"till,omitempty" format:"date" doc:"where a time line of all this ends: a little beyond the date, and the last day told"`
 	Help      []Help         `json:"help" doc:"what would help, where the date is in doubt or worse"`
 }
 
@@ -114,6 +118,11 @@ type Help struct {
 	Done     float64        `json:"p" doc:"chance with it, 0 to 1"`
 	Word     string         `json:"word" doc:"that chance in a word"`
 	Says     phrase.Message `json:"says" doc:"the same as a sentence"`
+
+	Name  phrase.Message  `json:"name" doc:"what would be done, in a few words"`
+	Days  *Days           `json:"days,omitempty" doc:"the days of 1 in 10, half and 9 in 10 with it, of the best of its kind; absent: not within three years"`
+	Best  bool            `json:"best,omitempty" doc:"of its kind the one to look at first: the fewest visits that are on course, or else the most"`
+	Waits *phrase.Message `json:"waits,omitempty" doc:"what has to be before it can begin"`
 }
 
 // Days of a habit.
@@ -282,22 +291,30 @@ func Foresee(w Work) Forecast {
 	if held.Sign() > 0 {
 		f.Until = until
 	}
-	low, okLow := w.dayWhen(0.1)
-	median, okMedian := w.dayWhen(0.5)
-	high, okHigh := w.dayWhen(0.9)
-	if okLow && okMedian && okHigh {
-		f.Days = &Days{Low: low, Median: median, High: high}
-	}
+	f.Days = w.days(w.Remaining)
 	w.curve(&f)
 	w.say(&f)
+	w.boards(&f)
 	return f
+}
+
+// days are those of 1 in 10, half and 9 in 10 for the first so many steps; nil if
+// they are not all within three years.
+func (w Work) days(steps int) *Days {
+	low, okLow := w.dayWhen(steps, 0.1)
+	median, okMedian := w.dayWhen(steps, 0.5)
+	high, okHigh := w.dayWhen(steps, 0.9)
+	if !okLow || !okMedian || !okHigh {
+		return nil
+	}
+	return &Days{Low: low, Median: median, High: high}
 }
 
 // dayWhen is the first day by which the work is done with chance p; false if
 // there is none within three years.
-func (w Work) dayWhen(p float64) (string, bool) {
+func (w Work) dayWhen(steps int, p float64) (string, bool) {
 	d := sort.Search(farthest, func(d int) bool {
-		return w.doneBy(after(w.Today, d), w.Remaining, w.PerWeek, w.Homework) >= p
+		return w.doneBy(after(w.Today, d), steps, w.PerWeek, w.Homework) >= p
 	})
 	return after(w.Today, d), d < farthest
 }
@@ -319,6 +336,33 @@ func (w Work) curve(f *Forecast) {
 	}
 }
 
+// mostBoards is about how many visits are drawn; of more, every second or third.
+const mostBoards = 24 // mutate: of the drawing
+
+// boards tells the chance after each visit to come, up to the end of a time line
+// that holds the date, this forecast and what would help.
+func (w Work) boards(f *Forecast) {
+	f.Boards = []Chance{}
+	if f.Remaining == 0 || f.Days == nil {
+		return
+	}
+	f.Till = max(w.By, f.Days.High)
+	for _, h := range f.Help {
+		if h.Best && h.Days != nil {
+			f.Till = max(f.Till, h.By, h.Days.High)
+		}
+	}
+	f.Till = after(f.Till, max(between(w.Today, f.Till)/16, 2)) // mutate: of the drawing
+	visits := visitsIn(between(w.Today, f.Till), w.PerWeek)
+	each := max((visits+mostBoards-1)/mostBoards, 1)
+	for n := each; n <= visits; n += each {
+		on := after(w.Today, (week*n+w.PerWeek-1)/w.PerWeek)
+		f.Boards = append(f.Boards, Chance{On: on, Done: w.doneBy(on, w.Remaining, w.PerWeek, w.Homework)})
+	}
+}
+
+const week = 7 // days
+
 func (w Work) say(f *Forecast) {
 	args := phrase.Args{"n": f.Remaining, "median": f.Median, "range": phrase.Of("forecast.range", phrase.Args{"low": f.Low, "high": f.High})}
 	if f.Low == f.High {
@@ -328,9 +372,13 @@ func (w Work) say(f *Forecast) {
 	case w.Remaining == 0:
 		f.Done, f.Word = 1, WordFor(1)
 		f.Says = phrase.Of("forecast.done", nil)
+		f.Short = f.Says
 		return
 	case w.By == "":
-		f.Says = phrase.Of("forecast.no_date", args)
+		f.Says, f.Short = phrase.Of("forecast.no_date", args), phrase.Of("forecast.short.no_date", args)
+		if f.Days == nil {
+			f.Short = phrase.Of("forecast.short.never", nil)
+		}
 		return
 	}
 	f.Visits = visitsIn(between(w.Today, w.By), w.PerWeek)
@@ -338,10 +386,10 @@ func (w Work) say(f *Forecast) {
 	f.Done = w.doneBy(w.By, w.Remaining, w.PerWeek, w.Homework)
 	f.Word = WordFor(f.Done)
 	args["by"], args["visits"], args["p"], args["word"] = phrase.Date(w.By), f.Visits, percent(f.Done), f.Word
-	f.Says = phrase.Of("forecast.date", args)
+	f.Says, f.Short = phrase.Of("forecast.date", args), phrase.Of("forecast.short.date", args)
 	if f.Until > w.By {
 		args["until"] = phrase.Date(f.Until)
-		f.Says = phrase.Of("forecast.blocked", args)
+		f.Says, f.Short = phrase.Of("forecast.blocked", args), phrase.Of("forecast.short.blocked", args)
 	}
 	if f.Done < likely {
 		f.Help = w.help()

@@ -167,6 +167,63 @@ func TestMoreHelpNeverHurts(t *testing.T) {
 	})
 }
 
+// The boards are the same chances as the forecast's own, one a visit, up to the end
+// of a line that holds the date and each rope.
+func TestBoardsAndRopesStandOnOneLine(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		w := drawWork(t)
+		f := Foresee(w)
+		if f.Days == nil {
+			require.Empty(t, f.Boards)
+			return
+		}
+		require.Greater(t, f.Till, max(w.By, f.Days.High))
+		assert.LessOrEqual(t, len(f.Boards), mostBoards)
+		for i, b := range f.Boards {
+			assert.InDelta(t, w.doneBy(b.On, w.Remaining, w.PerWeek, w.Homework), b.Done, 1e-12)
+			assert.Greater(t, visitsIn(between(w.Today, b.On), w.PerWeek), visitsIn(between(w.Today, after(b.On, -1)), w.PerWeek), "a visit is on that day")
+			assert.LessOrEqual(t, b.On, f.Till)
+			if i > 0 {
+				assert.Greater(t, b.On, f.Boards[i-1].On)
+			}
+		}
+		best := map[HelpKind]int{}
+		for _, h := range f.Help {
+			if h.Best {
+				best[h.Kind]++
+				if h.Days != nil {
+					assert.Greater(t, f.Till, h.Days.High)
+				}
+			}
+			assert.Equal(t, h.Kind == OwnerHomework && !w.Cleared, h.Waits != nil)
+		}
+		for kind, n := range best {
+			assert.Equal(t, 1, n, kind.String())
+		}
+	})
+}
+
+// Of the visits a week the fewest that are on course stand first; where none are,
+// the most that there may be.
+func TestTheBestNumberOfVisits(t *testing.T) {
+	best := func(w Work) (n int) {
+		for _, h := range Foresee(w).Help {
+			if h.Kind == MoreVisits && h.Best {
+				n = h.PerWeek
+			}
+		}
+		return n
+	}
+	w := Work{Today: "2026-06-01", By: "2026-06-22", Remaining: 7, Met: 5, Slips: 1, Sessions: 4, Rate: 0.8, PerWeek: 2}
+	n := best(w)
+	w.PerWeek = n
+	assert.GreaterOrEqual(t, Foresee(w).Done, enough)
+	w.PerWeek = n - 1
+	assert.Less(t, Foresee(w).Done, enough)
+	w.PerWeek, w.By = 2, "2026-06-03"
+	assert.Equal(t, mostVisits, best(w))
+}
+
 func BenchmarkForecastWithAllHelp(b *testing.B) {
 	w := Work{Today: "2026-06-01", Remaining: 40, Met: 5, Slips: 1, Sessions: 4, PerWeek: 2, By: "2026-07-01", CanClear: true, Held: []Held{{Place: 30, Lifts: "2026-06-10"}}}
 	for b.Loop() {

@@ -15,17 +15,31 @@ func (w Work) help() []Help {
 	add := func(h Help, args phrase.Args) {
 		h.Word = WordFor(h.Done)
 		args["p"], args["word"] = percent(h.Done), h.Word
-		h.Says = phrase.Of("help."+h.Kind.String(), args)
+		h.Says, h.Name = phrase.Of("help."+h.Kind.String(), args), phrase.Of("help."+h.Kind.String()+".name", args)
 		list = append(list, h)
 	}
+	found := false
 	for n := w.PerWeek + 1; n <= mostVisits; n++ {
-		add(Help{Kind: MoreVisits, PerWeek: n, Done: w.doneBy(w.By, w.Remaining, n, w.Homework)}, phrase.Args{"n": n})
+		more := w
+		more.PerWeek = n
+		h := Help{Kind: MoreVisits, PerWeek: n, Done: w.doneBy(w.By, w.Remaining, n, w.Homework)}
+		if h.Best = !found && (h.Done >= enough || n == mostVisits); h.Best {
+			found, h.Days = true, more.days(w.Remaining)
+		}
+		add(h, phrase.Args{"n": n})
 	}
 	if n := mostVisits - w.PerWeek; w.CanClear && n > w.Homework {
-		add(Help{Kind: OwnerHomework, Homework: n, Done: w.doneBy(w.By, w.Remaining, w.PerWeek, n)}, phrase.Args{"n": n})
+		more := w
+		more.Homework = n
+		h := Help{Kind: OwnerHomework, Homework: n, Done: w.doneBy(w.By, w.Remaining, w.PerWeek, n), Days: more.days(w.Remaining), Best: true}
+		if !w.Cleared {
+			waits := phrase.Of("help.waits", nil)
+			h.Waits = &waits
+		}
+		add(h, phrase.Args{"n": n})
 	}
 	if steps := w.smaller(); steps > 0 {
-		h := Help{Kind: SmallerGoal, Steps: steps, Done: w.doneBy(w.By, steps, w.PerWeek, w.Homework)}
+		h := Help{Kind: SmallerGoal, Steps: steps, Done: w.doneBy(w.By, steps, w.PerWeek, w.Homework), Days: w.days(steps), Best: true}
 		name := ""
 		if steps <= len(w.StepsToGo) {
 			h.Until, name = w.StepsToGo[steps-1].Key, w.StepsToGo[steps-1].Name
@@ -34,7 +48,7 @@ func (w Work) help() []Help {
 		add(h, key)
 	}
 	if day, ok := w.later(); ok {
-		add(Help{Kind: LaterDate, By: day, Done: w.doneBy(day, w.Remaining, w.PerWeek, w.Homework)}, phrase.Args{"by": phrase.Date(day)})
+		add(Help{Kind: LaterDate, By: day, Done: w.doneBy(day, w.Remaining, w.PerWeek, w.Homework), Days: w.days(w.Remaining), Best: true}, phrase.Args{"by": phrase.Date(day)})
 	}
 	return list
 }

@@ -357,6 +357,7 @@ func (b *builder) workOf(goal Goal, items []Item) Work {
 	w := b.in.Work
 	w.Today, w.Rate, w.By = b.in.Today, ladder.Rate, goal.By
 	w.PerWeek, w.Homework = b.in.Choices.Visits(), b.in.Choices.Homework
+	w.Cleared = slices.ContainsFunc(b.in.Cleared, func(s clearance.State) bool { return s.Cleared })
 	w.DidWell = b.in.Facts.DoneBefore && b.in.Facts.FearUnlikely
 	if !w.CanClear {
 		w.Homework = 0

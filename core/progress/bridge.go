@@ -46,6 +46,7 @@ type Plank struct {
 	Blocked *phrase.Message `json:"blocked,omitempty"`
 	Lifts   *phrase.Message `json:"lifts,omitempty"`
 	Next    bool            `json:"next,omitempty" doc:"where the work is now"`
+	Under   string          `json:"under,omitempty" doc:"of a pier: the one plank that stands on it; absent: all do"`
 }
 
 // A Bridge is a ladder drawn: planks from before to goal, piers under it.
@@ -116,16 +117,33 @@ func BridgeOf(c *catalog.Catalog, ladder string, known []arena.Known, blocks []a
 	if parts > 0 {
 		b.Progress = sum / float64(parts)
 	}
-	for _, n := range c.Piers(l) {
-		if step, ok := c.Step(n.Step); ok {
+	add := func(need catalog.Need, under string) {
+		if step, ok := c.Step(need.Step); ok {
 			far := arena.StepKnown(step, of)
 			pier := plank(step, states, far, blocks, next)
-			pier.Name = step.FullName() // they stand together, of several ladders
+			pier.Name, pier.Under = step.FullName(), under // they stand together, of several ladders
 			b.Piers = append(b.Piers, pier)
 			b.source(far, pier.Name)
 		}
 	}
+	for _, n := range c.Piers(l) {
+		add(n, "")
+	}
+	for _, p := range b.Planks {
+		for _, n := range c.Needs(p.Step) {
+			if b.foreign(c, n.Step) {
+				add(n, p.Step)
+			}
+		}
+	}
 	return b, true
+}
+
+// foreign reports whether a step is of another ladder, and no pier of the bridge
+// yet.
+func (b Bridge) foreign(c *catalog.Catalog, key string) bool {
+	step, ok := c.Step(key)
+	return ok && step.Ladder != b.Ladder && !slices.ContainsFunc(b.Piers, func(p Plank) bool { return p.Step == key })
 }
 
 // source notes where a plank's state is known from, where that is no session.

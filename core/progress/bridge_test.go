@@ -40,7 +40,16 @@ func TestBlockedIsLeftOutAndCountedApart(t *testing.T) {
 	assert.Equal(t, 8, b.Blocked)
 	assert.InDelta(t, 1.0/8, b.Progress, 1e-9, "board of board, bridge, gap twice, square thrice, front")
 	assert.Equal(t, horse.Kept, b.Planks[5].State, "kept underneath")
-	assert.Len(t, b.Piers, 6)
+	var all, under []string
+	for _, p := range b.Piers {
+		if p.Under == "" {
+			all = append(all, p.Step)
+		} else {
+			under = append(under, p.Step+" under "+p.Under)
+		}
+	}
+	assert.Len(t, all, 6, "the foundations of the whole ladder")
+	assert.Equal(t, []string{"lead.past under load.send"}, under, "and the one that a single plank stands on")
 }
 
 func TestWordsOfALevel(t *testing.T) {

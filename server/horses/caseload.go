@@ -29,18 +29,22 @@ import (
 
 // Row is a horse in the caseload.
 type Row struct {
-	ID         string           `json:"id"`
-	Name       string           `json:"name"`
-	Yard       string           `json:"yard"`
-	Owners     []string         `json:"owners"`
-	Case       cases.Case       `json:"case"`
-	Bridge     progress.Bridge  `json:"bridge"`
-	Care       horse.Care       `json:"care"`
-	LastWorked string           `json:"last_worked,omitempty" format:"date"`
-	DaysOff    int              `json:"days_off" doc:"days since any logged work; -1: never"`
-	Attention  []attention.Note `json:"attention"`
-	Open       string           `json:"open_session,omitempty" doc:"id of a session that nobody has ended"`
-	Unread     bool             `json:"unread,omitempty" doc:"this horse can't be read; its attention says so"`
+	ID         string            `json:"id"`
+	Name       string            `json:"name"`
+	Yard       string            `json:"yard"`
+	Owners     []string          `json:"owners"`
+	Case       cases.Case        `json:"case"`
+	Bridge     progress.Bridge   `json:"bridge"`
+	Care       horse.Care        `json:"care"`
+	LastWorked string            `json:"last_worked,omitempty" format:"date"`
+	DaysOff    int               `json:"days_off" doc:"days since any logged work; -1: never"`
+	Attention  []attention.Note  `json:"attention"`
+	Need       attention.Need    `json:"need" doc:"what the case needs; the rows stand in this order"`
+	Aside      *phrase.Message   `json:"aside,omitempty" doc:"what stands quietly in the margin of a case that wants nothing"`
+	Problem    phrase.Message    `json:"problem" doc:"what it is in work for"`
+	Others     []progress.Bridge `json:"others" doc:"the bridges of its other problems"`
+	Open       string            `json:"open_session,omitempty" doc:"id of a session that nobody has ended"`
+	Unread     bool              `json:"unread,omitempty" doc:"this horse can't be read; its attention says so"`
 }
 
 // caseloads keeps the rows of the practices as they were said last, so that
@@ -85,12 +89,27 @@ type caseload struct {
 
 // keptRow is a horse's row as it is sent, with what puts it in its place.
 type keptRow struct {
-	stamp   int64
-	urgency int
-	name    string
-	id      string
-	body    []byte
+	stamp int64
+	place place
+	name  string
+	id    string
+	body  []byte
 }
+
+// place puts a row among the others: what it needs, the date that is at stake, and
+// how pressing its gravest note is.
+type place struct {
+	need attention.Need
+	by   string
+	rank int
+}
+
+func (p place) compare(o place) int {
+	return cmp.Or(cmp.Compare(p.need.Rank(), o.need.Rank()), cmp.Compare(cmp.Or(p.by, someDay), cmp.Or(o.by, someDay)), cmp.Compare(p.rank, o.rank))
+}
+
+// someDay is after every date: where there is none.
+const someDay = "9999"
 
 func (s *Service) caseloadOperation() {
 	op := s.Describe(api.Staff, http.MethodGet, "/api/caseload", "caseload", "The horses by what they need")
@@ -190,7 +209,10 @@ func (s *Service) keptRow(ctx context.Context, c api.Caller, id string, stamp in
 			return err
 		}
 		c.Book.Tell(&one)
-		r.urgency, r.name = attention.Urgency(one.Case.FinishedOn != "", one.Attention), one.Name
+		r.place, r.name = place{need: one.Need, by: one.Case.NeededBy}, one.Name
+		if len(one.Attention) > 0 {
+			r.place.rank = one.Attention[0].Rank
+		}
 		r.body, err = json.Marshal(one)
 		return err
 	})
@@ -230,7 +252,7 @@ func (s *Service) caseloadRow(ctx context.Context, c api.Caller, id string) (Row
 	return one, nil
 }
 
-// join puts the rows together: the most pressing first, then by name.
+// join puts the rows together: by what they need, then by date and name.
 func (l *caseload) join() error {
 	list := make([]keptRow, 0, len(l.rows))
 	for _, r := range l.rows {
@@ -239,7 +261,7 @@ func (l *caseload) join() error {
 		}
 	}
 	slices.SortFunc(list, func(a, b keptRow) int {
-		return cmp.Or(a.urgency-b.urgency, cmp.Compare(a.name, b.name), cmp.Compare(a.id, b.id))
+		return cmp.Or(a.place.compare(b.place), cmp.Compare(a.name, b.name), cmp.Compare(a.id, b.id))
 	})
 	var plain, zipped bytes.Buffer
 	plain.WriteByte('[')
@@ -265,10 +287,14 @@ func row(r cases.Reading) Row {
 	view := Row{
 		ID: r.Horse.ID, Name: r.Horse.Name, Yard: r.Horse.Yard.Name, Owners: []string{}, Case: cases.CaseOf(r.Case),
 		Bridge: r.File.Bridge, Care: r.File.Risk.Care, LastWorked: r.File.LastWorked(), DaysOff: r.File.DaysOff,
-		Attention: r.File.Attention(), Open: r.History.Open,
+		Attention: r.File.Attention(), Open: r.History.Open, Problem: cases.ProblemName(r.File.Problem().Problem), Others: r.File.Beside(),
 	}
 	for _, u := range r.Left() {
-		view.Attention = slices.Insert(view.Attention, 0, attention.Note{Rank: 1, Say: u.Say})
+		view.Attention = slices.Insert(view.Attention, 0, attention.Note{Rank: 1, Sign: attention.Alarm, Does: phrase.Of("unread.entry.does", nil), Say: u.Say})
+	}
+	view.Need = r.File.Need(view.Attention)
+	if aside, ok := r.File.Aside(view.Need); ok {
+		view.Aside = &aside
 	}
 	for _, o := range r.Horse.Owners {
 		view.Owners = append(view.Owners, o.Name)
@@ -280,7 +306,7 @@ func row(r cases.Reading) Row {
 // that all of it is kept.
 func (s *Service) unreadRow(ctx context.Context, h store.Horse, kase store.Case, err error) Row {
 	s.Log.ErrorContext(ctx, "a horse can't be read", "horse", h.ID, "error", err.Error())
-	row := Row{ID: h.ID, Name: h.Name, Yard: h.Yard.Name, Owners: []string{}, Case: cases.CaseOf(kase), Unread: true, Attention: []attention.Note{{Rank: 1, Say: phrase.Of("unread.horse", nil)}}}
+	row := Row{ID: h.ID, Name: h.Name, Yard: h.Yard.Name, Owners: []string{}, Case: cases.CaseOf(kase), Unread: true, Others: []progress.Bridge{}, Need: attention.First, Attention: []attention.Note{attention.Noted(1, attention.Alarm, "unread.horse", nil)}}
 	for _, o := range h.Owners {
 		row.Owners = append(row.Owners, o.Name)
 	}

@@ -17,6 +17,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/attention"
+	"ivorybridge/core/headline"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -82,6 +83,7 @@ type Horse struct {
 type File struct {
 	Horse
 	Case        cases.Case          `json:"case"`
+	Headline    headline.Headline   `json:"headline" doc:"what is next"`
 	Bridge      progress.Bridge     `json:"bridge"`
 	Risk        assess.Risk         `json:"risk"`
 	Precautions []phrase.Message    `json:"precautions"`
@@ -181,15 +183,15 @@ func (s *Service) viewFile(ctx context.Context, c api.Caller, r cases.Reading) (
 	f := r.File
 	plans, err := c.View.Plans(ctx, c.Practice, r.Case.ID)
 	view := File{
-		Horse: viewHorse(r.Horse), Case: cases.CaseOf(r.Case), Bridge: f.Bridge, Risk: f.Risk, Precautions: f.Result.Precautions,
+		Horse: viewHorse(r.Horse), Case: cases.CaseOf(r.Case), Headline: f.Headline(), Bridge: f.Bridge, Risk: f.Risk, Precautions: f.Result.Precautions,
 		Referrals: f.Result.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Forbidden: f.Result.Forbidden, Unread: r.Left(), Assessed: f.Assessed,
 		LastWorked: f.LastWorked(), DaysOff: f.DaysOff, Sessions: r.History.Sessions(), Open: r.History.Open,
 		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
 		Things: append([]history.Thing{}, r.History.Things...),
 		Before: cmp.Or(f.Account().Baseline.Note, f.Account().Story.Description),
 	}
-	for _, w := range f.Plan().Ways {
-		if b, ok := f.BridgeOf(w.Ladder); ok && !w.Problem.IsZero() && w.Ladder != f.Bridge.Ladder {
+	for _, b := range f.Bridges() {
+		if b.Ladder != f.Bridge.Ladder {
 			view.Others = append(view.Others, b)
 		}
 	}

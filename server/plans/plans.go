@@ -12,10 +12,12 @@ import (
 	"ivorybridge/core/alternative"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/headline"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/progress"
+	"ivorybridge/core/snag"
 	"ivorybridge/server/api"
 	"ivorybridge/server/cases"
 	"ivorybridge/store"
@@ -34,6 +36,8 @@ func New(r *cases.Reader) *Service {
 
 // Plan is the work to come as it stands today, and the plans that were made.
 type Plan struct {
+	Headline     headline.Headline     `json:"headline" doc:"what is next"`
+	Snags        []snag.Snag           `json:"snags" doc:"what stops the work, the gravest first"`
 	Now          plan.Plan             `json:"now" doc:"computed from the choices and all that was logged since"`
 	Bridges      []progress.Bridge     `json:"bridges" doc:"one for each goal, in the plan's order"`
 	Choices      plan.Choices          `json:"choices" doc:"of the newest plan, or as tried"`
@@ -158,7 +162,7 @@ func (s *Service) viewPlan(ctx context.Context, c api.Caller, r cases.Reading) (
 	}
 	f, choices := r.File, r.Choices()
 	view := Plan{
-		Now: f.Plan(), Choices: choices, Settings: []Disagreement{}, Alternatives: f.Alternatives(), Bridges: []progress.Bridge{}, Owns: []cases.OwnLadder{}, Problems: []ProblemInPlan{},
+		Headline: f.Headline(), Snags: f.Snags(), Now: f.Plan(), Choices: choices, Settings: []Disagreement{}, Alternatives: f.Alternatives(), Bridges: f.Bridges(), Owns: []cases.OwnLadder{}, Problems: []ProblemInPlan{},
 		Mismatch: f.Result.Mismatch, Safety: phrase.Of("safety.plan", nil), Care: f.Risk.Care, Made: []PlanMade{}, Changed: []phrase.Message{},
 		Assessed: f.Assessed != "", Young: r.Horse.Record.Young(c.Today()), Lead: c.Role == store.Lead, By: r.Case.NeededBy,
 		Horse: cases.RefOf(r.Horse), Today: c.Today(), Handlers: cases.OwnersSide(r.Horse),
@@ -166,9 +170,6 @@ func (s *Service) viewPlan(ctx context.Context, c api.Caller, r cases.Reading) (
 	var ladders []string
 	for _, w := range f.Plan().Ways {
 		ladders = append(ladders, w.Ladder)
-		if b, ok := f.BridgeOf(w.Ladder); ok && !w.Problem.IsZero() {
-			view.Bridges = append(view.Bridges, b)
-		}
 	}
 	for _, one := range f.Catalog.Methods.Choices {
 		if one.BearsOn(ladders) {

@@ -2171,6 +2171,11 @@ export interface components {
              * @enum {string}
              */
             cause: "" | "body" | "fear" | "untaught" | "learned_out" | "dulled" | "sharpened" | "attachment" | "tack" | "handler" | "management";
+            /**
+             * Format: double
+             * @description what every horse begins with against it, in log odds as the weights
+             */
+            doubt: number;
             /** @description what spoke for it, largest first */
             for: components["schemas"]["AssessEvidence"][];
             /**
@@ -2289,6 +2294,16 @@ export interface components {
             };
             /** @description how it turns */
             turn?: ("" | "follows" | "dragged" | "head tips in")[];
+        };
+        AssessGate: {
+            /** @description what can be worked meanwhile */
+            open: components["schemas"]["PhraseMessage"][];
+            /** @description what nobody does, or that nothing is closed */
+            says: components["schemas"]["PhraseMessage"][];
+            /** @description tied: something is closed; open: nothing is, of what was looked at */
+            state: string;
+            /** @description who has to look, and by when */
+            until: components["schemas"]["PhraseMessage"][];
         };
         AssessHandler: {
             /**
@@ -2569,6 +2584,8 @@ export interface components {
             first: components["schemas"]["AssessStepRef"][];
             /** @description what leads every page of this horse until it is lifted */
             forbidden: components["schemas"]["PhraseMessage"][];
+            /** @description what is closed, and what stays open: what is read first */
+            gate: components["schemas"]["AssessGate"];
             /** @description it went over backwards: nobody's weight on its back */
             in_hand_only?: boolean;
             /** @description a horse of high energy with a person who is still learning, as a sentence */
@@ -2771,6 +2788,8 @@ export interface components {
             };
         };
         AssessTelling: {
+            /** @description the look as a question */
+            ask: components["schemas"]["PhraseMessage"];
             /**
              * @description the cause it would settle
              * @enum {string}
@@ -2778,6 +2797,8 @@ export interface components {
             cause: "" | "body" | "fear" | "untaught" | "learned_out" | "dulled" | "sharpened" | "attachment" | "tack" | "handler" | "management";
             /** @description key of the finding it would settle */
             finding: string;
+            /** @description what it would show */
+            gain: components["schemas"]["PhraseMessage"];
             /**
              * @description what to look at
              * @enum {string}
@@ -2785,6 +2806,8 @@ export interface components {
             look: "" | "A.began" | "A.history" | "A.what_is_done" | "A.with_whom" | "A.where" | "B" | "B.history" | "C.tack" | "C.horse" | "C.person" | "D" | "E" | "E.recovery" | "E2" | "F.pressure_off" | "F.curiosity" | "G.days_off" | "G.place" | "G.stable";
             /** @description the same as a sentence */
             say: components["schemas"]["PhraseMessage"];
+            /** @description section of the assessment where it is answered */
+            section: string;
             /**
              * Format: double
              * @description how much it would tell
@@ -2853,12 +2876,17 @@ export interface components {
             version: number;
         };
         AttentionNote: {
+            /** @description what to do */
+            does: components["schemas"]["PhraseMessage"];
             /**
              * Format: int64
              * @description 1 first
              */
             rank: number;
+            /** @description the fact that asks for it */
             say: components["schemas"]["PhraseMessage"];
+            /** @description what is drawn beside it */
+            sign: string;
         };
         Case: {
             /** Format: date */
@@ -3448,6 +3476,8 @@ export interface components {
             forbidden: components["schemas"]["PhraseMessage"][];
             /** @description those who handle it for the owner */
             handlers: components["schemas"]["Owner"][];
+            /** @description what is next */
+            headline: components["schemas"]["HeadlineHeadline"];
             id: string;
             /** Format: date */
             last_worked?: string;
@@ -3526,6 +3556,14 @@ export interface components {
             name: string;
             /** @description of the owner's side */
             owner: boolean;
+        };
+        HeadlineHeadline: {
+            /** @description what is asked of the horse there */
+            ask?: string;
+            /** @description what is next, in one sentence */
+            says: components["schemas"]["PhraseMessage"];
+            /** @description which plank that is, and how far it has come */
+            where?: components["schemas"]["PhraseMessage"];
         };
         Health: {
             ok: boolean;
@@ -3922,6 +3960,8 @@ export interface components {
             changed: components["schemas"]["PhraseMessage"][];
             /** @description of the newest plan, or as tried */
             choices: components["schemas"]["PlanChoices"];
+            /** @description what is next */
+            headline: components["schemas"]["HeadlineHeadline"];
             horse: components["schemas"]["HorseRef"];
             /** @description the caller is a lead trainer */
             lead: boolean;
@@ -3940,6 +3980,8 @@ export interface components {
             safety: components["schemas"]["PhraseMessage"];
             /** @description the standing disagreements that bear on it */
             settings: components["schemas"]["Disagreement"][];
+            /** @description what stops the work, the gravest first */
+            snags: components["schemas"]["SnagSnag"][];
             /** Format: date */
             today: string;
             /** @description under 3 years or 10 rides */
@@ -4058,6 +4100,8 @@ export interface components {
             b: number;
             /** @description the earliest day the last block can lift */
             blocked_until?: string;
+            /** @description chance of being done after each visit to come, on its day */
+            boards: components["schemas"]["PlanChance"][];
             /** @description day by which it is needed */
             by?: string;
             /** @description chance of being done, by days */
@@ -4105,11 +4149,18 @@ export interface components {
              * @description visits and homework before the date, in sessions
              */
             sessions: number;
+            /** @description visits before the date, and how many are needed */
+            short: components["schemas"]["PhraseMessage"];
             /**
              * Format: double
              * @description chance that a step met slips
              */
             slip: number;
+            /**
+             * Format: date
+             * @description where a time line of all this ends: a little beyond the date, and the last day told
+             */
+            till?: string;
             /**
              * Format: double
              * @description units of work they count
@@ -4132,8 +4183,12 @@ export interface components {
             word?: "on course" | "likely" | "in doubt" | "unlikely";
         };
         PlanHelp: {
+            /** @description of its kind the one to look at first: the fewest visits that are on course, or else the most */
+            best?: boolean;
             /** @description the later date */
             by?: string;
+            /** @description the days of 1 in 10, half and 9 in 10 with it; absent: not within three years */
+            days?: components["schemas"]["PlanDays"];
             /**
              * Format: int64
              * @description homework a week with it
@@ -4144,6 +4199,8 @@ export interface components {
              * @enum {string}
              */
             kind: "" | "more visits" | "owner homework" | "smaller goal" | "later date";
+            /** @description what would be done, in a few words */
+            name: components["schemas"]["PhraseMessage"];
             /**
              * Format: double
              * @description chance with it, 0 to 1
@@ -4163,6 +4220,8 @@ export interface components {
              * @description visits a week with it
              */
             visits_per_week?: number;
+            /** @description what has to be before it can begin */
+            waits?: components["schemas"]["PhraseMessage"];
             /** @description that chance in a word */
             word: string;
         };
@@ -4517,6 +4576,8 @@ export interface components {
              */
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
             step: string;
+            /** @description of a pier: the one plank that stands on it; absent: all do */
+            under?: string;
         };
         ProgressSource: {
             says: components["schemas"]["PhraseMessage"];
@@ -4619,6 +4680,8 @@ export interface components {
             said: components["schemas"]["PhraseMessage"];
         };
         Row: {
+            /** @description what stands quietly in the margin of a case that wants nothing */
+            aside?: components["schemas"]["PhraseMessage"];
             attention: components["schemas"]["AttentionNote"][];
             bridge: components["schemas"]["ProgressBridge"];
             /** @enum {string} */
@@ -4633,9 +4696,15 @@ export interface components {
             /** Format: date */
             last_worked?: string;
             name: string;
+            /** @description what the case needs; the rows stand in this order */
+            need: string;
             /** @description id of a session that nobody has ended */
             open_session?: string;
+            /** @description the bridges of its other problems */
+            others: components["schemas"]["ProgressBridge"][];
             owners: string[];
+            /** @description what it is in work for */
+            problem: components["schemas"]["PhraseMessage"];
             /** @description this horse can't be read; its attention says so */
             unread?: boolean;
             yard: string;
@@ -4690,6 +4759,20 @@ export interface components {
             kind: "soft" | "afraid" | "warning" | "tense or curious";
             /** @enum {string} */
             word: "" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object";
+        };
+        SnagSnag: {
+            /** @description where that act is done */
+            act?: string;
+            /** @description the act that lifts it; absent: nothing does here */
+            does?: components["schemas"]["PhraseMessage"];
+            /** @description the fact behind it */
+            fact: components["schemas"]["PhraseMessage"];
+            /** @description what kind of gap */
+            kind: string;
+            /** @description of the act: a section of the assessment, a referral, or a step */
+            of?: string;
+            /** @description the gap in a few words */
+            what: components["schemas"]["PhraseMessage"];
         };
         Stage: {
             /** @description the yard's */
