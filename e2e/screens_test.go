@@ -38,16 +38,16 @@ func (u *user) places() []place {
 	return []place{
 		{"caseload", "/horses", "Copperfield Moth"},
 		{"horse", "/horses/" + ids["horse"], "Since the first day"},
-		{"assessment", "/horses/" + ids["horse"] + "/assessment", "What is probably behind it"},
+		{"assessment", "/horses/" + ids["horse"] + "/assessment", "Look next"},
 		{"walk", "/horses/" + ids["horse"] + "/assess/" + ids["kase"], "So far"},
 		{"body", "/horses/" + ids["horse"] + "/assess/" + ids["kase"] + "?at=B", "Touch the horse, or an item"},
 		{"basics", "/horses/" + ids["horse"] + "/assess/" + ids["kase"] + "?at=D", "light and soft"},
 		{"swap", "/horses/" + ids["horse"] + "/assess/" + ids["kase"] + "?at=E2", "usual person again"},
 		{"letter", "/horses/" + ids["lame"] + "/letter/hind%20leg", "Your answer"},
-		{"lame", "/horses/" + ids["lame"] + "/assessment", "Whom to ask first"},
-		{"plan", "/horses/" + ids["horse"] + "/plan", "The next visits"},
+		{"lame", "/horses/" + ids["lame"] + "/assessment", "Ask first"},
+		{"plan", "/horses/" + ids["horse"] + "/plan", "What stops us"},
 		{"homework", "/horses/" + ids["horse"] + "/homework/" + ids["kase"] + "/" + ids["owner"], "Stop when"},
-		{"methods", "/methods", "Where practitioners disagree"},
+		{"methods", "/methods", "where practitioners disagree"},
 		{"ladder", "/methods/load/load.close", "Stands on."},
 		{"card", "/cards/trailer", "Check floor, hitch, ramp, rope"},
 		{"sessions", "/horses/" + ids["horse"] + "/sessions", "What it came to"},
@@ -292,9 +292,8 @@ func TestScreenshots(t *testing.T) {
 	u.goes("/horses")
 	u.presses("Copperfield Moth")
 	u.presses("Plan")
-	u.presses("Try it: 3 visits a week: .*")
-	u.seesIn(".tried", "became 83 %")
-	u.MustEval(`() => [...document.querySelectorAll('h2')].find((h) => h.innerText === 'Will it be ready').closest('section').scrollIntoView()`)
+	u.presses("Try it: 4 visits a week.*")
+	u.seesIn(".bar.tried", "became 94 %")
 	keep("forecast")
 	u.MustSetViewport(412, 800, 1, true)
 	u.goes("/cards/trailer")

@@ -141,6 +141,7 @@ func (v *visit) plans(name string) {
 	v.goes("/horses")
 	v.presses(name)
 	v.presses("Plan")
+	v.presses("the numbers")
 	says := v.finds("p, strong, b, li", `about \d+ sessions?`).MustText()
 	var n int
 	_, err := fmt.Sscanf(says[strings.Index(says, "about "):], "about %d", &n)

@@ -88,10 +88,13 @@ func (f finder) causes() []Cause {
 	for _, c := range (horse.Cause{}).All() {
 		list = append(list, f.cause(c))
 	}
-	slices.SortStableFunc(list, func(a, b Cause) int {
-		return cmp.Or(cmp.Compare(a.Belief.Rank(), b.Belief.Rank()), cmp.Compare(score(b), score(a)))
-	})
+	slices.SortStableFunc(list, likelier)
 	return list
+}
+
+// likelier orders causes: by the word, then by the score.
+func likelier(a, b Cause) int {
+	return cmp.Or(cmp.Compare(a.Belief.Rank(), b.Belief.Rank()), cmp.Compare(score(b), score(a)))
 }
 
 func score(c Cause) float64 {

@@ -72,6 +72,8 @@ func waiting(blocks []Block) []phrase.Message {
 		switch {
 		case len(names) > mostNamed:
 			says = append(says, phrase.Of("result.waits.from", phrase.Args{"item": Named(item), "first": names[0], "n": len(names)}))
+		case len(names) == 1:
+			says = append(says, phrase.Of("result.waits.one", phrase.Args{"item": Named(item), "steps": names}))
 		case len(names) > 0:
 			says = append(says, phrase.Of("result.waits", phrase.Args{"item": Named(item), "steps": names}))
 		}

@@ -14,10 +14,11 @@ type Shared struct {
 	Causes   []horse.Cause    `json:"causes" doc:"that come to the same by the same findings, for two problems and more"`
 	Telling  *Telling         `json:"telling,omitempty" doc:"the look that would tell most, where it is one and causes are shared"`
 	Unlooked []phrase.Message `json:"unlooked" doc:"what was not looked at for any of them"`
+	Order    []horse.Cause    `json:"order" doc:"all causes: what is likely for any problem first, what was not looked at last"`
 }
 
 func sharedOf(problems []ProblemResult) Shared {
-	s := Shared{Causes: []horse.Cause{}, Unlooked: []phrase.Message{}}
+	s := Shared{Causes: []horse.Cause{}, Unlooked: []phrase.Message{}, Order: ordered(problems)}
 	if len(problems) == 0 {
 		return s
 	}
@@ -42,6 +43,21 @@ func sharedOf(problems []ProblemResult) Shared {
 		s.Telling = first.Telling
 	}
 	return s
+}
+
+// ordered lists the causes by the most that any problem says of each.
+func ordered(problems []ProblemResult) []horse.Cause {
+	best := map[horse.Cause]Cause{}
+	for _, p := range problems {
+		for _, c := range p.Causes {
+			if b, ok := best[c.Cause]; !ok || likelier(c, b) < 0 {
+				best[c.Cause] = c
+			}
+		}
+	}
+	list := slices.DeleteFunc((horse.Cause{}).All(), func(c horse.Cause) bool { _, ok := best[c]; return !ok })
+	slices.SortStableFunc(list, func(a, b horse.Cause) int { return likelier(best[a], best[b]) })
+	return list
 }
 
 // contains reports whether a list has one that is alike in all.

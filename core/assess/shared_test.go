@@ -26,3 +26,18 @@ func TestWhatTwoProblemsShare(t *testing.T) {
 	assert.Nil(t, sharedOf([]ProblemResult{one, {Causes: []Cause{}, Telling: &Telling{}}}).Telling)
 	assert.Empty(t, sharedOf(nil).Unlooked)
 }
+
+// What is likely for either problem comes first, and what nobody looked at last.
+func TestCausesOfTwoProblemsStandInOneOrder(t *testing.T) {
+	score := func(p float64) *float64 { return &p }
+	one := ProblemResult{Causes: []Cause{
+		{Cause: horse.Body, Belief: likely, Score: score(0.8)}, {Cause: horse.Fear, Belief: unlikely, Score: score(0.1)}, {Cause: horse.Dulled, Belief: notLookedAt},
+	}}
+	other := ProblemResult{Causes: []Cause{
+		{Cause: horse.Fear, Belief: likely, Score: score(0.9)}, {Cause: horse.Body, Belief: possible, Score: score(0.4)}, {Cause: horse.Dulled, Belief: notLookedAt},
+	}}
+	order := []horse.Cause{horse.Fear, horse.Body, horse.Dulled}
+	assert.Equal(t, order, sharedOf([]ProblemResult{one, other}).Order)
+	assert.Equal(t, order, sharedOf([]ProblemResult{other, one}).Order)
+	assert.Equal(t, []horse.Cause{horse.Body, horse.Fear, horse.Dulled}, sharedOf([]ProblemResult{one}).Order)
+}

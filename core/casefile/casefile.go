@@ -41,7 +41,7 @@ type Input struct {
 	Assessments []assess.Dated        `json:"assessments,omitempty" doc:"the assessments, the newest last"`
 	History     history.History       `json:"-"` // what the sessions came to
 	Owners      []string              `json:"owners,omitempty" doc:"names under which owners hold the rope"`
-	Visits      int                   `json:"lay_out,omitempty" doc:"how many visits to lay out; 0: 3"`
+	Visits      int                   `json:"lay_out,omitempty" doc:"how many visits to lay out; 0: 6"`
 	Choices     plan.Choices          `json:"choices,omitzero" doc:"what the trainer chose"`
 	Rehearsals  []clearance.Rehearsal `json:"rehearsals,omitempty" doc:"rehearsals of people without the horse"`
 	Used        []history.Used        `json:"used,omitempty" doc:"own ladders that the plans brought into use"`

@@ -15,7 +15,7 @@ import (
 type Headline struct {
 	Says  phrase.Message  `json:"says" doc:"what is next, in one sentence"`
 	Ask   phrase.Slotted  `json:"ask,omitempty" doc:"what is asked of the horse there"`
-	Where *phrase.Message `json:"where,omitempty" doc:"which plank that is, and how far it has come"`
+	Where *phrase.Message `json:"where,omitempty" doc:"which plank that is, and how far it has come; or what bars the work"`
 }
 
 // Facts are what it is read from.
@@ -40,7 +40,7 @@ func Of(f Facts) Headline {
 	}
 	for _, i := range f.Plan.Items {
 		if i.Blocked != nil && !i.Met {
-			return Headline{Says: phrase.Of("headline.waits", phrase.Args{"why": *i.Blocked})}
+			return Headline{Says: phrase.Of("headline.waits", nil), Where: i.Blocked}
 		}
 	}
 	return Headline{Says: phrase.Of("headline.kept", nil)}
@@ -51,6 +51,7 @@ func (f Facts) next() Headline {
 	h := Headline{Says: phrase.Of("headline.next", phrase.Args{"name": step.FullName()}), Ask: step.Ask}
 	for _, b := range f.Bridges {
 		if n := slices.IndexFunc(b.Planks, func(p progress.Plank) bool { return p.Step == step.Key }); n >= 0 {
+			h.Says = phrase.Of("headline.next", phrase.Args{"name": step.Name})
 			where := phrase.Of("headline.plank", phrase.Args{"n": n + 1, "of": b.Steps, "state": b.Planks[n].Says})
 			h.Where = &where
 			return h

@@ -30,15 +30,15 @@ func TestWhatIsNext(t *testing.T) {
 	}{
 		{"finished", headline.Facts{Finished: true, Plan: plan.Plan{Next: "load.stand"}}, "The work is finished.", ""},
 		{"never looked at", headline.Facts{Plan: plan.Plan{Next: "load.stand"}}, "Look before you plan.", ""},
-		{"worked without an assessment", headline.Facts{Begun: true, Plan: plan.Plan{Next: "load.stand"}}, "Next: load stand.", "Plank 7 of 11, untried."},
-		{"a plank", headline.Facts{Assessed: true, Plan: plan.Plan{Next: "load.stand"}}, "Next: load stand.", "Plank 7 of 11, untried."},
+		{"worked without an assessment", headline.Facts{Begun: true, Plan: plan.Plan{Next: "load.stand"}}, "Next: stand.", "Plank 7 of 11, untried."},
+		{"a plank", headline.Facts{Assessed: true, Plan: plan.Plan{Next: "load.stand"}}, "Next: stand.", "Plank 7 of 11, untried."},
 		{
 			"a foundation", headline.Facts{Assessed: true, Plan: plan.Plan{Next: "lead.back", Items: []plan.Item{{Step: "lead.back", State: horse.Tried}}}},
 			"Next: lead back.", "A foundation, tried.",
 		},
 		{
 			"barred", headline.Facts{Assessed: true, Plan: plan.Plan{Items: []plan.Item{{Step: "calm.ridden", Blocked: &why}}}},
-			"Nothing can be worked now. To open ridden work: one look, in person. It stands to be mounted, and halts under its usual rider.", "",
+			"Nothing can be worked now.", "To open ridden work: one look, in person. It stands to be mounted, and halts under its usual rider.",
 		},
 		{"a met step that is barred now", headline.Facts{Assessed: true, Plan: plan.Plan{Items: []plan.Item{{Blocked: &why, Met: true}}}}, "Every step is met. Now it has to be kept.", ""},
 		{"all met", headline.Facts{Assessed: true}, "Every step is met. Now it has to be kept.", ""},
@@ -63,5 +63,5 @@ func Example() {
 	bridge, _ := progress.BridgeOf(c, "load", nil, nil, "load.board", progress.Goal{})
 	h := headline.Of(headline.Facts{Assessed: true, Catalog: c, Plan: plan.Plan{Next: "load.board"}, Bridges: []progress.Bridge{bridge}})
 	fmt.Println(book.Say(h.Says), book.Say(*h.Where))
-	// Output: Next: load board. Plank 1 of 13, untried.
+	// Output: Next: board. Plank 1 of 13, untried.
 }

@@ -20,11 +20,11 @@ type Facts struct {
 	Judged   *judging.Judged
 	Known    []arena.Known
 	OwnerMay bool // an owner is cleared for homework, or can be
-	Visits   int  // how many to lay out; 0: 3
+	Visits   int  // how many to lay out; 0: 6
 }
 
 // visits are laid out where nobody says how many.
-const visits = 3
+const visits = 6
 
 // Of is what the plan of a case is built from, but for who is cleared.
 func Of(shipped *catalog.Catalog, f Facts) plan.Input {

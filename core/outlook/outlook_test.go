@@ -31,7 +31,7 @@ func ExampleOf() {
 	in := outlook.Of(c, outlook.Facts{Facts: facts, Judged: judged})
 	p, _ := plan.Build(judged.Catalog, in)
 	fmt.Println(in.Goals[0].Problem, "by", in.Goals[0].By, "from", p.Items[0].Step, "in", len(p.Visits), "visits laid out")
-	// Output: bridling by 2026-07-20 from head.down in 3 visits laid out
+	// Output: bridling by 2026-07-20 from head.down in 6 visits laid out
 }
 
 // goals reads the goals of an assessment that took on bridling and bucking.

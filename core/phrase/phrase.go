@@ -61,6 +61,15 @@ func Raised(s string) string {
 // Date is a day, YYYY-MM-DD, said as one writes it.
 type Date string
 
+// inYear is the day without its year: 2 January.
+func (d Date) inYear() string {
+	day, err := time.Parse(time.DateOnly, string(d))
+	if err != nil {
+		return string(d)
+	}
+	return day.Format("2 January")
+}
+
 // A Book says messages in one language and one choice of words.
 type Book struct {
 	lines map[string]string
@@ -127,7 +136,7 @@ func (b Book) sentence(m Message) string {
 
 // Fill puts arguments into a text: {name} is the argument, {n|step|steps} the
 // number with its noun, {n:words|step|steps} the same in words up to ten,
-// {n:times} once, twice, three times; {trailer}, {near} and {off} are the chosen
+// {n:times} once, twice, three times, {d:day} a date without its year; {trailer}, {near} and {off} are the chosen
 // words. A list in an argument is said as one.
 func (b Book) Fill(text string, args Args) string {
 	var out strings.Builder
@@ -184,6 +193,9 @@ func (b Book) slot(slot string, args Args) string {
 			return b.Side(name)
 		}
 		return "{" + slot + "}"
+	}
+	if day, ok := value.(Date); ok && form == "day" {
+		return day.inYear()
 	}
 	said := b.value(value)
 	one, many, _ := strings.Cut(nouns, "|")

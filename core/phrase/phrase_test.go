@@ -18,6 +18,7 @@ func TestFill(t *testing.T) {
 		"{half} of {list}":        "2.5 of a, b and c",
 		"{nobody} said {unclosed": "{nobody} said {unclosed",
 		"by {day}":                "by 26 December 2026",
+		"by {day:day}":            "by 26 December",
 		"{told}":                  "Begin with hind, left, from 1.",
 	} {
 		assert.Equal(t, want, b.Fill(text, Args{

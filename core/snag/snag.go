@@ -37,13 +37,14 @@ var (
 
 type acts struct{}
 
-func (acts) Words() []string { return []string{"look", "letter", "arena", "clear"} }
+func (acts) Words() []string { return []string{"look", "result", "letter", "arena", "clear"} }
 
 // Act is what lifts a snag, where something in the product does.
 type Act = horse.Word[acts]
 
 var (
 	toLook   = horse.MustWord[acts]("look")
+	toResult = horse.MustWord[acts]("result")
 	toWrite  = horse.MustWord[acts]("letter")
 	toWork   = horse.MustWord[acts]("arena")
 	toClear  = horse.MustWord[acts]("clear")
@@ -76,14 +77,23 @@ func Of(f Facts) []Snag {
 		return []Snag{of(Unlooked, "assessed", nil).with(toLook, "A", "begin")}
 	}
 	list := []Snag{}
+	fact := phrase.Of("snag.forbidden", nil)
+	if until := f.Judged.Result.Gate.Until; len(until) > 0 {
+		fact = until[0]
+	}
 	for _, m := range f.Judged.Result.Forbidden {
-		list = append(list, Snag{Kind: Forbidden, What: m, Fact: phrase.Of("snag.forbidden", nil)})
+		list = append(list, Snag{Kind: Forbidden, What: m, Fact: fact}.with(toResult, "", "result"))
 	}
 	list = append(list, f.barred()...)
 	for _, r := range f.Judged.Result.Referrals {
-		if !r.Done {
-			list = append(list, Snag{Kind: Unanswered, What: phrase.Of("snag.referral", phrase.Args{"who": r.Who, "due": phrase.Date(r.Due)}), Fact: r.Why}.with(toWrite, r.Key, "letter"))
+		if r.Done {
+			continue
 		}
+		s := Snag{Kind: Unanswered, What: phrase.Of("snag.referral", phrase.Args{"who": r.Who, "due": phrase.Date(r.Due)}), Fact: r.Why}
+		if !r.Item.IsZero() {
+			s.Fact = phrase.Of("snag.referral.item", phrase.Args{"item": assess.Named(r.Item)})
+		}
+		list = append(list, s.with(toWrite, r.Key, "letter"))
 	}
 	list = append(list, f.foundation()...)
 	list = append(list, f.clearing()...)
@@ -148,12 +158,12 @@ func (f Facts) foundation() []Snag {
 			return nil // it is worked now, or waits for a plank before it
 		}
 		first := missing[0]
-		names := make([]string, len(missing))
-		for n, m := range missing {
-			names[n] = assess.NameOf(f.Judged.Catalog, m)
+		args := phrase.Args{"step": assess.NameOf(f.Judged.Catalog, first), "plank": assess.NameOf(f.Judged.Catalog, i.Step), "n": len(missing)}
+		s := of(Foundation, "foundation", args)
+		if len(missing) > 1 {
+			s.Fact = phrase.Of("snag.foundation.more", args)
 		}
-		args := phrase.Args{"step": assess.NameOf(f.Judged.Catalog, first), "plank": assess.NameOf(f.Judged.Catalog, i.Step), "steps": names}
-		return []Snag{of(Foundation, "foundation", args).with(toWork, first, "work")}
+		return []Snag{s.with(toWork, first, "work")}
 	}
 	return nil
 }

@@ -55,7 +55,7 @@ func snags(t testing.TB, d casefile.Document) []string {
 	return lines
 }
 
-const foundation = "foundation: lead forward is missing. Not met yet: lead forward, lead back, lead any time, head down, quarters hind and quarters fore. Until then load board waits. [Work on it: arena lead.forward]"
+const foundation = "foundation: lead forward is missing. 6 foundations are not met. Until then load board waits. [Work on it: arena lead.forward]"
 
 func TestWhatStopsUs(t *testing.T) {
 	for _, c := range []struct {
@@ -72,7 +72,7 @@ func TestWhatStopsUs(t *testing.T) {
 			"a hind leg that the vet has not seen", looked(func(a *assess.Assessment) { a.Body[horse.HindLeg] = assess.BodyNote{State: horse.Suspect} }),
 			[]string{
 				"barred: 8 steps barred, from load step in on. Lifted when the vet has cleared it, or a vet releases this step.",
-				"unanswered: No answer from the vet, due 8 June 2026. hind leg that snatches or locks: suspect. Have the vet look before the work that loads it goes on. [The letter: letter hind leg]",
+				"unanswered: No answer from the vet, due 8 June. About: hind leg that snatches or locks. [The letter: letter hind leg]",
 				foundation,
 			},
 		},

@@ -1,22 +1,20 @@
 <script setup lang="ts">
-// The places, as ruled page tabs along the edge of a notebook.
-import { ref } from 'vue'
+// The places, as page tabs cut into the ruled edge of a notebook; the open one
+// joins the sheet. In the hand they stand at the bottom.
+import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { me, signOut } from './api/me'
 import { keptWords, outbox, saveToFile } from './offline/kept'
+import { places } from './places'
 
 const route = useRoute()
 const router = useRouter()
 const trouble = ref('')
+/** In the hand the foot opens on a tap, or where it has something to say. */
+const more = ref(false)
+const calm = computed(() => !outbox.value?.state.waiting && !outbox.value?.state.refused && !trouble.value)
 /** Unsent taps stay here when somebody signs out; that is said first. */
 const warned = ref(false)
-
-const places = [
-  { to: '/horses', name: 'Horses' },
-  { to: '/arena', name: 'Arena' },
-  { to: '/methods', name: 'Methods' },
-  { to: '/people', name: 'People' },
-]
 
 async function leave() {
   if (outbox.value?.state.waiting && !warned.value) {
@@ -35,9 +33,9 @@ async function leave() {
 <template>
   <nav class="edge no-print" aria-label="Places">
     <div class="brand">
-      <svg viewBox="0 0 64 30" class="mark" aria-hidden="true">
-        <path d="M3 27Q32 -9 61 27" class="arch" />
-        <path d="M17 16v11M32 9v18M47 16v11" class="piers" />
+      <svg viewBox="0 0 60 27" class="mark" aria-hidden="true">
+        <path d="M2 23Q30 -6 58 23" class="arch" />
+        <path d="M14 14v9M30 8v15M46 14v9" class="piers" />
       </svg>
       <span>Ivory Bridge</span>
     </div>
@@ -45,14 +43,17 @@ async function leave() {
       <li v-for="p in places" :key="p.to">
         <RouterLink :to="p.to" class="tab" :class="{ here: route.path.startsWith(p.to) }">{{ p.name }}</RouterLink>
       </li>
+      <li class="more">
+        <button type="button" class="tab" :aria-expanded="more" @click="more = !more">More</button>
+      </li>
     </ul>
-    <div class="foot small">
+    <div class="foot small" :class="{ folded: calm && !more }">
       <p role="status">{{ keptWords }}</p>
       <p v-if="outbox?.old">Some of it is over a day old.</p>
       <button v-if="outbox?.old || outbox?.state.refused" type="button" class="plain" @click="saveToFile">
         Save it to a file
       </button>
-      <p class="strong">{{ me?.name }}</p>
+      <p class="strong who">{{ me?.name }}</p>
       <p v-if="trouble">{{ trouble }}</p>
       <p v-if="warned" role="alert">
         {{ outbox?.state.waiting }} kept here are not sent. They stay on this device and go when you sign in again.
@@ -69,63 +70,67 @@ async function leave() {
   height: 100vh;
   display: flex;
   flex-direction: column;
-  background: repeating-linear-gradient(var(--ivory-2) 0 35px, var(--ivory-3) 35px 36px);
-  border-right: var(--rule);
+  background: repeating-linear-gradient(var(--ivory-2) 0 47px, var(--ivory-3) 47px 48px) 0 84px;
 }
 .brand {
-  padding: var(--gap-3);
-  font: 700 var(--step-2) / 1 var(--font-head);
-  display: grid;
-  gap: var(--gap-1);
+  height: 84px;
+  padding: var(--gap-3) 0 0 16px;
+  font: 700 1.0625rem/1 var(--font-head);
+  background: var(--ivory-2);
 }
 .mark {
-  width: 56px;
+  display: block;
+  width: 60px;
+  margin-bottom: 5px;
 }
 .arch {
   fill: none;
   stroke: var(--ink-1);
-  stroke-width: 3.5;
+  stroke-width: 3;
 }
 .piers {
   stroke: var(--leather);
   stroke-width: 3;
 }
-.tabs {
-  display: grid;
-  gap: var(--gap-2);
-  margin-top: var(--gap-3);
-}
 .tab {
-  display: block;
-  margin-left: var(--gap-4);
-  padding: var(--gap-2) var(--gap-3);
-  background: var(--ivory-0);
-  border: 2px solid var(--ink-2);
-  border-right: 0;
-  border-radius: var(--radius) 0 0 var(--radius);
+  display: grid;
+  align-content: center;
+  height: 48px;
+  padding: 0 var(--gap-2) 0 16px;
   color: var(--ink-1);
-  font-weight: 600;
   text-decoration: none;
 }
 .tab.here {
-  background: var(--ivory-1);
-  border-color: var(--ink-1);
-  margin-left: var(--gap-3);
-  margin-right: -2px;
-  padding-right: calc(var(--gap-3) + 2px);
   position: relative;
+  z-index: 2;
+  margin: 0 -1.5px 0 7px;
+  padding-left: var(--gap-2);
+  background: var(--ivory-0);
+  border: var(--rule);
+  border-right: 0;
+  border-radius: 5px 0 0 5px;
+  font-weight: 700;
 }
 .tab:focus-visible {
   outline-offset: -4px;
 }
+.more {
+  display: none;
+}
 .foot {
   margin-top: auto;
-  padding: var(--gap-3);
+  padding: 10px var(--gap-2) 12px 16px;
   display: grid;
-  gap: var(--gap-1);
+  gap: 2px;
   justify-items: start;
+  color: var(--ink-2);
   background: var(--ivory-2);
-  border-top: 1px solid var(--ivory-3);
+}
+.foot [role='status'] {
+  min-height: 1.45em;
+}
+.foot .strong {
+  color: var(--ink-1);
 }
 .plain {
   background: none;
@@ -137,27 +142,21 @@ async function leave() {
   cursor: pointer;
   text-align: left;
 }
-@media (max-width: 720px) {
+@media screen and (max-width: 720px) {
   .edge {
-    position: sticky;
     top: auto;
     bottom: 0;
     height: auto;
-    flex-flow: row wrap;
-    align-items: center;
-    border-right: 0;
-    border-top: var(--rule);
+    border-top: 2px solid var(--ink-1);
     background: var(--ivory-2);
-    z-index: 2;
+    z-index: 3;
   }
   .brand {
     display: none;
   }
   .tabs {
     display: flex;
-    margin: 0;
-    gap: 0;
-    flex: 1;
+    order: 2;
   }
   .tabs li {
     flex: 1;
@@ -165,26 +164,54 @@ async function leave() {
   .tab,
   .tab.here {
     margin: 0;
+    height: 56px;
+    padding: 0;
+    justify-content: center;
     border: 0;
     border-right: 1px solid var(--ivory-3);
+    border-radius: 0;
+  }
+  .more {
+    display: block;
+  }
+  .more .tab {
+    width: 100%;
     background: none;
+    cursor: pointer;
     text-align: center;
-    padding: var(--gap-3) var(--gap-1);
+  }
+  .foot.folded {
+    position: absolute;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+  .foot.folded * {
+    visibility: hidden;
+  }
+  .foot.folded [role='status'] {
+    visibility: visible;
   }
   .tab.here {
-    background: var(--ivory-1);
-    box-shadow: 0 -3px 0 var(--leather) inset;
+    margin-top: -2px;
+    height: 58px;
+    border-inline: 2px solid var(--ink-1);
   }
   .foot {
     display: flex;
-    border: 0;
-    margin: 0;
-    padding: var(--gap-2);
-    max-width: 40%;
     flex-wrap: wrap;
+    gap: 0 var(--gap-3);
+    margin: 0;
+    padding: 2px var(--side);
+    border-bottom: var(--line);
   }
-  .foot .strong {
+  .who {
     display: none;
+  }
+  .foot [role='status'] {
+    flex: 1;
+    min-height: 28px;
+    align-content: center;
   }
 }
 @media print {

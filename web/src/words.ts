@@ -19,14 +19,30 @@ export const longDate = (date: string) => dated(long, date)
 /** 26 Nov 2026 */
 export const shortDate = (date: string) => dated(short, date)
 
+const brief = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' })
+
+/** 26 Nov */
+export const dayMonth = (date: string) => dated(brief, date)
+
 /** When it was last worked. */
-export function daysAgo(days: number): string {
-  if (days < 0) return 'not worked yet'
-  if (days === 0) return 'worked today'
-  return days === 1 ? 'worked yesterday' : `worked ${days} days ago`
+export function lastWorked(days: number): string {
+  if (days < 0) return 'not yet'
+  if (days === 0) return 'today'
+  return days === 1 ? 'yesterday' : `${days} days ago`
 }
 
+/** The same, as a sentence has it. */
+export const daysAgo = (days: number) => (days < 0 ? 'not worked yet' : `worked ${lastWorked(days)}`)
+
 export const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`
+
+const numbers = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten']
+
+/** A count in words up to ten. */
+export function inWords(n: number, raised = false): string {
+  const said = numbers[n] ?? String(n)
+  return raised ? said.charAt(0).toUpperCase() + said.slice(1) : said
+}
 
 /** The answers of a session in one line. */
 export const answered = (r: { n: number; good: number; noted: boolean; highest: number }) =>

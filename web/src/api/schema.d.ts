@@ -2657,6 +2657,8 @@ export interface components {
         AssessShared: {
             /** @description that come to the same by the same findings, for two problems and more */
             causes: ("" | "body" | "fear" | "untaught" | "learned_out" | "dulled" | "sharpened" | "attachment" | "tack" | "handler" | "management")[];
+            /** @description all causes: what is likely for any problem first, what was not looked at last */
+            order: ("" | "body" | "fear" | "untaught" | "learned_out" | "dulled" | "sharpened" | "attachment" | "tack" | "handler" | "management")[];
             /** @description the look that would tell most, where it is one and causes are shared */
             telling?: components["schemas"]["AssessTelling"];
             /** @description what was not looked at for any of them */
@@ -3562,7 +3564,7 @@ export interface components {
             ask?: string;
             /** @description what is next, in one sentence */
             says: components["schemas"]["PhraseMessage"];
-            /** @description which plank that is, and how far it has come */
+            /** @description which plank that is, and how far it has come; or what bars the work */
             where?: components["schemas"]["PhraseMessage"];
         };
         Health: {
@@ -4187,7 +4189,7 @@ export interface components {
             best?: boolean;
             /** @description the later date */
             by?: string;
-            /** @description the days of 1 in 10, half and 9 in 10 with it; absent: not within three years */
+            /** @description the days of 1 in 10, half and 9 in 10 with it, of the best of its kind; absent: not within three years */
             days?: components["schemas"]["PlanDays"];
             /**
              * Format: int64

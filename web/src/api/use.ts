@@ -11,10 +11,13 @@ export function useLoad<T>(read: () => Promise<T>) {
   const data = shallowRef<T>()
   const trouble = shallowRef<Trouble>()
   const loading = ref(false)
+  /** When what is shown was read. */
+  const at = ref(0)
   async function load() {
     loading.value = true
     try {
       data.value = await read()
+      at.value = Date.now()
       trouble.value = undefined
     } catch (error) {
       trouble.value = troubleOf(error)
@@ -23,7 +26,7 @@ export function useLoad<T>(read: () => Promise<T>) {
     }
   }
   void load()
-  return { data, trouble, loading, load }
+  return { data, trouble, loading, at, load }
 }
 
 /** Sends something a person pressed a button for. */

@@ -22,6 +22,7 @@ export function useAssessment(caseId: string, horseId: string, box: Outbox) {
   const refused = shallowRef<Kept<Topic>[]>([])
   const { data, trouble, load } = useLoad(read)
   const arrivedIds = new Set<string>() // some arrive before they are seen to wait
+  const reshaping = new Set<string>() // with these the walk asks otherwise: it is read again once they have arrived
   let unhear = () => {}
 
   const topic = () => `assessment/${horseId}/${id.value}` as const
@@ -55,6 +56,7 @@ export function useAssessment(caseId: string, horseId: string, box: Outbox) {
       if (data.value) void box.keep(`walk ${caseId}`, { ...data.value, newest: answer.assessment })
       for (const one of arrived) arrivedIds.add(one)
       waiting.value = waiting.value.filter((k) => !arrived.has(k.id))
+      if ([...arrived].some((k) => reshaping.delete(k))) void load()
       if (answer.refused.length > 0) void look()
     })
     await within(patience, look())
@@ -94,8 +96,13 @@ export function useAssessment(caseId: string, horseId: string, box: Outbox) {
       refused.value = refused.value.filter((k) => !better.includes(k.id))
     }
     const kept = await box.add(topic(), { path, value })
-    if (!arrivedIds.has(kept.id)) waiting.value = [...waiting.value, kept]
-    if (!path.includes('/') || /^(problems|sources)\/[^/]+$/.test(path)) void done().then(load)
+    const reshapes = !path.includes('/') || /^(problems|sources)\/[^/]+$/.test(path)
+    if (arrivedIds.has(kept.id)) {
+      if (reshapes) void load()
+      return
+    }
+    waiting.value = [...waiting.value, kept]
+    if (reshapes) reshaping.add(kept.id)
   }
 
   /** Waits until all that was tapped has arrived. */

@@ -60,7 +60,7 @@ function tap(answer: AnswerWord, at: number) {
   font-size: var(--step-0);
   font-weight: 500;
 }
-@media (max-width: 720px) {
+@media screen and (max-width: 720px) {
   .answer {
     gap: 0;
     padding: 0;

@@ -1,10 +1,26 @@
 <script setup lang="ts">
 // One plank, or a piece of one, drawn at the origin.
-const { state, width, height } = defineProps<{ state: string; width: number; height: number }>()
+const {
+  state,
+  width,
+  height,
+  small = false,
+  pale = false,
+  blank = false,
+} = defineProps<{
+  state: string
+  width: number
+  height: number
+  small?: boolean
+  /** Beyond the goal. */
+  pale?: boolean
+  /** The board alone: of a method, not of a horse. */
+  blank?: boolean
+}>()
 </script>
 
 <template>
-  <g :class="state">
+  <g :class="[state, { pale }]">
     <template v-if="state === 'slipped'">
       <path :d="`M0 0H${width * 0.44}l${-width * 0.1} ${height * 0.5} ${width * 0.12} ${height * 0.5}H0z`" class="board" />
       <path
@@ -15,10 +31,10 @@ const { state, width, height } = defineProps<{ state: string; width: number; hei
     <template v-else>
       <rect :width="width" :height="height" class="board" />
       <rect v-if="state === 'tolerated'" :y="height / 2" :width="width" :height="height / 2" class="level" />
-      <circle v-if="state === 'tried'" :cx="width / 2" :cy="height / 2" r="3.2" class="dot" />
+      <circle v-if="state === 'tried' && !blank" :cx="width / 2" :cy="height / 2" :r="small ? 2 : 3.2" class="dot" />
       <template v-if="state === 'kept'">
-        <circle :cx="Math.min(7, width * 0.25)" :cy="height / 2" r="2.6" class="bolt" />
-        <circle :cx="width - Math.min(7, width * 0.25)" :cy="height / 2" r="2.6" class="bolt" />
+        <circle :cx="Math.min(small ? 4 : 9, width * 0.25)" :cy="height / 2" :r="small ? 1.5 : 2.6" class="bolt" />
+        <circle :cx="width - Math.min(small ? 4 : 9, width * 0.25)" :cy="height / 2" :r="small ? 1.5 : 2.6" class="bolt" />
       </template>
       <path v-if="state === 'blocked'" :d="`M4 ${height - 4}L${width - 4} 4`" class="bar" />
     </template>
@@ -44,7 +60,7 @@ const { state, width, height } = defineProps<{ state: string; width: number; hei
 }
 .tolerated .board {
   fill: var(--ivory-0);
-  stroke: var(--ochre);
+  stroke: var(--ink-2);
 }
 .tolerated .level {
   fill: var(--ochre);
@@ -72,6 +88,35 @@ const { state, width, height } = defineProps<{ state: string; width: number; hei
 .blocked .bar {
   stroke: var(--ink-2);
   stroke-width: 3;
+}
+.pale .board,
+.pale .level {
+  fill: none;
+  stroke: var(--ivory-3);
+  stroke-dasharray: none;
+}
+.pale .bolt,
+.pale .dot,
+.pale .bar {
+  fill: none;
+  stroke: none;
+}
+@media (forced-colors: active) {
+  .board {
+    stroke: CanvasText;
+  }
+  .met .board,
+  .kept .board,
+  .tolerated .level,
+  .tried .dot {
+    fill: CanvasText;
+  }
+  .kept .bolt {
+    fill: Canvas;
+  }
+  .blocked .bar {
+    stroke: CanvasText;
+  }
 }
 @media print {
   .board,

@@ -8,6 +8,8 @@ import BeadRope from '../../parts/BeadRope.vue'
 import { byAsk } from '../../parts/beads'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import FieldRow from '../../parts/FieldRow.vue'
+import { useLeaf } from '../../parts/leaf'
+import OneTap from '../../parts/OneTap.vue'
 import PageState from '../../parts/PageState.vue'
 import { answered, count, longDate, sideWord } from '../../words'
 import ArousalBand from './ArousalBand.vue'
@@ -19,13 +21,19 @@ const { id } = defineProps<{ id: string }>()
 const box = outbox.value
 if (!box) throw new Error('nobody is signed in')
 
-const { data, trouble, load, ended, keepLine, correct, takeOut } = useReview(id, box)
+const { open } = useLeaf()
+const { data, trouble, at, load, ended, keepLine, correct, takeOut } = useReview(id, box)
 const line = ref('')
 const keptLine = ref(false)
 const waiting = computed(() => box.state.waiting)
 const whole = computed(() => data.value?.whole)
 const chosen = shallowRef<Schemas['ArenaTold']>()
 const otherwise = computed(() => data.value?.review.said.filter((s) => s.otherwise) ?? [])
+const leaves = computed(() => [
+  { key: 'reps', name: `all the reps, ${data.value?.beads.length || 'none'}` },
+  ...(data.value?.review.handlers.length ? [{ key: 'timing', name: 'timing' }] : []),
+  ...(otherwise.value.length ? [{ key: 'otherwise', name: 'done otherwise than said' }] : []),
+])
 const arousals = ['settled', 'attentive', 'tense', 'over the line', 'explosive']
 
 watch(whole, (w) => (line.value ||= w?.note ?? ''))
@@ -39,22 +47,21 @@ async function keep() {
 
 <template>
   <div class="page">
-    <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
+    <PageState :trouble="trouble" :ready="data !== undefined" :at="at" @again="load">
       <template v-if="data">
-        <header class="page-head row between">
-          <div>
-            <h1>{{ data.horse.name }}, {{ longDate(data.date) }}</h1>
-            <p class="quiet">
-              {{ count(data.review.minutes, 'minute', 'minutes') }}<template v-if="whole"> with {{ whole.by }}</template
+        <header class="page-head">
+          <h1>{{ data.horse.name }}</h1>
+          <div class="facts">
+            <p>
+              {{ longDate(data.date) }}. {{ count(data.review.minutes, 'minute', 'minutes')
+              }}<template v-if="whole"> with {{ whole.by }}</template
               >.
-              <template v-if="whole">
-                {{ answered(whole.reps) }}
-              </template>
             </p>
+            <p v-if="whole">{{ answered(whole.reps) }}</p>
           </div>
-          <div class="row">
-            <RouterLink v-if="whole" :to="`/reports/${id}`" class="button">The owner's report</RouterLink>
+          <div class="acts">
             <RouterLink :to="`/horses/${data.horse.id}`" class="button plain">Back to the horse</RouterLink>
+            <RouterLink v-if="whole" :to="`/reports/${id}`" class="button">The owner's report</RouterLink>
           </div>
         </header>
         <p v-if="waiting" class="strong note" role="status">{{ keptWords }}: this page follows when they have arrived.</p>
@@ -74,45 +81,47 @@ async function keep() {
         <p v-if="whole?.clock_off" class="note">
           The clock of a device was wrong. Its entries stand in their order, at corrected times.
         </p>
-        <div class="columns">
-          <div class="stack">
-            <section class="sheet stack">
-              <h2>What happened</h2>
-              <p class="story">{{ data.review.story.map((m) => m.text).join(' ') || 'Nothing was logged.' }}</p>
-              <p class="strong">{{ data.review.next.text }}</p>
-              <ArousalBand :felt="data.review.felt" :words="arousals" />
-            </section>
-            <section class="sheet stack">
-              <h2>What changed on the bridge</h2>
-              <template v-if="whole">
+        <div class="leafpage">
+          <template v-if="!open">
+            <p class="lead">{{ data.review.next.text }}</p>
+            <BridgeDrawing v-if="whole" :bridge="whole.bridge" />
+            <p v-else class="follows">The bridge follows when there is a signal. Nothing of the session is lost.</p>
+            <div class="columns">
+              <section aria-labelledby="happened">
+                <h2 id="happened">What happened</h2>
+                <p class="story">{{ data.review.story.map((m) => m.text).join(' ') || 'Nothing was logged.' }}</p>
+                <ArousalBand :felt="data.review.felt" :words="arousals" />
+              </section>
+              <section v-if="whole" aria-labelledby="changed">
+                <h2 id="changed">What changed on the bridge</h2>
                 <p v-if="whole.changes.length === 0">No step changed today. That still counts.</p>
                 <ul class="changes">
                   <li v-for="c in whole.changes" :key="c.name + c.variant.text">
                     <b>{{ [c.name, c.variant.text].filter(Boolean).join(', ') }}</b> {{ c.from }} → {{ c.now.text }}
                   </li>
                 </ul>
-                <BridgeDrawing :bridge="whole.bridge" />
                 <p v-if="whole.care !== whole.care_before" class="strong">
                   The grade of care is now {{ whole.care }}; it was {{ whole.care_before }}.
                 </p>
                 <p v-if="whole.events.length" class="strong">
                   Dangerous: {{ whole.events.map((e) => e.kind).join(', ') }}. It is on record.
                 </p>
-              </template>
-              <p v-else>The bridge follows when there is a signal. Nothing of the session is lost.</p>
-            </section>
-          </div>
-          <section class="sheet stack">
-            <h2>How it ended</h2>
-            <form class="stack" @submit.prevent="keep">
-              <FieldRow v-slot="f" label="One line for the owner">
-                <ElInput :id="f.id" v-model="line" maxlength="300" placeholder="stood in the doorway and sighed" />
-              </FieldRow>
-              <div class="row">
-                <ElButton native-type="submit" :disabled="!line.trim()">Keep the line</ElButton>
-                <p v-if="keptLine" role="status">Kept. It stands in the report.</p>
-              </div>
-            </form>
+              </section>
+              <section aria-labelledby="ended">
+                <h2 id="ended">How it ended</h2>
+                <form class="stack" @submit.prevent="keep">
+                  <FieldRow v-slot="f" label="One line for the owner">
+                    <ElInput :id="f.id" v-model="line" maxlength="300" placeholder="stood in the doorway and sighed" />
+                  </FieldRow>
+                  <div class="row">
+                    <ElButton native-type="submit" :disabled="!line.trim()">Keep the line</ElButton>
+                    <p v-if="keptLine" role="status">Kept. It stands in the report.</p>
+                  </div>
+                </form>
+              </section>
+            </div>
+          </template>
+          <section v-else-if="open === 'reps'" class="stack leaf">
             <h2>All the reps</h2>
             <div v-for="a in byAsk(data.beads)" :key="a.key">
               <h3>{{ [a.name, sideWord(a.variant)].filter(Boolean).join(', ') }}</h3>
@@ -129,17 +138,18 @@ async function keep() {
               </details>
             </div>
             <p v-if="data.beads.length === 0">No rep was logged.</p>
-            <template v-if="data.review.handlers.length">
-              <h2>Timing</h2>
-              <TimingTable :timings="data.review.handlers" :names="data.handlers" />
-            </template>
-            <template v-if="otherwise.length">
-              <h2>Done otherwise than said</h2>
-              <ul class="dots">
-                <li v-for="s in otherwise" :key="s.at">{{ s.action }} (rule {{ s.rule }}) {{ s.reason }}</li>
-              </ul>
-            </template>
           </section>
+          <section v-else-if="open === 'timing'" class="stack leaf">
+            <h2>Timing</h2>
+            <TimingTable :timings="data.review.handlers" :names="data.handlers" />
+          </section>
+          <section v-else class="stack leaf">
+            <h2>Done otherwise than said</h2>
+            <ul class="dots">
+              <li v-for="s in otherwise" :key="s.at">{{ s.action }} (rule {{ s.rule }}) {{ s.reason }}</li>
+            </ul>
+          </section>
+          <OneTap :leaves="leaves" front="the session" />
         </div>
       </template>
     </PageState>
@@ -156,9 +166,16 @@ async function keep() {
 <style scoped>
 .columns {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 0.8fr);
-  gap: var(--gap-3);
-  align-items: start;
+  grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr) minmax(0, 1fr);
+  gap: 0 24px;
+  margin-top: 6px;
+  padding: 10px 0 var(--gap-3);
+  border-top: var(--rule);
+}
+.columns section {
+  display: grid;
+  align-content: start;
+  gap: var(--gap-2);
 }
 .changes {
   display: grid;
@@ -168,7 +185,13 @@ async function keep() {
   max-width: 62ch;
 }
 .note {
-  margin-bottom: var(--gap-3);
+  padding-bottom: var(--gap-1);
+}
+.follows {
+  padding: var(--gap-3) 0;
+}
+.leaf {
+  padding-bottom: var(--gap-3);
 }
 summary {
   min-height: var(--control);
@@ -178,6 +201,11 @@ summary {
 @media (max-width: 1000px) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .columns > * + * {
+    margin-top: var(--gap-2);
+    padding-top: var(--gap-2);
+    border-top: var(--line);
   }
 }
 </style>

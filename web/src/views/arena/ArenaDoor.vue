@@ -13,7 +13,10 @@ const others = computed(() => (data.value ?? []).filter((r) => !r.open_session &
 
 <template>
   <div class="page">
-    <header class="page-head"><h1>Arena</h1></header>
+    <header class="page-head">
+      <h1>Arena</h1>
+      <p class="facts">{{ open.length ? 'A session is still open.' : 'Choose the horse; the gate comes first.' }}</p>
+    </header>
     <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
       <section v-if="open.length" class="stack part">
         <h2>Still open</h2>
@@ -33,25 +36,42 @@ const others = computed(() => (data.value ?? []).filter((r) => !r.open_session &
 </template>
 
 <style scoped>
+.page-head {
+  margin-bottom: 0;
+}
 .part {
-  margin-bottom: var(--gap-4);
-  max-width: 720px;
+  gap: 0;
+  padding-top: var(--gap-3);
+}
+.part + .part {
+  border-top: var(--rule);
+}
+.part h2 {
+  padding-bottom: var(--gap-1);
 }
 .way {
   display: grid;
+  grid-template-columns: minmax(0, 280px) minmax(0, 1fr);
+  align-items: center;
+  gap: 0 var(--gap-3);
   min-height: var(--touch);
-  align-content: center;
-  border: 2px solid var(--ink-1);
-  border-radius: var(--radius);
-  background: var(--ivory-0);
-  padding: var(--gap-2) var(--gap-3);
+  border-top: var(--line);
   color: inherit;
   text-decoration: none;
+}
+.way:hover b {
+  text-decoration: underline;
 }
 .way b {
   font: 700 var(--step-2) var(--font-head);
 }
-.open {
-  border-width: 4px;
+.open b {
+  text-decoration: underline;
+}
+@media screen and (max-width: 720px) {
+  .way {
+    grid-template-columns: minmax(0, 1fr);
+    align-content: center;
+  }
 }
 </style>

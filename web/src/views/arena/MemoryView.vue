@@ -101,7 +101,7 @@ async function keep() {
   <div class="page">
     <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
       <template v-if="data">
-        <header class="page-head row between">
+        <header class="page-head">
           <div>
             <h1>From memory: {{ data.stage.horse.name }}</h1>
             <p>One line for each ask. It is marked as remembered: it shows what was worked, and counts for no pass mark.</p>

@@ -40,12 +40,13 @@ async function enter() {
   <div class="page gate">
     <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
       <template v-if="data">
-        <header class="page-head row between">
-          <div>
-            <h1>Ready? {{ data.stage.horse.name }}</h1>
-            <p>{{ [data.stage.yard, daysAgo(data.days_off), data.case.goal].filter(Boolean).join(' · ') }}</p>
+        <header class="page-head">
+          <h1>Ready? {{ data.stage.horse.name }}</h1>
+          <div class="facts">
+            <p>{{ [data.stage.yard, daysAgo(data.days_off)].filter(Boolean).join(' · ') }}</p>
+            <p>{{ data.case.goal }}</p>
           </div>
-          <div class="row">
+          <div class="acts">
             <RouterLink :to="`/arena/memory/${id}`" class="button plain">It was worked already: from memory</RouterLink>
             <RouterLink :to="`/horses/${data.stage.horse.id}`" class="button plain">Back to the horse</RouterLink>
           </div>
@@ -125,8 +126,8 @@ async function enter() {
               <ElInput :id="f.id" v-model="ready.weather" maxlength="200" />
             </FieldRow>
           </form>
-          <aside class="stack">
-            <section class="sheet stack verdict" aria-live="polite">
+          <aside class="beside">
+            <section class="stack verdict" aria-live="polite">
               <template v-if="missing.length">
                 <h2>Say first</h2>
                 <p>{{ missing.join(', ') }}.</p>
@@ -154,7 +155,7 @@ async function enter() {
                 Into the arena
               </button>
             </section>
-            <section class="sheet stack">
+            <section class="sheet stack care">
               <h2>{{ data.stage.care }}</h2>
               <ul class="dots">
                 <li v-for="p in data.stage.precautions" :key="p.key">{{ p.text }}</li>
@@ -172,8 +173,6 @@ async function enter() {
 <style scoped>
 .gate {
   margin: 0 auto;
-  background: var(--ivory-0);
-  min-height: 100vh;
 }
 .columns {
   display: grid;
@@ -182,8 +181,15 @@ async function enter() {
   align-items: start;
 }
 .verdict {
-  border: var(--rule);
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  padding: var(--gap-2) var(--gap-3) var(--gap-3);
+  background: var(--ivory-0);
+  border: 2px solid var(--ink-1);
+  border-radius: var(--radius);
 }
+
 .begin {
   min-height: var(--touch);
   font-size: var(--step-2);
@@ -209,9 +215,32 @@ async function enter() {
   min-height: var(--control);
   width: 100%;
 }
+.beside {
+  display: grid;
+  gap: var(--gap-3);
+}
 @media (max-width: 900px) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .beside {
+    display: contents;
+  }
+  .care {
+    order: 1;
+  }
+  /* In the hand the verdict and the way in stay in reach under the questions. */
+  .verdict {
+    order: 2;
+    top: auto;
+    bottom: 0;
+    gap: var(--gap-1);
+    margin: 0 calc(-1 * var(--side));
+    padding: var(--gap-2) var(--side);
+    max-height: 60vh;
+    overflow-y: auto;
+    border-width: 2px 0 0;
+    border-radius: 0;
   }
 }
 </style>

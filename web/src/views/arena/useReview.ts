@@ -22,7 +22,7 @@ export interface ReviewData {
 export function useReview(id: string, box: Outbox) {
   const topic = `session/${id}` as const
 
-  const { data, trouble, load } = useLoad<ReviewData>(async () => {
+  const { data, trouble, at, load } = useLoad<ReviewData>(async () => {
     const here = box.setting<ArenaSession>(keptKey(id))
     const named = (kept?: ArenaSession) => Object.fromEntries((kept?.handlers ?? []).map((h) => [h.id, h.name]))
     try {
@@ -81,5 +81,5 @@ export function useReview(id: string, box: Outbox) {
   }
 
   const ended = computed(() => data.value?.whole?.ended ?? true)
-  return { data, trouble, load, ended, keepLine, correct, takeOut }
+  return { data, trouble, at, load, ended, keepLine, correct, takeOut }
 }

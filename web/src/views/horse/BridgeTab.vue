@@ -1,4 +1,6 @@
 <script setup lang="ts">
+// The horse's first page: what is next, the bridge, what wants attention, and what
+// has changed since the first day.
 import { computed } from 'vue'
 import BeadRope from '../../parts/BeadRope.vue'
 import { byAsk } from '../../parts/beads'
@@ -6,105 +8,157 @@ import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import BridgeSources from '../../parts/BridgeSources.vue'
 import BridgeKey from '../../parts/BridgeKey.vue'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
+import { useLeaf } from '../../parts/leaf'
 import MarginNote from '../../parts/MarginNote.vue'
-import { count, longDate, secure, shortDate, sideWord } from '../../words'
+import OneTap from '../../parts/OneTap.vue'
+import { count, dayMonth, longDate, secure, sideWord } from '../../words'
 import { useHorseFile } from '../../cases/file'
 
 const { file } = useHorseFile()
+const { open } = useLeaf()
 
-const before = computed(() => {
-  const f = file.value
-  if (!f) return ''
-  return f.assessed ? f.before : ''
-})
-const lastAsks = computed(() =>
-  byAsk(file.value?.beads ?? [])
-    .slice(-3)
-    .reverse(),
-)
-const percent = computed(() => Math.round((file.value?.bridge.progress ?? 0) * 100))
-const blocked = computed(() => (file.value?.bridge.planks ?? []).filter((p) => p.blocked))
+const lastAsks = computed(() => byAsk(file.value?.beads ?? []).reverse())
+const blocked = computed(() => (file.value?.bridge.planks ?? []).filter((p) => p.blocked && !p.beyond))
 const block = computed(() => blocked.value[0])
+const beyond = computed(() => (file.value?.bridge.planks ?? []).filter((p) => p.beyond).map((p) => p.name))
+const leaves = computed(() => [
+  ...(lastAsks.value.length ? [{ key: 'last', name: 'the last session' }] : []),
+  { key: 'unlooked', name: `not looked at, ${file.value?.unlooked.length || 'nothing'}` },
+  { key: 'planks', name: 'what the planks mean' },
+])
 </script>
 
 <template>
-  <div v-if="file" class="columns">
-    <div class="stack">
-      <section class="sheet stack">
-        <div class="row between">
-          <h2>{{ file.bridge.name }}</h2>
-          <p>
-            <span class="percent">{{ percent }} % built</span><br />
-            <span v-if="file.case.needed_by" class="quiet">needed by {{ shortDate(file.case.needed_by) }}</span>
-          </p>
-        </div>
-        <BridgeDrawing :bridge="file.bridge" :before="before" :goal="file.case.goal" />
-        <BridgeSources :sources="file.bridge.sources" />
+  <div v-if="file" class="leafpage">
+    <template v-if="!open">
+      <header class="top">
+        <p class="lead">
+          {{ file.headline.says.text }} <span v-if="file.headline.ask" class="ask">{{ file.headline.ask }}.</span>
+        </p>
+        <p class="quiet">
+          {{ file.headline.where?.text }}
+          <RouterLink v-if="!file.assessed" :to="`/horses/${file.id}/assessment`">Begin the assessment</RouterLink>
+          <RouterLink v-else-if="!file.planned" :to="`/horses/${file.id}/plan`">Make the plan</RouterLink>
+          <RouterLink v-else :to="`/horses/${file.id}/plan`">The plan</RouterLink>
+        </p>
+      </header>
+      <BridgeDrawing
+        :bridge="file.bridge"
+        :before="file.assessed ? file.before : ''"
+        :after="beyond.join(', ')"
+        :goal="file.case.needed_by ? `the goal, ${dayMonth(file.case.needed_by)}` : 'the goal'"
+      />
+      <div class="goal">
+        <p><span class="quiet">The goal.</span> {{ file.case.goal }}</p>
         <p v-if="block?.blocked" class="strong">
           {{ count(blocked.length, 'step is', 'steps are') }} barred. {{ block.blocked.text }} {{ block.lifts?.text }}
         </p>
-        <div v-for="b in file.others" :key="b.ladder" class="row">
-          <b>{{ b.name }}</b>
-          <BridgeStrip :bridge="b" />
-          <span class="quiet">{{ secure(b) }}</span>
-        </div>
-        <BridgeKey />
-      </section>
-      <section v-if="lastAsks.length" class="sheet stack">
-        <div class="row between">
-          <h2>Last session, {{ longDate(file.last_worked ?? '') }}</h2>
-          <p class="quiet small">a bead for each rep; the height is the level it took</p>
-        </div>
-        <div v-for="a in lastAsks" :key="a.key">
-          <h3>{{ [a.name, sideWord(a.variant)].filter(Boolean).join(', ') }}</h3>
-          <BeadRope :beads="a.beads" />
-        </div>
-      </section>
-    </div>
-    <aside class="stack">
-      <section class="sheet stack">
-        <h2>Wants attention</h2>
-        <p v-if="file.attention.length === 0" class="quiet">Nothing just now.</p>
-        <MarginNote v-for="n in file.attention" :key="n.say.key" :urgent="n.rank <= 2">{{ n.say.text }}</MarginNote>
-        <p v-if="!file.assessed"><RouterLink :to="`/horses/${file.id}/assessment`">Begin the assessment</RouterLink></p>
-        <p v-else-if="!file.planned"><RouterLink :to="`/horses/${file.id}/plan`">Make the plan</RouterLink></p>
-      </section>
-      <section v-if="file.since.length" class="sheet stack">
-        <h2>Since the first day</h2>
-        <dl class="since">
-          <template v-for="s in file.since" :key="s.label.text">
-            <dt>{{ s.label.text }}</dt>
-            <dd>
-              {{ s.before.text }} → <b>{{ s.after.text }}</b>
-            </dd>
+        <p v-for="b in file.others" :key="b.ladder" class="other">
+          <b>{{ b.name }}</b> <BridgeStrip :bridge="b" /> <span class="quiet">{{ secure(b) }}</span>
+        </p>
+      </div>
+      <div class="columns">
+        <section aria-labelledby="attention">
+          <h2 id="attention">Wants attention</h2>
+          <p v-if="file.attention.length === 0" class="quiet">Nothing just now.</p>
+          <MarginNote v-for="n in file.attention" :key="n.say.key + n.say.text" :note="n" />
+        </section>
+        <section aria-labelledby="since">
+          <h2 id="since">Since the first day</h2>
+          <p v-if="file.since.length === 0" class="quiet">Nothing to compare yet.</p>
+          <dl class="since">
+            <div v-for="s in file.since" :key="s.label.text">
+              <dt>{{ s.label.text }}</dt>
+              <dd>
+                <template v-if="s.before.text === s.after.text"
+                  >as on the first day: <b>{{ s.after.text }}</b></template
+                >
+                <template v-else
+                  >{{ s.before.text }} → <b>{{ s.after.text }}</b></template
+                >
+              </dd>
+            </div>
+          </dl>
+        </section>
+        <section aria-labelledby="last">
+          <h2 id="last">{{ file.last_worked ? `Last session, ${longDate(file.last_worked)}` : 'No session yet' }}</h2>
+          <template v-for="a in lastAsks.slice(0, 1)" :key="a.key">
+            <h3>{{ [a.name, sideWord(a.variant)].filter(Boolean).join(', ') }}</h3>
+            <BeadRope :beads="a.beads" />
           </template>
-        </dl>
-      </section>
-      <section v-if="file.unlooked.length" class="sheet stack">
-        <h2>Not looked at</h2>
-        <ul class="plain-list">
-          <li v-for="u in file.unlooked" :key="u.text">{{ u.text }}</li>
-        </ul>
-        <p class="quiet small">What was not looked at is not clear.</p>
-      </section>
-    </aside>
+        </section>
+      </div>
+    </template>
+    <section v-else-if="open === 'last'" class="stack leaf">
+      <h2>Last session, {{ longDate(file.last_worked ?? '') }}</h2>
+      <p class="quiet">A bead for each rep; the height is the level it took.</p>
+      <div v-for="a in lastAsks" :key="a.key">
+        <h3>{{ [a.name, sideWord(a.variant)].filter(Boolean).join(', ') }}</h3>
+        <BeadRope :beads="a.beads" />
+      </div>
+    </section>
+    <section v-else-if="open === 'unlooked'" class="stack leaf">
+      <h2>Not looked at</h2>
+      <p v-if="file.unlooked.length === 0">Every part was looked at.</p>
+      <ul class="plain-list">
+        <li v-for="u in file.unlooked" :key="u.text">{{ u.text }}</li>
+      </ul>
+      <p v-if="file.unlooked.length" class="quiet">What was not looked at is not clear.</p>
+    </section>
+    <section v-else class="stack leaf">
+      <h2>What the planks mean</h2>
+      <BridgeKey />
+      <BridgeSources :sources="file.bridge.sources" />
+    </section>
+    <OneTap :leaves="leaves" front="the bridge" />
   </div>
 </template>
 
 <style scoped>
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  justify-content: space-between;
+  gap: 0 var(--gap-3);
+  margin-top: 11px;
+}
+.ask {
+  font: 400 1.0625rem/1.3 var(--font-ui);
+  letter-spacing: 0;
+}
+.goal {
+  padding: 4px 0 8px;
+  max-width: 110ch;
+}
+.other {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 var(--gap-2);
+}
 .columns {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 300px;
-  gap: var(--gap-3);
-  align-items: start;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 0 24px;
+  padding: 10px 0 var(--gap-3);
+  border-top: var(--rule);
 }
-.percent {
-  font: 700 var(--step-3) / 1 var(--font-head);
+.columns section {
+  display: grid;
+  align-content: start;
+  gap: var(--gap-2);
 }
 .since {
   margin: 0;
-  display: grid;
-  gap: var(--gap-2);
+}
+.since > div {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0 var(--gap-2);
+  padding: 3px 0;
+  border-bottom: var(--line);
 }
 .since dt {
   color: var(--ink-2);
@@ -112,9 +166,17 @@ const block = computed(() => blocked.value[0])
 .since dd {
   margin: 0;
 }
-@media (max-width: 1000px) {
+.leaf {
+  padding-top: var(--gap-3);
+}
+@media (max-width: 900px) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .columns > * + * {
+    margin-top: var(--gap-2);
+    padding-top: var(--gap-2);
+    border-top: var(--line);
   }
 }
 </style>

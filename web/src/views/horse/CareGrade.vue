@@ -1,16 +1,18 @@
 <script setup lang="ts">
-// The risk grade; opened, its reasons and the precautions it brings.
+// The risk grade in words; opened, its reasons and the precautions it brings.
 import type { Schemas } from '../../api/types'
+import { count } from '../../words'
 
 const { risk, precautions } = defineProps<{ risk: Schemas['AssessRisk']; precautions: Schemas['PhraseMessage'][] }>()
 </script>
 
 <template>
-  <details class="care" :class="risk.care.replace(' ', '-')">
+  <details class="care">
     <summary>
-      {{ risk.care }} <span class="points">{{ risk.points }}</span>
+      <b>{{ risk.care }}</b>
+      <span class="small">{{ count(risk.points, 'point', 'points') }}<span class="wide-only">: why, and what it asks</span></span>
     </summary>
-    <div class="sheet open stack">
+    <div class="open stack">
       <div>
         <h3>Why</h3>
         <p v-if="!risk.lines?.length" class="quiet">Nothing known that adds to the risk. What was not looked at may.</p>
@@ -33,44 +35,33 @@ const { risk, precautions } = defineProps<{ risk: Schemas['AssessRisk']; precaut
   position: relative;
 }
 summary {
+  display: grid;
+  justify-items: end;
+  align-content: end;
+  min-height: 44px;
   list-style: none;
   cursor: pointer;
-  border: 2px solid var(--ink-2);
-  border-radius: var(--radius);
-  background: var(--ivory-0);
-  padding: 0 var(--gap-3);
-  min-height: var(--control);
-  display: grid;
-  grid-auto-flow: column;
-  gap: var(--gap-2);
-  align-items: center;
-  font-weight: 700;
+  line-height: 1.25;
 }
 summary::-webkit-details-marker {
   display: none;
 }
-.extra-care summary {
-  border-color: var(--ochre);
+summary b {
+  font-size: 1rem;
 }
-.high-care summary,
-.specialist-only summary {
-  border-color: var(--rust);
-}
-.points {
-  font-weight: 400;
+summary .small {
+  color: var(--ink-2);
+  text-decoration: underline;
 }
 .open {
   position: absolute;
   right: 0;
-  z-index: 3;
-  width: min(420px, calc(100vw - 2 * var(--gap-3)));
+  z-index: 4;
+  width: min(420px, calc(100vw - 2 * var(--side)));
   margin-top: var(--gap-1);
+  padding: var(--gap-3);
+  background: var(--ivory-0);
   border: var(--rule);
-}
-@media (max-width: 720px) {
-  .open {
-    left: 0;
-    right: auto;
-  }
+  border-radius: var(--radius);
 }
 </style>

@@ -12,6 +12,7 @@ const {
   only,
   beliefs,
   overruled,
+  opened = '',
   mark = undefined,
 } = defineProps<{
   problem: Schemas['AssessProblemResult']
@@ -21,6 +22,8 @@ const {
   only: (cause: string) => boolean
   beliefs: string[]
   overruled: Schemas['Overruled'][]
+  /** The cause that is open at first. */
+  opened?: string
   mark?: Put
 }>()
 
@@ -35,7 +38,7 @@ const by = (cause: string) => overruled.find((o) => o.key === key(cause))
 <template>
   <ul class="causes">
     <li v-for="c in known" :key="c.cause">
-      <details>
+      <details :open="c.cause === opened">
         <summary>
           <BeliefMark :belief="by(c.cause)?.to ?? c.belief" />
           <span

@@ -13,27 +13,34 @@ const { data, trouble, load } = useLoad(() =>
 
 <template>
   <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
-    <div v-if="data?.length === 0" class="sheet stack">
-      <h2>No reports yet</h2>
+    <div v-if="data?.length === 0" class="stack none">
+      <h2 class="lead">No reports yet</h2>
       <p>After the first session its page for the owner stands here, written from the log.</p>
     </div>
-    <ul v-else class="sheet">
-      <li v-for="r in data" :key="r.session" class="row between line">
-        <RouterLink :to="`/reports/${r.session}`">Visit on {{ longDate(r.date) }}</RouterLink>
-        <span class="quiet"
-          >{{ r.version ? `worded by ${r.saved_by}` : 'as written from the log'
-          }}{{ r.ended ? '' : ', session still open' }}</span
-        >
-      </li>
-    </ul>
+    <template v-else>
+      <p class="lead none">A page for the owner after each session, newest first.</p>
+      <ul class="list">
+        <li v-for="r in data" :key="r.session" class="row between line">
+          <RouterLink :to="`/reports/${r.session}`">Visit on {{ longDate(r.date) }}</RouterLink>
+          <span class="quiet"
+            >{{ r.version ? `worded by ${r.saved_by}` : 'as written from the log'
+            }}{{ r.ended ? '' : ', session still open' }}</span
+          >
+        </li>
+      </ul>
+    </template>
   </PageState>
 </template>
 
 <style scoped>
-.line {
-  min-height: var(--control);
+.none {
+  padding: 11px 0 8px;
 }
-.line + .line {
-  border-top: var(--line);
+.list {
+  border-top: var(--rule);
+}
+.line {
+  min-height: 48px;
+  border-bottom: var(--line);
 }
 </style>

@@ -5,7 +5,7 @@ import { v7 } from 'uuid'
 import { api, told } from '../../api/client'
 import type { Schemas } from '../../api/types'
 import { useSend } from '../../api/use'
-import MarginNote from '../../parts/MarginNote.vue'
+import SignMark from '../../parts/SignMark.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 
 const { entry } = defineProps<{ entry: Schemas['UnreadEntry'] }>()
@@ -24,12 +24,26 @@ async function setAside() {
 </script>
 
 <template>
-  <MarginNote urgent>
-    {{ entry.say.text }}
-    <span class="row">
-      <RouterLink :to="`/arena/${entry.session}/after`">Open the session</RouterLink>
-      <ElButton :loading="setting.sending.value" @click="setAside">Set it aside</ElButton>
-    </span>
+  <div class="unread" role="note">
+    <SignMark sign="alarm" />
+    <p>{{ entry.say.text }}</p>
+    <RouterLink :to="`/arena/${entry.session}/after`">Open the session</RouterLink>
+    <ElButton :loading="setting.sending.value" @click="setAside">Set it aside</ElButton>
     <WrongNote :trouble="setting.trouble.value" />
-  </MarginNote>
+  </div>
 </template>
+
+<style scoped>
+.unread {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--gap-1) var(--gap-3);
+  padding: var(--gap-1) 0;
+  border-bottom: var(--line);
+  font-weight: 600;
+}
+.unread p {
+  flex: 1 1 260px;
+}
+</style>

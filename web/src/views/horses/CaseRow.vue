@@ -1,35 +1,71 @@
 <script setup lang="ts">
+// A horse in the caseload: who, what for, its bridge, when it was worked, its date;
+// in the margin a note only where something is needed.
+import { computed } from 'vue'
 import type { Schemas } from '../../api/types'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
-import MarginNote from '../../parts/MarginNote.vue'
-import { daysAgo, secure, shortDate } from '../../words'
+import SignMark from '../../parts/SignMark.vue'
+import { lastWorked, shortDate } from '../../words'
+import DateRope from './DateRope.vue'
 
-const { row } = defineProps<{ row: Schemas['Row'] }>()
+const { row, today } = defineProps<{ row: Schemas['Row']; today: string }>()
+
+const note = computed(() => row.attention[0])
+const whose = computed(() => [row.owners.join(', '), row.yard].filter(Boolean).join(', '))
+const grave = computed(() => row.care !== 'ordinary care')
+
+/** Where a note is answered. */
+const to = computed(() => {
+  switch (note.value?.sign) {
+    case 'rope':
+      return `/arena/${row.open_session}`
+    case 'fork':
+    case 'down':
+      return `/horses/${row.id}/plan`
+    case 'begin':
+      return `/arena/ready/${row.case.id}`
+    case 'ring':
+    case 'look':
+      return `/horses/${row.id}/assessment`
+    default:
+      return row.unread ? `/horses/${row.id}` : `/horses/${row.id}/sessions`
+  }
+})
 </script>
 
 <template>
   <li class="case">
     <div class="who">
-      <RouterLink :to="`/horses/${row.id}`" class="name">{{ row.name }}</RouterLink>
-      <p class="quiet">{{ [row.owners.join(', '), row.yard].filter(Boolean).join(' · ') }}</p>
+      <RouterLink :to="`/horses/${row.id}`" class="name" :title="row.name">{{ row.name }}</RouterLink>
+      <p class="small quiet cut" :title="whose">{{ whose }}</p>
     </div>
-    <div class="bridge">
+    <div class="problem">
+      <p class="first">{{ row.problem.text }}</p>
+      <p v-if="grave" class="small strong">{{ row.care }}</p>
+    </div>
+    <div class="bridges">
       <template v-if="!row.unread">
         <BridgeStrip :bridge="row.bridge" />
-        <p class="small">{{ secure(row.bridge) }}</p>
+        <BridgeStrip v-for="b in row.others" :key="b.ladder" :bridge="b" />
       </template>
     </div>
-    <div class="facts small">
-      <p class="strong">{{ row.care }}</p>
-      <p v-if="!row.unread">{{ daysAgo(row.days_off) }}</p>
-      <p v-if="row.case.finished_on">finished {{ shortDate(row.case.finished_on) }}</p>
-      <p v-else-if="row.case.needed_by">needed by {{ shortDate(row.case.needed_by) }}</p>
-    </div>
-    <div class="notes">
-      <MarginNote v-if="row.open_session" urgent>
-        A session is still open. <RouterLink :to="`/arena/${row.open_session}`">Go on with it</RouterLink>
-      </MarginNote>
-      <MarginNote v-for="n in row.attention" :key="n.say.text" :urgent="n.rank <= 2">{{ n.say.text }}</MarginNote>
+    <p class="worked">
+      <template v-if="row.case.finished_on">{{ shortDate(row.case.finished_on) }}</template>
+      <template v-else-if="!row.unread">{{ lastWorked(row.days_off) }}</template>
+    </p>
+    <DateRope :today="today" :by="row.case.finished_on ? '' : row.case.needed_by" class="date" />
+    <div class="margin">
+      <p v-if="note" class="note">
+        <SignMark :sign="note.sign" />
+        <span
+          ><RouterLink :to="to" class="does">{{ note.does.text }}</RouterLink
+          >. {{ note.say.text }}
+          <RouterLink v-if="row.attention.length > 1" :to="`/horses/${row.id}`" class="small behind"
+            >{{ row.attention.length - 1 }} more</RouterLink
+          ></span
+        >
+      </p>
+      <p v-else-if="row.aside" class="quiet aside">{{ row.aside.text }}</p>
     </div>
   </li>
 </template>
@@ -37,32 +73,123 @@ const { row } = defineProps<{ row: Schemas['Row'] }>()
 <style scoped>
 .case {
   display: grid;
-  grid-template-columns: minmax(170px, 1.1fr) 252px minmax(140px, 0.7fr) minmax(200px, 1.4fr);
-  gap: var(--gap-2) var(--gap-4);
-  padding: var(--gap-3) var(--gap-4);
-  align-items: start;
-}
-.case + .case {
+  grid-template-columns: var(--case-columns);
+  align-items: center;
+  min-height: 52px;
   border-top: var(--line);
 }
+.case:first-child {
+  border-top: 0;
+}
+.who {
+  min-width: 0;
+  padding-right: var(--gap-2);
+}
 .name {
-  font: 700 var(--step-2) / 1.2 var(--font-head);
+  font: 700 1.0313rem/1.2 var(--font-head);
   color: var(--ink-1);
+  text-decoration: none;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  overflow: hidden;
   overflow-wrap: anywhere;
+  unicode-bidi: plaintext;
 }
-.notes {
+.name:hover {
+  text-decoration: underline;
+}
+.cut {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.problem {
+  line-height: 1.2;
+  padding-right: var(--gap-2);
+}
+.first {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  overflow: hidden;
+}
+.bridges {
   display: grid;
-  gap: var(--gap-1);
+  padding-right: var(--gap-2);
 }
-@media (max-width: 1000px) {
-  .case {
-    grid-template-columns: minmax(0, 1fr) 252px;
+.bridges :deep(svg + svg) {
+  margin-top: -4px;
+}
+.worked {
+  line-height: 1.25;
+}
+.margin {
+  align-self: stretch;
+  display: grid;
+  align-content: center;
+  padding: 4px 0 4px 12px;
+  border-left: 1.5px solid var(--margin-rule);
+  font-size: 0.9063rem;
+  line-height: 1.25;
+}
+.note {
+  display: grid;
+  grid-template-columns: 20px minmax(0, 1fr);
+  gap: var(--gap-2);
+}
+.note > span {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 3;
+  overflow: hidden;
+}
+.does {
+  font-weight: 700;
+  color: var(--ink-1);
+}
+.aside {
+  padding-left: 28px;
+}
+@media (max-width: 1180px) {
+  .date {
+    display: none;
   }
 }
-@media (max-width: 620px) {
+@media (max-width: 900px) {
+  .worked,
+  .problem {
+    display: none;
+  }
+}
+@media screen and (max-width: 720px) {
   .case {
-    grid-template-columns: minmax(0, 1fr);
-    padding: var(--gap-3);
+    grid-template-columns: minmax(0, 1fr) auto;
+    padding: 10px 0;
+    min-height: 64px;
+  }
+  .worked {
+    display: block;
+    align-self: start;
+    color: var(--ink-2);
+  }
+  .who .small {
+    display: none;
+  }
+  .name {
+    font-size: 1.1875rem;
+  }
+  .bridges {
+    display: none;
+  }
+  .margin {
+    grid-column: 1 / -1;
+    padding: 2px 0 0;
+    border: 0;
+    font-size: 1rem;
+  }
+  .aside {
+    padding: 0;
   }
 }
 </style>

@@ -2,7 +2,7 @@
 // A horse is taken on: what is asked of it and whose it is. The rest waits until it
 // matters, so that work can begin within a minute.
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { api, told } from '../../api/client'
 import type { Schemas } from '../../api/types'
 import { useLoad, useSend } from '../../api/use'
@@ -18,6 +18,7 @@ import { atFirst, owning, type Owning } from './takeOn'
 type Problem = Schemas['ProblemChoice']['problem']
 
 const router = useRouter()
+const route = useRoute()
 const { data, trouble, load } = useLoad(async () => {
   const [people, yards, problems] = await Promise.all([
     told(api.GET('/api/people')),
@@ -29,7 +30,7 @@ const { data, trouble, load } = useLoad(async () => {
 const saving = useSend()
 
 const form = reactive({
-  name: '',
+  name: String(route.query.name ?? ''),
   goal: '',
   needed: '',
   thing: '',

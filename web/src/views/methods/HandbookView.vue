@@ -83,7 +83,7 @@ nav [aria-current='page'] {
 .text :deep(th) {
   background: var(--ivory-2);
 }
-@media (max-width: 720px) {
+@media screen and (max-width: 720px) {
   .beside {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -7,6 +7,8 @@ import { api, told } from '../../api/client'
 import { useSend } from '../../api/use'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import FieldRow from '../../parts/FieldRow.vue'
+import { useLeaf } from '../../parts/leaf'
+import OneTap from '../../parts/OneTap.vue'
 import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import { bridgeOf, useHandbook } from './handbook'
@@ -19,6 +21,11 @@ const router = useRouter()
 const shown = computed(() => data.value?.ladders.find((l) => l.key === ladder))
 const piers = computed(() => data.value?.piers[ladder] ?? [])
 const cards = computed(() => (data.value?.cards ?? []).filter((c) => c.ladder === ladder))
+const links = computed(() => [
+  ...cards.value.map((c) => ({ to: `/cards/${c.key}`, name: 'The sequence card' })),
+  { to: '/methods', name: 'all ladders' },
+])
+const { open } = useLeaf()
 const copying = useSend()
 const name = ref('')
 
@@ -46,33 +53,35 @@ async function copy() {
       </section>
       <template v-else>
         <header class="page-head">
-          <p class="small"><RouterLink to="/methods">Methods</RouterLink></p>
-          <h1>{{ shown.name }}</h1>
-          <p class="quiet">{{ shown.schools.join(', ') }}</p>
+          <h1 class="raised">{{ shown.name }}</h1>
+          <div class="facts">
+            <p><RouterLink to="/methods">Methods</RouterLink> · {{ shown.schools.join(', ') }}</p>
+            <p>
+              {{ shown.where }}<template v-if="shown.care">. Care: at least {{ shown.care }}</template>
+            </p>
+          </div>
         </header>
-        <div class="stack">
-          <section class="sheet stack">
-            <BridgeDrawing :bridge="bridgeOf(shown, piers)" />
-            <div class="facts">
-              <p><b>Where.</b> {{ shown.where }}.</p>
+        <div class="leafpage">
+          <template v-if="!open">
+            <BridgeDrawing method :bridge="bridgeOf(shown, piers)" goal="the whole ladder" />
+            <div class="facts-of">
               <p v-if="piers.length"><b>Stands on.</b> {{ piers.map((p) => p.says.text).join(' · ') }}.</p>
               <p v-if="shown.helper"><b>Not alone.</b> {{ shown.helper }}.</p>
               <p v-if="shown.watch"><b>Watch.</b> {{ shown.watch }}.</p>
-              <p v-if="shown.care"><b>Care.</b> At least {{ shown.care }}.</p>
-              <p v-for="c in cards" :key="c.key">
-                <RouterLink :to="`/cards/${c.key}`">The sequence card</RouterLink>
-              </p>
             </div>
-          </section>
-          <StepSheet
-            v-for="s in shown.steps"
-            :key="s.key"
-            :step="s"
-            :needs="data?.needs[s.key] ?? []"
-            :stands="data?.ladders.find((l) => l.key === s.link)?.name ?? ''"
-            :opened="s.key === step"
-          />
-          <section v-if="data?.lead" class="sheet stack">
+            <div class="steps">
+              <StepSheet
+                v-for="(s, i) in shown.steps"
+                :key="s.key"
+                :step="s"
+                :number="i + 1"
+                :needs="data?.needs[s.key] ?? []"
+                :stands="data?.ladders.find((l) => l.key === s.link)?.name ?? ''"
+                :opened="s.key === step"
+              />
+            </div>
+          </template>
+          <section v-else class="stack leaf">
             <h2>Change it</h2>
             <p>A copy keeps the keys, so progress carries over. Plans choose which one they use.</p>
             <form class="row copy" @submit.prevent="copy">
@@ -83,6 +92,11 @@ async function copy() {
             </form>
             <WrongNote :trouble="copying.trouble.value" :shown="['name']" />
           </section>
+          <OneTap
+            :leaves="data?.lead ? [{ key: 'change', name: 'change it: a copy of your own' }] : []"
+            front="the ladder"
+            :links="links"
+          />
         </div>
       </template>
     </PageState>
@@ -90,10 +104,21 @@ async function copy() {
 </template>
 
 <style scoped>
-.facts {
-  display: grid;
-  gap: var(--gap-1);
-  max-width: var(--measure);
+.raised::first-letter {
+  text-transform: uppercase;
+}
+.page-head {
+  margin-bottom: 0;
+}
+.facts-of {
+  padding: 6px 0;
+  max-width: 110ch;
+}
+.steps {
+  border-top: var(--rule);
+}
+.leaf {
+  padding: var(--gap-3) 0;
 }
 .copy {
   align-items: end;

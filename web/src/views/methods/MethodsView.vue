@@ -4,9 +4,11 @@
 import { computed, ref } from 'vue'
 import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
-import { count } from '../../words'
+import { useLeaf } from '../../parts/leaf'
+import OneTap from '../../parts/OneTap.vue'
+import { count, inWords } from '../../words'
 import { speaksOf, useHandbook, type Ladder } from './handbook'
-import LadderCard from './LadderCard.vue'
+import LadderRow from './LadderRow.vue'
 import SchoolTable from './SchoolTable.vue'
 
 const { data, trouble, load } = useHandbook()
@@ -19,38 +21,56 @@ const found = computed(() => {
     l.steps.filter((s) => !s.link && speaksOf(s, words)).map((s) => ({ ladder: l, step: s })),
   )
 })
+const { open } = useLeaf()
 const groups = computed(() => {
   const all = data.value?.ladders ?? []
+  const row = (l: Ladder) => ({ to: `/methods/${l.key}`, ladder: l, name: l.name, piers: data.value?.piers[l.key] ?? [] })
+  const own = (data.value?.own_ladders ?? []).map((o) => ({
+    to: `/methods/own/${o.id}`,
+    ladder: o.doc,
+    name: o.name,
+    piers: data.value?.piers[o.ladder] ?? [],
+    note: `from ${o.ladder}, version ${o.version}`,
+  }))
   return [
+    { name: 'Your own', says: 'copied and changed', ladders: own },
     {
-      name: 'Foundations',
-      says: 'Taught away from the problem place, on both sides.',
-      ladders: all.filter((l) => l.kind === 'foundation'),
+      name: 'Ladders of a problem',
+      says: 'each stands on its foundations',
+      ladders: all.filter((l) => l.kind === 'problem').map(row),
     },
-    { name: 'Ladders of a problem', says: 'Each stands on its foundations.', ladders: all.filter((l) => l.kind === 'problem') },
-  ]
+    { name: 'Foundations', says: 'taught first', ladders: all.filter((l) => l.kind === 'foundation').map(row) },
+  ].filter((g) => g.ladders.length > 0)
 })
-const stands = (l: Ladder) => data.value?.piers[l.key] ?? []
+const leaves = [
+  { key: 'schools', name: 'the schools' },
+  { key: 'disagree', name: 'where practitioners disagree' },
+]
+const links = computed(() => [
+  ...(data.value?.cards ?? []).map((c) => ({ to: `/cards/${c.key}`, name: c.name })),
+  { to: '/methods/handbook/README', name: 'How it judges: the handbook' },
+])
 </script>
 
 <template>
   <div class="page">
-    <header class="page-head row between">
-      <div>
-        <h1>Methods</h1>
-        <p class="small"><RouterLink to="/methods/handbook/README">How it judges: the handbook</RouterLink></p>
-      </div>
-      <FieldRow v-slot="f" class="search" label="Look for a step">
+    <header class="page-head">
+      <h1>Methods</h1>
+      <p v-if="data" class="facts">
+        {{ inWords(data.ladders.length, true) }} ladders: foundations, taught away from the problem place on both sides, and those
+        of a problem, which stand on them.
+      </p>
+      <FieldRow v-slot="f" class="acts search" label="Look for a step">
         <ElInput :id="f.id" v-model="looked" clearable placeholder="rope, ears, stands, flag" />
       </FieldRow>
     </header>
     <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
-      <div v-if="data" class="stack wide">
-        <section v-if="looked.trim()" class="sheet stack" aria-live="polite">
+      <div v-if="data" class="leafpage">
+        <section v-if="looked.trim()" class="stack leaf" aria-live="polite">
           <h2>{{ found.length ? count(found.length, 'step', 'steps') : 'No step speaks of that' }}</h2>
           <p v-if="!found.length" class="quiet">Try one word of it: a part of the horse, a tool, what it does.</p>
-          <ul class="plain-list">
-            <li v-for="f in found.slice(0, 60)" :key="f.step.key">
+          <ul>
+            <li v-for="f in found.slice(0, 60)" :key="f.step.key" class="found">
               <RouterLink :to="`/methods/${f.ladder.key}/${f.step.key}`" class="strong raised"
                 >{{ f.ladder.name }}: {{ f.step.name }}</RouterLink
               >
@@ -58,68 +78,56 @@ const stands = (l: Ladder) => data.value?.piers[l.key] ?? []
             </li>
           </ul>
         </section>
-        <template v-else>
-          <section v-if="data.own_ladders.length" class="stack">
-            <h2>Your own</h2>
-            <div class="cards">
-              <LadderCard
-                v-for="o in data.own_ladders"
-                :key="o.id"
-                :to="`/methods/own/${o.id}`"
-                :ladder="o.doc"
-                :name="o.name"
-                :piers="data.piers[o.ladder] ?? []"
-                :note="`from ${o.ladder}, version ${o.version}`"
-              />
-            </div>
-          </section>
-          <section v-for="g in groups" :key="g.name" class="stack">
-            <h2>
-              {{ g.name }} <span class="quiet small">{{ g.says }}</span>
-            </h2>
-            <div class="cards">
-              <LadderCard
-                v-for="l in g.ladders"
-                :key="l.key"
-                :to="`/methods/${l.key}`"
-                :ladder="l"
-                :name="l.name"
-                :piers="stands(l)"
-              />
-            </div>
-          </section>
-          <SchoolTable :schools="data.schools" />
-          <section class="sheet stack">
-            <h2>Where practitioners disagree</h2>
-            <p class="quiet">What a plan does unless it chooses otherwise, and why.</p>
-            <dl class="choices">
-              <div v-for="c in data.choices" :key="c.key" class="choice">
-                <dt>
-                  <b>{{ c.asks }}</b>
-                </dt>
-                <dd>
-                  <p v-for="o in c.options" :key="o.key">
-                    <b v-if="o.key === c.default">{{ o.key }}. </b><span v-else>{{ o.key }}. </span>
-                    <span class="quiet">{{ o.says }}<template v-if="o.key === c.default"> (the plan's own way)</template></span>
-                  </p>
-                  <p class="small">{{ c.why }}</p>
-                </dd>
-              </div>
-            </dl>
-          </section>
-          <section class="sheet stack">
-            <h2>Sequence cards</h2>
-            <p v-for="c in data.cards" :key="c.key">
-              <RouterLink :to="`/cards/${c.key}`">{{ c.name }}</RouterLink>
-            </p>
+        <template v-else-if="!open">
+          <section v-for="g in groups" :key="g.name" class="group">
+            <header>
+              <h2>{{ g.name }}</h2>
+              <p class="small quiet">{{ g.says }}</p>
+            </header>
+            <ul>
+              <LadderRow v-for="l in g.ladders" :key="l.to" v-bind="l" />
+            </ul>
           </section>
         </template>
+        <SchoolTable v-else-if="open === 'schools'" :schools="data.schools" />
+        <section v-else class="stack leaf">
+          <h2>Where practitioners disagree</h2>
+          <p class="quiet">What a plan does unless it chooses otherwise, and why.</p>
+          <dl class="choices">
+            <div v-for="c in data.choices" :key="c.key" class="choice">
+              <dt>
+                <b>{{ c.asks }}</b>
+              </dt>
+              <dd>
+                <p v-for="o in c.options" :key="o.key">
+                  <b v-if="o.key === c.default">{{ o.key }}. </b><span v-else>{{ o.key }}. </span>
+                  <span class="quiet">{{ o.says }}<template v-if="o.key === c.default"> (the plan's own way)</template></span>
+                </p>
+                <p class="small">{{ c.why }}</p>
+              </dd>
+            </div>
+          </dl>
+        </section>
+        <OneTap :leaves="leaves" front="the ladders" :links="links" />
       </div>
     </PageState>
   </div>
 </template>
 
 <style scoped>
+.search {
+  width: min(300px, 100%);
+}
+.page-head {
+  margin-bottom: 0;
+}
+.leaf {
+  padding: var(--gap-3) 0;
+}
+.found {
+  padding: 5px 0;
+  border-bottom: var(--line);
+}
 .raised {
   display: inline-block;
   margin-right: var(--gap-2);
@@ -127,20 +135,22 @@ const stands = (l: Ladder) => data.value?.piers[l.key] ?? []
 .raised::first-letter {
   text-transform: uppercase;
 }
-.search {
-  min-width: min(320px, 100%);
-}
-.wide {
-  gap: var(--gap-4);
-}
-.cards {
+.group {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(250px, 100%), 1fr));
-  gap: var(--gap-3);
+  grid-template-columns: 128px minmax(0, 1fr);
+  border-bottom: var(--rule);
 }
-h2 .small {
-  font-family: var(--font-ui);
-  font-weight: 400;
+.group header {
+  padding: 8px var(--gap-2) 0 0;
+}
+.group h2 {
+  color: var(--leather);
+  line-height: 1.15;
+}
+.group ul {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 0 24px;
 }
 .choices {
   margin: 0;
@@ -150,5 +160,11 @@ h2 .small {
 }
 dd {
   margin: var(--gap-1) 0 0;
+}
+@media (max-width: 1000px) {
+  .group,
+  .group ul {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

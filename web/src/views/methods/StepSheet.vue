@@ -5,8 +5,10 @@ import type { Schemas } from '../../api/types'
 import { sideWord } from '../../words'
 import type { Step } from './handbook'
 
-const { step, needs, stands, opened } = defineProps<{
+const { step, number, needs, stands, opened } = defineProps<{
   step: Step
+  /** Its place on the ladder, from 1. */
+  number: number
   needs: Schemas['Pier'][]
   /** Name of the ladder that the step stands for. */
   stands: string
@@ -29,17 +31,20 @@ const lines = computed(() =>
 </script>
 
 <template>
-  <section :id="step.key" class="sheet step" :class="{ opened }">
-    <header>
-      <h2>{{ step.name }}</h2>
-      <p v-if="step.ridden" class="small strong">ridden</p>
-      <p v-if="step.calm" class="small strong">only if fear is unlikely</p>
-    </header>
-    <div class="stack told">
+  <details :id="step.key" class="step" :open="opened">
+    <summary>
+      <b class="number">{{ number }}</b>
+      <b class="name">{{ step.name }}</b>
+      <span class="ask">{{ step.link ? `stands for the whole ladder ${stands}` : `${step.ask}.` }}</span>
+      <span class="quiet small mark">{{ step.pass.text }}</span>
+    </summary>
+    <div class="told">
+      <p v-if="step.ridden || step.calm" class="strong">
+        {{ [step.ridden && 'ridden', step.calm && 'only if fear is unlikely'].filter(Boolean).join(', ') }}
+      </p>
       <p v-if="step.link">
         This step stands for the whole ladder <RouterLink :to="`/methods/${step.link}`">{{ stands }}</RouterLink>.
       </p>
-      <p v-else class="ask">{{ step.ask }}.</p>
       <dl>
         <template v-for="[name, text] in lines" :key="name">
           <dt class="quiet small">{{ name }}</dt>
@@ -56,25 +61,43 @@ const lines = computed(() =>
         </template>
       </dl>
     </div>
-  </section>
+  </details>
 </template>
 
 <style scoped>
 .step {
-  display: grid;
-  grid-template-columns: minmax(120px, 180px) minmax(0, 1fr);
-  gap: var(--gap-4);
+  border-bottom: var(--line);
   scroll-margin-top: var(--gap-4);
 }
-.opened {
-  border: 2px solid var(--ink-1);
+.step[open] {
+  border-bottom: 1.5px solid var(--ink-1);
 }
-.ask {
-  font-size: var(--step-2);
-  max-width: var(--measure);
+summary {
+  display: grid;
+  grid-template-columns: 28px 118px minmax(0, 1fr) minmax(0, 250px);
+  align-items: center;
+  gap: 0 var(--gap-2);
+  min-height: 40px;
+  padding: 3px 0;
+  list-style: none;
+  cursor: pointer;
+  line-height: 1.3;
+}
+summary::-webkit-details-marker {
+  display: none;
+}
+.number {
+  color: var(--ink-2);
+  text-align: right;
+}
+.name {
+  font-family: var(--font-head);
+}
+.mark {
+  text-align: right;
 }
 .told {
-  gap: var(--gap-2);
+  padding: 2px 0 var(--gap-3) 36px;
 }
 dl {
   margin: 0;
@@ -87,10 +110,18 @@ dd {
   max-width: var(--measure);
   overflow-wrap: anywhere;
 }
-@media (max-width: 720px) {
-  .step {
-    grid-template-columns: minmax(0, 1fr);
-    gap: var(--gap-2);
+@media screen and (max-width: 720px) {
+  summary {
+    grid-template-columns: 28px minmax(0, 1fr);
+    min-height: 52px;
+  }
+  .ask,
+  .mark {
+    grid-column: 2;
+    text-align: left;
+  }
+  .told {
+    padding-left: 0;
   }
   dl {
     grid-template-columns: minmax(0, 1fr);

@@ -37,9 +37,10 @@ async function done() {
 
 <template>
   <div class="page">
-    <header class="page-head row between">
+    <header class="page-head">
       <h1>People</h1>
-      <div class="row">
+      <p class="facts">Whom to ring, and who can sign in.</p>
+      <div class="acts">
         <RouterLink to="/password" class="button plain">My password</RouterLink>
         <button type="button" class="button" @click="editing = 'new'">Add a person</button>
       </div>
@@ -53,7 +54,7 @@ async function done() {
         @leave="editing = undefined"
       />
       <div class="columns">
-        <section v-for="g in groups" :key="g.title" class="sheet">
+        <section v-for="g in groups" :key="g.title" class="sheet list">
           <h2>{{ g.title }}</h2>
           <p v-if="g.people.length === 0" class="quiet">{{ g.empty }}</p>
           <ul>
@@ -86,9 +87,16 @@ async function done() {
 <style scoped>
 .columns {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(360px, 100%), 1fr));
-  gap: var(--gap-3);
+  grid-template-columns: repeat(auto-fill, minmax(min(320px, 100%), 1fr));
+  gap: 0 var(--gap-5);
   align-items: start;
+}
+.page-head {
+  margin-bottom: 0;
+}
+.columns > :deep(.sheet) {
+  border-top: 0;
+  border-bottom: var(--rule);
 }
 .person {
   display: flex;
@@ -97,6 +105,11 @@ async function done() {
   padding: var(--gap-2) 0;
   border-top: var(--line);
   overflow-wrap: anywhere;
+}
+.person :deep(.el-button),
+.columns :deep(.el-button.is-link) {
+  flex: none;
+  white-space: nowrap;
 }
 .mail {
   margin-left: var(--gap-3);

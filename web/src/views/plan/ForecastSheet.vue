@@ -4,16 +4,14 @@
 import { computed } from 'vue'
 import type { Schemas } from '../../api/types'
 import FieldRow from '../../parts/FieldRow.vue'
-import { shortDate } from '../../words'
+import { dayMonth, shortDate } from '../../words'
 import { problemWord } from './words'
-import ForecastBand from './ForecastBand.vue'
 import LeverRow from './LeverRow.vue'
 import StepCount from './StepCount.vue'
-import type { Change, PlanView } from './usePlan'
+import { pull, type Change, type PlanView } from './usePlan'
 
 const { view, busy, change } = defineProps<{ view: PlanView; busy: boolean; change: Change }>()
 
-type Help = Schemas['PlanHelp']
 type Goal = Schemas['PlanGoalForecast']
 
 const goals = computed(() => view.now.forecast)
@@ -22,15 +20,6 @@ const untilName = (key: string) => view.bridges.flatMap((b) => b.planks).find((p
 
 const visits = (g: Goal) => g.help.filter((h) => h.kind === 'more visits')
 const others = (g: Goal) => g.help.filter((h) => h.kind !== 'more visits')
-
-function pull(goal: Goal, h: Help) {
-  void change((c) => {
-    if (h.visits_per_week) c.visits_per_week = h.visits_per_week
-    if (h.homework_per_week) c.homework_per_week = h.homework_per_week
-    if (h.until) c.goals = { ...c.goals, [goal.problem]: { ...c.goals?.[goal.problem], until: h.until } }
-    if (h.by) c.by = h.by
-  })
-}
 
 const wanted = computed(() => Object.entries(view.choices.goals ?? {}).filter(([, w]) => w.until))
 
@@ -43,7 +32,7 @@ function whole(problem: string) {
 
 <template>
   <section class="sheet stack" :aria-busy="busy">
-    <h2>Will it be ready</h2>
+    <h2>The numbers</h2>
     <article v-for="(g, i) in goals" :key="g.problem" class="stack goal">
       <h3 v-if="goals.length > 1">
         {{ problemWord(view, g.problem) }}<span v-if="i > 0" class="quiet">, with all that comes before it</span>
@@ -51,19 +40,33 @@ function whole(problem: string) {
       <p class="says">
         <b v-if="g.word" class="word">{{ Math.round(g.p * 100) }} %, {{ g.word }}.</b> {{ g.says.text }}
       </p>
-      <ForecastBand v-if="g.curve.length" :forecast="g" :today="view.today" :by="g.by ?? ''" />
+      <table v-if="g.boards.length" class="table">
+        <caption class="small quiet">
+          Chance that it is done after each visit, at this pace
+        </caption>
+        <tbody>
+          <tr>
+            <th scope="row">By</th>
+            <td v-for="b in g.boards" :key="b.on">{{ dayMonth(b.on) }}</td>
+          </tr>
+          <tr>
+            <th scope="row">Chance</th>
+            <td v-for="b in g.boards" :key="b.on">{{ Math.round(b.p * 100) }} %</td>
+          </tr>
+        </tbody>
+      </table>
       <p v-else-if="g.remaining" class="quiet">Nothing can be put on a time line: no visits a week, or over three years.</p>
       <div v-if="g.help.length" class="stack">
         <h3>What would help</h3>
         <ul class="levers">
           <LeverRow v-if="visits(g).length" says="More visits a week">
-            <ElButton v-for="h in visits(g)" :key="h.visits_per_week" :disabled="busy" @click="pull(g, h)">
+            <ElButton v-for="h in visits(g)" :key="h.visits_per_week" :disabled="busy" @click="pull(change, g.problem, h)">
               <span class="visually-hidden">Try it: {{ h.says.text }}</span>
               <span aria-hidden="true">{{ h.visits_per_week }}: {{ Math.round(h.p * 100) }} %</span>
             </ElButton>
           </LeverRow>
           <LeverRow v-for="h in others(g)" :key="h.kind" :says="h.says.text" :p="h.p">
-            <ElButton :disabled="busy" @click="pull(g, h)"
+            <ElButton :disabled="busy" @click="pull(change, g.problem, h)"
               >Try it<span class="visually-hidden">: {{ h.says.text }}</span></ElButton
             >
           </LeverRow>
@@ -112,6 +115,17 @@ function whole(problem: string) {
 }
 .word {
   font-size: var(--step-2);
+}
+.table {
+  display: block;
+  overflow-x: auto;
+  border-collapse: collapse;
+}
+.table th,
+.table td {
+  padding: 2px var(--gap-2) 2px 0;
+  text-align: left;
+  white-space: nowrap;
 }
 .levers {
   display: grid;

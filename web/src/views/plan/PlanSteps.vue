@@ -60,7 +60,7 @@ const { items, next, today } = defineProps<{ items: Schemas['PlanItem'][]; next:
   color: var(--rust);
   font-weight: 600;
 }
-@media (max-width: 560px) {
+@media screen and (max-width: 560px) {
   .step {
     grid-template-columns: 44px minmax(0, 1fr);
   }

@@ -1,56 +1,49 @@
 <script setup lang="ts">
-// The plan: what is to do in which order and way, whether the date can be met,
-// and what would help. Anything can be tried; nothing counts until it is made.
+// The plan: its front on one screen, and behind it the steps, the visits, who is
+// cleared, cues, numbers and the plans before. Anything can be tried; nothing
+// counts until it is kept.
 import { computed } from 'vue'
-import BridgeDrawing from '../../parts/BridgeDrawing.vue'
-import type { Schemas } from '../../api/types'
 import BridgeSources from '../../parts/BridgeSources.vue'
 import BridgeKey from '../../parts/BridgeKey.vue'
-import BridgeStrip from '../../parts/BridgeStrip.vue'
+import { useLeaf } from '../../parts/leaf'
+import OneTap from '../../parts/OneTap.vue'
 import PageState from '../../parts/PageState.vue'
-import { secure, shortDate } from '../../words'
 import { useHorseFile } from '../../cases/file'
+import { useKeys } from '../../keys/keys'
 import AlternativeList from './AlternativeList.vue'
+import BarredList from './BarredList.vue'
 import ClearancePart from './ClearancePart.vue'
 import CueCard from './CueCard.vue'
 import DisagreementList from './DisagreementList.vue'
 import ExceptionForm from './ExceptionForm.vue'
 import ForecastSheet from './ForecastSheet.vue'
+import PlanFront from './PlanFront.vue'
 import PlanHistory from './PlanHistory.vue'
+import SnagList from './SnagList.vue'
 import TryBar from './TryBar.vue'
-import { usePlan } from './usePlan'
+import { pull, usePlan } from './usePlan'
 import VisitSheet from './VisitSheet.vue'
 import WayList from './WayList.vue'
 
 const { file, reload } = useHorseFile()
 const caseId = file.value?.case.id ?? ''
 const { kept, view, tried, trying, making, reason, change, undo, make } = usePlan(caseId)
+const { open, turn } = useLeaf()
 
-const now = computed(() => view.value?.now)
-const ladderName = (key: string) => now.value?.ways.find((w) => w.ladder === key)?.name ?? key
-const barred = computed(() => {
-  const list = (now.value?.items ?? []).filter((i) => i.blocked)
-  return [...new Set(list.map((i) => i.blocked?.text ?? ''))].map((why) => {
-    const held = list.filter((i) => i.blocked?.text === why)
-    return {
-      why,
-      lifts: held[0]?.lifts?.text,
-      day: held[0]?.lift,
-      names: [...new Set(held.map((i) => i.ladder))].map(
-        (l) =>
-          `${ladderName(l)}: ${held
-            .filter((i) => i.ladder === l)
-            .map((i) => i.name)
-            .join(', ')}`,
-      ),
-    }
-  })
-})
+const leaves = computed(() => [
+  { key: 'steps', name: 'all steps and schools' },
+  { key: 'visits', name: `visits ahead, ${view.value?.now.visits.length || 'none'}` },
+  { key: 'clearance', name: 'homework and clearance' },
+  { key: 'cues', name: 'cue card' },
+  { key: 'numbers', name: 'the numbers' },
+  { key: 'made', name: view.value?.made.length ? `plans made, ${view.value.made.length}` : 'plans made' },
+])
 
 /** The goal is reached at a plank; at the ladder's last, the whole of it is wanted. */
-function ends(step: string, bridge: Schemas['ProgressBridge']) {
+function ends(step: string) {
   const problem = file.value?.case.problem
-  if (!problem) return
+  const bridge = view.value?.bridges.find((b) => b.planks.some((p) => p.step === step))
+  if (!problem || !bridge) return
   const until = step === bridge.planks.at(-1)?.step ? '' : step
   void change((c) => {
     c.goals = { ...c.goals, [problem]: { ...c.goals?.[problem], until } }
@@ -60,11 +53,24 @@ function ends(step: string, bridge: Schemas['ProgressBridge']) {
 async function keep() {
   if (await make()) await reload()
 }
+
+function lever(n: number) {
+  const goal = view.value?.now.forecast.find((g) => g.help.length)
+  const help = goal?.help.filter((h) => h.best)[n]
+  if (goal && help) pull(change, goal.problem, help)
+}
+useKeys([
+  ...[0, 1, 2, 3].map((n) => ({ press: String(n + 1), does: `try lever ${n + 1}`, run: () => lever(n) })),
+  { press: 'Escape', does: 'leave what is tried', run: undo },
+  { press: 'v', does: 'the visits', run: () => turn('visits') },
+  { press: 'b', does: 'the steps as a list', run: () => turn('steps') },
+  { press: '.', does: 'I do otherwise', run: () => turn('steps') },
+])
 </script>
 
 <template>
-  <PageState :trouble="kept.trouble.value" :ready="view !== undefined" @again="kept.load">
-    <div v-if="view && now" class="stack">
+  <PageState :trouble="kept.trouble.value" :ready="view !== undefined" :at="kept.at.value" @again="kept.load">
+    <div v-if="view && kept.data.value" class="leafpage plan-leaves">
       <TryBar
         v-model:reason="reason"
         :view="view"
@@ -74,69 +80,38 @@ async function keep() {
         @keep="keep"
         @undo="undo"
       />
-      <div class="columns">
-        <div class="stack">
-          <section v-if="!view.assessed" class="sheet stack">
-            <h2>Look before you plan</h2>
-            <p>There is no assessment yet. The plan below takes nothing as known.</p>
-            <p><RouterLink :to="`/horses/${view.horse.id}/assessment`">Begin the assessment</RouterLink></p>
-          </section>
-          <section class="sheet stack">
-            <template v-for="(b, i) in view.bridges" :key="b.ladder">
-              <h2>{{ b.name }}</h2>
-              <template v-if="i === 0">
-                <BridgeDrawing :bridge="b" choosable @end="ends($event, b)" />
-                <p class="small quiet">Tap the plank where the goal is reached. What lies beyond is not planned.</p>
-                <BridgeSources :sources="b.sources" />
-              </template>
-              <div v-else class="row">
-                <BridgeStrip :bridge="b" />
-                <span class="quiet">{{ secure(b) }}{{ b.blocked ? `, ${b.blocked} barred` : '' }}</span>
-              </div>
-            </template>
-            <BridgeKey />
-            <p v-if="view.mismatch" class="strong">{{ view.mismatch.text }}</p>
-            <p v-for="n in now.notes" :key="n.key" class="strong">{{ n.text }}</p>
-            <div v-for="b in barred" :key="b.why">
-              <p class="strong">{{ b.why }}</p>
-              <p>
-                {{ b.lifts }}
-                <span v-if="b.day && b.day > view.today" class="quiet"> At the earliest {{ shortDate(b.day) }}.</span>
-              </p>
-              <p v-for="n in b.names" :key="n" class="quiet begins">{{ n }}</p>
-            </div>
-          </section>
-          <ForecastSheet :view="view" :busy="trying.sending.value" :change="change" />
-          <WayList :view="view" :change="change" />
-          <ExceptionForm v-if="view.young" :view="view" :trouble="trying.trouble.value" :change="change" />
-          <AlternativeList v-if="view.alternatives.length > 1" :view="view" :change="change" />
-          <DisagreementList :view="view" :trouble="trying.trouble.value" :change="change" />
-        </div>
-        <aside class="stack">
-          <VisitSheet :view="view" :change="change" />
-          <ClearancePart :case-id="caseId" />
-          <CueCard :view="view" :change="change" />
-          <PlanHistory :view="view" />
-          <p class="small quiet">{{ view.safety.text }}</p>
-        </aside>
-      </div>
+      <PlanFront v-if="!open" :view="view" :kept="kept.data.value" :busy="trying.sending.value" :change="change" @end="ends" />
+      <template v-else-if="open === 'steps'">
+        <p v-if="view.mismatch" class="strong gap">{{ view.mismatch.text }}</p>
+        <p v-for="n in view.now.notes" :key="n.key" class="strong gap">{{ n.text }}</p>
+        <BarredList :view="view" />
+        <WayList :view="view" :change="change" />
+        <ExceptionForm v-if="view.young" :view="view" :trouble="trying.trouble.value" :change="change" />
+        <AlternativeList v-if="view.alternatives.length > 1" :view="view" :change="change" />
+        <DisagreementList :view="view" :trouble="trying.trouble.value" :change="change" />
+        <section class="sheet stack">
+          <h2>What the planks mean</h2>
+          <BridgeKey />
+          <BridgeSources v-for="b in view.bridges" :key="b.ladder" :sources="b.sources" />
+          <p class="quiet">Tap a plank of the bridge to make it the one where the goal is reached.</p>
+        </section>
+      </template>
+      <VisitSheet v-else-if="open === 'visits'" :view="view" :change="change" />
+      <ClearancePart v-else-if="open === 'clearance'" :case-id="caseId" />
+      <CueCard v-else-if="open === 'cues'" :view="view" :change="change" />
+      <ForecastSheet v-else-if="open === 'numbers'" :view="view" :busy="trying.sending.value" :change="change" />
+      <SnagList v-else-if="open === 'stops'" :view="view" class="gap" />
+      <PlanHistory v-else :view="view" />
+      <OneTap :leaves="leaves" front="the plan" />
     </div>
   </PageState>
 </template>
 
 <style scoped>
-.begins::first-letter {
-  text-transform: uppercase;
+.plan-leaves > .sheet {
+  max-width: 1000px;
 }
-.columns {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(320px, 380px);
-  gap: var(--gap-3);
-  align-items: start;
-}
-@media (max-width: 1080px) {
-  .columns {
-    grid-template-columns: minmax(0, 1fr);
-  }
+.gap {
+  padding-top: var(--gap-3);
 }
 </style>

@@ -10,6 +10,18 @@ export type Choices = Schemas['PlanChoices']
 /** Changes a copy of the choices; the plan is then tried with it. */
 export type Change = (edit: (c: Choices) => void) => Promise<void>
 
+type Help = Schemas['PlanHelp']
+
+/** Pulls a lever: tries the plan with what it would change. */
+export function pull(change: Change, problem: string, h: Help) {
+  void change((c) => {
+    if (h.visits_per_week) c.visits_per_week = h.visits_per_week
+    if (h.homework_per_week) c.homework_per_week = h.homework_per_week
+    if (h.until) c.goals = { ...c.goals, [problem]: { ...c.goals?.[problem], until: h.until } }
+    if (h.by) c.by = h.by
+  })
+}
+
 const plain = <T>(v: T): T => JSON.parse(JSON.stringify(v)) as T
 
 export function usePlan(caseId: string) {

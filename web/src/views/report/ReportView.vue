@@ -142,7 +142,7 @@ const print = () => window.print()
               <dl v-if="data.figures.length" class="figures">
                 <div v-for="f in data.figures" :key="f.label.key">
                   <dt>{{ f.label.text }}</dt>
-                  <dd>{{ f.before.text }} → {{ f.after.text }}</dd>
+                  <dd>{{ f.before.text === f.after.text ? f.after.text : `${f.before.text} → ${f.after.text}` }}</dd>
                   <dd class="quiet">{{ f.means.text }}</dd>
                 </div>
               </dl>

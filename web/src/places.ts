@@ -1,0 +1,7 @@
+/** The places of the notebook, each with the letter that goes to it after g. */
+export const places = [
+  { to: '/horses', name: 'Horses', key: 'h' },
+  { to: '/arena', name: 'Arena', key: 'a' },
+  { to: '/methods', name: 'Methods', key: 'm' },
+  { to: '/people', name: 'People', key: 'p' },
+]
