@@ -260,6 +260,26 @@ func TestPagesHoldWhatIsUnusual(t *testing.T) {
 	u.sees("مهرة الريح الشمالية")
 	u.wholeAt("the caseload with them", 1280, 640, 412, 360)
 
+	t.Run("thirty horses", func(t *testing.T) {
+		u := u.as(t)
+		u.MustEval(`async () => {
+			const owner = (await (await fetch('/api/people')).json()).find((p) => p.kind === 'owner').id
+			for (let i = 0; i < 13; i++) await fetch('/api/horses', { method: 'POST', headers: { 'Content-Type': 'application/json' },
+				body: JSON.stringify({ name: 'Foal ' + i, record: {}, owner_id: owner, problem: 'feet', goal: 'Lifts its feet' }) })
+		}`)
+		u.goes("/horses")
+		u.sees("Foal 12")
+		assert.Equal(t, 30+2, u.MustEval(`async () => (await (await fetch('/api/caseload')).json()).length`).Int())
+		u.finds("button.fold", "Seven need nothing today")
+		assert.False(t, u.MustElementR("a.name", "Harvest Lark").MustVisible(), "who needs nothing is folded on a long page")
+		u.presses("Seven need nothing today show them")
+		u.seesIn(".calm .name", "Harvest Lark")
+		u.wholeAt("thirty horses", 1280, 412)
+		u.MustElement("input.filter").MustInput("Nobody")
+		u.sees("No Nobody here.")
+		u.presses("Take on Nobody")
+		u.waits("to be taken over", "input", "Nobody", `(css, name) => [...document.querySelectorAll(css)].some((i) => i.value === name)`)
+	})
 	t.Run("forced colours", func(t *testing.T) {
 		u := u.as(t)
 		u.MustSetViewport(1280, 800, 1, false)

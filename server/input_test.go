@@ -180,7 +180,7 @@ func TestTheCaseloadPutsWhatPressesFirst(t *testing.T) {
 	}
 	assert.Equal(t, []string{lame, unlooked, begun}, order, "a referral, then what was not looked at, then what has not begun")
 	assert.Equal(t, "Ask the vet", rows[0].Attention[0].Does.Text)
-	assert.Contains(t, rows[0].Attention[0].Say.Text, "Hind leg that snatches or locks: an answer is due")
+	assert.Contains(t, rows[0].Attention[0].Say.Text, "Hind leg that snatches or locks. Due")
 	assert.Equal(t, []string{"first", "decide", "decide"}, []string{rows[0].Need.String(), rows[1].Need.String(), rows[2].Need.String()})
 	assert.Positive(t, rows[0].Bridge.Blocked)
 }

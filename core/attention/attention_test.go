@@ -89,8 +89,8 @@ func TestEachNoteHasASignAVerbAndAFact(t *testing.T) {
 	assert.Equal(t, []string{
 		"rope: Go on. A session is still open.",
 		"alarm: Read the incident. kicked at a person on 1 June.",
-		"ring: Ask the vet. girth line and belly: an answer is due 20 June.",
-		"ring: Ask the vet. girth line and belly: an answer was due 19 June.",
+		"ring: Ask the vet. girth line and belly. Due 20 June.",
+		"ring: Ask the vet. girth line and belly. Due since 19 June.",
 		"ring: Ask the vet. It began suddenly and nothing is known that set it off. Have the vet look before training goes on.",
 		"look: Look again. Check back on day 14, due now.",
 		"down: Step back. board slipped.",

@@ -5,9 +5,10 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { secure } from '../words'
-import { arched, bankOf, height, lines, piers as piersOf, plankHeight, said, stateOf, water, worded, type Bridge } from './bridge'
+import { arched, bankOf, height, piers as piersOf, plankHeight, said, stateOf, water, worded, type Bridge } from './bridge'
 import BridgeNearby from './BridgeNearby.vue'
 import FlagPost from './FlagPost.vue'
+import NameLines from './NameLines.vue'
 import PierShape from './PierShape.vue'
 import PlankShape from './PlankShape.vue'
 
@@ -101,17 +102,15 @@ const short = computed(() => `${bridge.name}: ${secure(bridge)}${bridge.blocked 
       />
       <g v-for="p in under" :key="p.plank.step">
         <PierShape :at="p" :method="method" />
-        <text class="label pier-name" :class="{ missing: !method && p.plank.state !== 'met' && p.plank.state !== 'kept' }">
-          <tspan
-            v-for="(line, i) in lines(p.plank.name, pierLetters)"
-            :key="line"
-            :x="p.x"
-            :y="water + 16 + i * 12"
-            :class="{ second: lines(p.plank.name, pierLetters).length > 1 }"
-          >
-            {{ line }}
-          </tspan>
-        </text>
+        <NameLines
+          :name="p.plank.name"
+          :x="p.x"
+          :y="water + 16"
+          :letters="pierLetters"
+          :apart="12"
+          class="label pier-name"
+          :class="{ missing: !method && p.plank.state !== 'met' && p.plank.state !== 'kept' }"
+        />
       </g>
       <g
         v-for="p in planks"
@@ -132,16 +131,15 @@ const short = computed(() => `${bridge.name}: ${secure(bridge)}${bridge.blocked 
         </g>
       </g>
       <g v-for="p in planks" :key="`label ${p.plank.step}`" class="labels">
-        <text class="label" :class="{ next: p.plank.next, beyond: p.plank.beyond, goal: p === last }">
-          <tspan
-            v-for="(line, i) in lines(p.plank.name, letters)"
-            :key="line"
-            :x="p.x"
-            :y="p.y - 20 - Math.abs(p.angle) / 3 - 15 * (lines(p.plank.name, letters).length - 1 - i)"
-          >
-            {{ line }}
-          </tspan>
-        </text>
+        <NameLines
+          :name="p.plank.name"
+          :x="p.x"
+          :y="p.y - 20 - Math.abs(p.angle) / 3"
+          :letters="letters"
+          up
+          class="label"
+          :class="{ next: p.plank.next, beyond: p.plank.beyond, goal: p === last }"
+        />
         <text
           v-if="!method && !tight && words.has(p.plank.step)"
           :x="p.x"
@@ -221,7 +219,7 @@ const short = computed(() => `${bridge.name}: ${secure(bridge)}${bridge.blocked 
 .pier-name {
   font-size: 0.875rem;
 }
-.pier-name .second {
+.pier-name.two {
   font-size: var(--step-0);
 }
 .label.missing {

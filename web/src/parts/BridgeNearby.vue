@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // The bridge in the hand: the planks near the work, and the goal.
 import { computed } from 'vue'
-import { lines, nearby, type Bridge } from './bridge'
+import { nearby, type Bridge } from './bridge'
 import FlagPost from './FlagPost.vue'
+import NameLines from './NameLines.vue'
 import { pieces } from './plank'
 import PlankShape from './PlankShape.vue'
 
@@ -31,16 +32,15 @@ const letters = computed(() => Math.floor(wide.value / 8))
           <PlankShape :state="piece.state" :width="piece.width * (wide - 4)" :height="tall" :pale="p.beyond" />
         </g>
       </g>
-      <text class="label" :class="{ next: p.next, beyond: p.beyond }">
-        <tspan
-          v-for="(line, n) in lines(p.name, letters)"
-          :key="line"
-          :x="(i + 0.5) * wide"
-          :y="deck - 8 - 15 * (lines(p.name, letters).length - 1 - n)"
-        >
-          {{ line }}
-        </tspan>
-      </text>
+      <NameLines
+        :name="p.name"
+        :x="(i + 0.5) * wide"
+        :y="deck - 8"
+        :letters="letters"
+        up
+        class="label"
+        :class="{ next: p.next, beyond: p.beyond }"
+      />
       <g v-if="p.next">
         <path :d="`M${(i + 0.5) * wide - 9} 22h18l-9 12z`" class="mark" />
         <text :x="(i + 0.5) * wide" y="15" class="label next">here</text>

@@ -34,6 +34,7 @@ const leaves = computed(() => [
   ...(data.value?.review.handlers.length ? [{ key: 'timing', name: 'timing' }] : []),
   ...(otherwise.value.length ? [{ key: 'otherwise', name: 'done otherwise than said' }] : []),
 ])
+const last = computed(() => byAsk(data.value?.beads ?? []).at(-1))
 const arousals = ['settled', 'attentive', 'tense', 'over the line', 'explosive']
 
 watch(whole, (w) => (line.value ||= w?.note ?? ''))
@@ -86,7 +87,7 @@ async function keep() {
             <p class="lead">{{ data.review.next.text }}</p>
             <BridgeDrawing v-if="whole" :bridge="whole.bridge" />
             <p v-else class="follows">The bridge follows when there is a signal. Nothing of the session is lost.</p>
-            <div class="columns">
+            <div class="parts columns">
               <section aria-labelledby="happened">
                 <h2 id="happened">What happened</h2>
                 <p class="story">{{ data.review.story.map((m) => m.text).join(' ') || 'Nothing was logged.' }}</p>
@@ -106,6 +107,10 @@ async function keep() {
                 <p v-if="whole.events.length" class="strong">
                   Dangerous: {{ whole.events.map((e) => e.kind).join(', ') }}. It is on record.
                 </p>
+                <div v-if="last">
+                  <h3>{{ [last.name, sideWord(last.variant)].filter(Boolean).join(', ') }}</h3>
+                  <BeadRope :beads="last.beads" />
+                </div>
               </section>
               <section aria-labelledby="ended">
                 <h2 id="ended">How it ended</h2>
@@ -165,12 +170,7 @@ async function keep() {
 
 <style scoped>
 .columns {
-  display: grid;
-  grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr) minmax(0, 1fr);
-  gap: 0 24px;
-  margin-top: 6px;
-  padding: 10px 0 var(--gap-3);
-  border-top: var(--rule);
+  --beside: minmax(0, 1.5fr) minmax(0, 1fr) minmax(0, 1fr);
 }
 .columns section {
   display: grid;
@@ -197,15 +197,5 @@ summary {
   min-height: var(--control);
   align-content: center;
   cursor: pointer;
-}
-@media (max-width: 1000px) {
-  .columns {
-    grid-template-columns: minmax(0, 1fr);
-  }
-  .columns > * + * {
-    margin-top: var(--gap-2);
-    padding-top: var(--gap-2);
-    border-top: var(--line);
-  }
 }
 </style>

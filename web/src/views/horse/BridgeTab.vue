@@ -4,6 +4,7 @@
 import { computed } from 'vue'
 import BeadRope from '../../parts/BeadRope.vue'
 import { byAsk } from '../../parts/beads'
+import HeadLine from '../../parts/HeadLine.vue'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import BridgeSources from '../../parts/BridgeSources.vue'
 import BridgeKey from '../../parts/BridgeKey.vue'
@@ -31,17 +32,11 @@ const leaves = computed(() => [
 <template>
   <div v-if="file" class="leafpage">
     <template v-if="!open">
-      <header class="top">
-        <p class="lead">
-          {{ file.headline.says.text }} <span v-if="file.headline.ask" class="ask">{{ file.headline.ask }}.</span>
-        </p>
-        <p class="quiet">
-          {{ file.headline.where?.text }}
-          <RouterLink v-if="!file.assessed" :to="`/horses/${file.id}/assessment`">Begin the assessment</RouterLink>
-          <RouterLink v-else-if="!file.planned" :to="`/horses/${file.id}/plan`">Make the plan</RouterLink>
-          <RouterLink v-else :to="`/horses/${file.id}/plan`">The plan</RouterLink>
-        </p>
-      </header>
+      <HeadLine :headline="file.headline">
+        <RouterLink v-if="!file.assessed" :to="`/horses/${file.id}/assessment`">Begin the assessment</RouterLink>
+        <RouterLink v-else-if="!file.planned" :to="`/horses/${file.id}/plan`">Make the plan</RouterLink>
+        <RouterLink v-else :to="`/horses/${file.id}/plan`">The plan</RouterLink>
+      </HeadLine>
       <BridgeDrawing
         :bridge="file.bridge"
         :before="file.assessed ? file.before : ''"
@@ -57,7 +52,7 @@ const leaves = computed(() => [
           <b>{{ b.name }}</b> <BridgeStrip :bridge="b" /> <span class="quiet">{{ secure(b) }}</span>
         </p>
       </div>
-      <div class="columns">
+      <div class="parts columns">
         <section aria-labelledby="attention">
           <h2 id="attention">Wants attention</h2>
           <p v-if="file.attention.length === 0" class="quiet">Nothing just now.</p>
@@ -115,18 +110,6 @@ const leaves = computed(() => [
 </template>
 
 <style scoped>
-.top {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  justify-content: space-between;
-  gap: 0 var(--gap-3);
-  margin-top: 11px;
-}
-.ask {
-  font: 400 1.0625rem/1.3 var(--font-ui);
-  letter-spacing: 0;
-}
 .goal {
   padding: 4px 0 8px;
   max-width: 110ch;
@@ -138,11 +121,7 @@ const leaves = computed(() => [
   gap: 0 var(--gap-2);
 }
 .columns {
-  display: grid;
-  grid-template-columns: repeat(3, minmax(0, 1fr));
-  gap: 0 24px;
-  padding: 10px 0 var(--gap-3);
-  border-top: var(--rule);
+  --beside: repeat(3, minmax(0, 1fr));
 }
 .columns section {
   display: grid;
@@ -168,15 +147,5 @@ const leaves = computed(() => [
 }
 .leaf {
   padding-top: var(--gap-3);
-}
-@media (max-width: 900px) {
-  .columns {
-    grid-template-columns: minmax(0, 1fr);
-  }
-  .columns > * + * {
-    margin-top: var(--gap-2);
-    padding-top: var(--gap-2);
-    border-top: var(--line);
-  }
 }
 </style>

@@ -18,7 +18,7 @@ const { result, named, overruled } = defineProps<{
 const router = useRouter()
 const rows = 5
 
-const narrow = useMediaQuery('(max-width: 900px)')
+const narrow = useMediaQuery('screen and (max-width: 900px)')
 const chosen = ref(0)
 const problems = computed(() => {
   const one = result.problems[chosen.value] ?? result.problems[0]
@@ -220,7 +220,7 @@ h3 {
     grid-template-columns: 160px minmax(0, 1fr);
   }
 }
-@media (max-width: 900px) {
+@media screen and (max-width: 900px) {
   .row {
     grid-template-columns: minmax(0, 1fr) 250px;
     gap: 0 var(--gap-2);

@@ -57,7 +57,7 @@ useKeys([
 
 <template>
   <header class="head">
-    <h1 :class="{ long: file.name.length > 22 }">{{ file.name }}</h1>
+    <h1 :class="{ 'long clamp': file.name.length > 22 }">{{ file.name }}</h1>
     <div class="facts">
       <p v-for="f in facts" :key="f" :title="f" tabindex="-1">{{ f }}</p>
     </div>
@@ -91,10 +91,6 @@ h1 {
 h1.long {
   font-size: var(--step-3);
   line-height: 1.1;
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  overflow: hidden;
 }
 .facts {
   flex: 1 1 0;

@@ -41,9 +41,9 @@ const links = computed(() => [{ to: `/arena/memory/${file.value?.case.id}`, name
             <details>
               <summary>
                 <b class="day">{{ dayMonth(s.date) }}</b>
-                <span class="asks">{{ s.asks.join(', ') || 'nothing' }}</span>
+                <span class="clamp">{{ s.asks.join(', ') || 'nothing' }}</span>
                 <span class="result">{{ s.reps.n ? `${s.reps.good} of ${s.reps.n} good` : 'none counted' }}</span>
-                <span class="change">
+                <span class="clamp change">
                   <span v-if="s.events.length" class="wrong">{{ s.events.map((e) => e.kind).join(', ') }}. </span>
                   <span v-if="!s.ended" class="wrong">Still open. </span>
                   {{ changed(s) || s.note }}
@@ -118,13 +118,6 @@ summary::-webkit-details-marker {
 }
 details[open] .day::before {
   content: '▾ ';
-}
-.asks,
-.change {
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  overflow: hidden;
 }
 .change {
   color: var(--ink-2);

@@ -36,11 +36,11 @@ const to = computed(() => {
 <template>
   <li class="case">
     <div class="who">
-      <RouterLink :to="`/horses/${row.id}`" class="name" :title="row.name">{{ row.name }}</RouterLink>
+      <RouterLink :to="`/horses/${row.id}`" class="name clamp" :title="row.name">{{ row.name }}</RouterLink>
       <p class="small quiet cut" :title="whose">{{ whose }}</p>
     </div>
     <div class="problem">
-      <p class="first">{{ row.problem.text }}</p>
+      <p class="clamp" :title="row.problem.text">{{ row.problem.text }}</p>
       <p v-if="grave" class="small strong">{{ row.care }}</p>
     </div>
     <div class="bridges">
@@ -57,7 +57,7 @@ const to = computed(() => {
     <div class="margin">
       <p v-if="note" class="note">
         <SignMark :sign="note.sign" />
-        <span
+        <span class="clamp said"
           ><RouterLink :to="to" class="does">{{ note.does.text }}</RouterLink
           >. {{ note.say.text }}
           <RouterLink v-if="row.attention.length > 1" :to="`/horses/${row.id}`" class="small behind"
@@ -89,10 +89,6 @@ const to = computed(() => {
   font: 700 1.0313rem/1.2 var(--font-head);
   color: var(--ink-1);
   text-decoration: none;
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  overflow: hidden;
   overflow-wrap: anywhere;
   unicode-bidi: plaintext;
 }
@@ -107,12 +103,6 @@ const to = computed(() => {
 .problem {
   line-height: 1.2;
   padding-right: var(--gap-2);
-}
-.first {
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  overflow: hidden;
 }
 .bridges {
   display: grid;
@@ -138,11 +128,8 @@ const to = computed(() => {
   grid-template-columns: 20px minmax(0, 1fr);
   gap: var(--gap-2);
 }
-.note > span {
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 3;
-  overflow: hidden;
+.said {
+  --lines: 3;
 }
 .does {
   font-weight: 700;

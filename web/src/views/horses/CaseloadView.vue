@@ -150,7 +150,7 @@ useKeys([
           <span>horse</span><span>in work for</span><span>bridge to the goal</span><span>last worked</span
           ><span class="date">today, and five weeks</span><span class="in">in the margin</span>
         </p>
-        <section v-for="g in groups" :key="g.title" class="group" :class="{ calm: g.calm }">
+        <section v-for="g in groups" :key="g.title" class="kin group" :class="{ calm: g.calm }">
           <header>
             <h2>{{ g.title }}</h2>
             <p class="small quiet">{{ g.says }}</p>
@@ -204,19 +204,7 @@ useKeys([
   padding-left: 12px;
 }
 .group {
-  display: grid;
-  grid-template-columns: 100px minmax(0, 1fr);
   border-top: var(--rule);
-}
-.group header {
-  padding: 8px var(--gap-2) 0 0;
-}
-.group h2 {
-  color: var(--leather);
-  line-height: 1.15;
-}
-.group header .small {
-  line-height: 1.25;
 }
 .group ul {
   min-width: 0;

@@ -79,7 +79,7 @@ const links = computed(() => [
           </ul>
         </section>
         <template v-else-if="!open">
-          <section v-for="g in groups" :key="g.name" class="group">
+          <section v-for="g in groups" :key="g.name" class="kin group">
             <header>
               <h2>{{ g.name }}</h2>
               <p class="small quiet">{{ g.says }}</p>
@@ -136,16 +136,8 @@ const links = computed(() => [
   text-transform: uppercase;
 }
 .group {
-  display: grid;
-  grid-template-columns: 128px minmax(0, 1fr);
+  --kin: 128px;
   border-bottom: var(--rule);
-}
-.group header {
-  padding: 8px var(--gap-2) 0 0;
-}
-.group h2 {
-  color: var(--leather);
-  line-height: 1.15;
 }
 .group ul {
   display: grid;

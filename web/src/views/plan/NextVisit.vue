@@ -22,7 +22,7 @@ const visit = computed(() => view.now.visits[0])
           <span>{{ p.names?.join(', ') || p.kind }}<template v-if="p.kind === `owner's turn`">, owner's turn</template></span>
         </li>
       </ol>
-      <p class="quiet bring">Bring {{ visit.kit.join(', ') }}.</p>
+      <p class="quiet bring clamp">Bring {{ visit.kit.join(', ') }}.</p>
       <p v-for="h in visit.helpers" :key="h" class="strong">Not alone: {{ h }}.</p>
     </template>
   </section>
@@ -55,10 +55,7 @@ li {
   margin-top: 6px;
   font-size: 0.875rem;
   line-height: 1.35;
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 3;
-  overflow: hidden;
+  --lines: 3;
 }
 @media screen and (max-width: 720px) {
   .when {
@@ -74,7 +71,7 @@ li {
     display: none;
   }
   .bring {
-    -webkit-line-clamp: 1;
+    --lines: 1;
   }
 }
 </style>

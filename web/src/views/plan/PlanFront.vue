@@ -3,6 +3,7 @@
 // chance by the date with what would help, and what stops us.
 import { computed } from 'vue'
 import { useHorseFile } from '../../cases/file'
+import HeadLine from '../../parts/HeadLine.vue'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import { dayMonth, count } from '../../words'
 import NextVisit from './NextVisit.vue'
@@ -35,16 +36,10 @@ const pace = computed(() => {
 
 <template>
   <div class="front">
-    <header class="top">
-      <p class="lead">
-        {{ view.headline.says.text }} <span v-if="view.headline.ask" class="ask">{{ view.headline.ask }}.</span>
-      </p>
-      <p class="where">
-        {{ view.headline.where?.text }}
-        <RouterLink v-if="!view.assessed" :to="`/horses/${view.horse.id}/assessment`">Begin the assessment</RouterLink>
-        <RouterLink v-else :to="{ query: { see: 'steps' } }" class="no-print">I do otherwise</RouterLink>
-      </p>
-    </header>
+    <HeadLine :headline="view.headline">
+      <RouterLink v-if="!view.assessed" :to="`/horses/${view.horse.id}/assessment`">Begin the assessment</RouterLink>
+      <RouterLink v-else :to="{ query: { see: 'steps' } }" class="no-print">I do otherwise</RouterLink>
+    </HeadLine>
     <BridgeDrawing
       v-if="bridge"
       :bridge="bridge"
@@ -54,7 +49,7 @@ const pace = computed(() => {
       choosable
       @end="emit('end', $event)"
     />
-    <div class="columns">
+    <div class="parts columns">
       <NextVisit :view="view" />
       <section class="part" aria-labelledby="ready">
         <h2 id="ready">{{ title }}</h2>
@@ -84,33 +79,8 @@ const pace = computed(() => {
   display: flex;
   flex-direction: column;
 }
-.top {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  justify-content: space-between;
-  gap: 0 var(--gap-3);
-  margin: 8px 0 0;
-}
-.ask {
-  font: 400 1.0625rem/1.3 var(--font-ui);
-  letter-spacing: 0;
-}
-.where {
-  color: var(--ink-2);
-}
 .columns {
-  display: grid;
-  grid-template-columns: 226px minmax(0, 540px) minmax(0, 1fr);
-  gap: 0 24px;
-  margin-top: 6px;
-  padding: 10px 0 var(--gap-2);
-  border-top: var(--rule);
-}
-.columns :deep(h2) {
-  font-size: var(--part);
-  line-height: 1.2;
-  margin-bottom: 2px;
+  --beside: 226px minmax(0, 540px) minmax(0, 1fr);
 }
 .safety {
   margin-top: var(--gap-2);
@@ -124,17 +94,7 @@ const pace = computed(() => {
 }
 @media (max-width: 1180px) {
   .columns {
-    grid-template-columns: minmax(0, 1fr) minmax(0, 1.6fr);
-  }
-}
-@media (max-width: 900px) {
-  .columns {
-    grid-template-columns: minmax(0, 1fr);
-  }
-  .columns > * + * {
-    margin-top: var(--gap-2);
-    padding-top: var(--gap-2);
-    border-top: var(--line);
+    --beside: minmax(0, 1fr) minmax(0, 1.6fr);
   }
 }
 </style>

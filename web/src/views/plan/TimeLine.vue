@@ -155,7 +155,8 @@ const says = computed(() => `${goal.says.text} ${goal.boards.map((b) => `${dayMo
 .axis {
   min-width: 0;
 }
-.rope {
+.rope,
+.axis svg {
   overflow: visible;
 }
 .axis svg,

@@ -41,7 +41,7 @@ function start() {
   <section v-if="open" class="bar no-print" :class="{ tried }" aria-label="What is tried, and what is kept">
     <div class="says" aria-live="polite">
       <p v-if="first && !tried"><b>No plan made yet.</b> Make it, and it is kept as it is now.</p>
-      <p v-else-if="tried" class="trial">
+      <p v-else-if="tried" class="trial clamp">
         <b>Trying, not kept yet.</b>
         {{ view.changed.map((c) => c.text).join(' ') || 'It changes nothing here.' }}
       </p>
@@ -104,10 +104,7 @@ function start() {
   border-bottom: var(--rule);
 }
 .trial {
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 3;
-  overflow: hidden;
+  --lines: 3;
 }
 .acts {
   display: flex;
