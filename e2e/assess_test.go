@@ -290,6 +290,9 @@ func TestAssessingAgainAndJudgingOtherwise(t *testing.T) {
 	require.NoError(t, u.click(u.finds("a", `^\d+ \w+ 20\d\d$`)))
 	u.sees("As it was judged on")
 	u.seesIn("body", "step in")
+	u.presses("looks not taken, .*")
+	u.sees("Not checked, so don't assume it's fine.")
+	u.sees("As it was judged on") // the leaves are of the older one
 }
 
 // From what an owner sent and told the result says how sure it is.

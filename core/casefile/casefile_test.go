@@ -16,6 +16,8 @@ import (
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/phrase/aloud"
+	"ivorybridge/core/plan"
 	"ivorybridge/core/track"
 )
 
@@ -343,4 +345,71 @@ func gate(t *testing.T, in Document, r arena.Readiness) (arena.Gate, horse.Ask) 
 	t.Helper()
 	f := read(t, in)
 	return f.Brief().Gate(f.Catalog, in.Today, r, true)
+}
+
+func TestWhatThePagesSayFirst(t *testing.T) {
+	book := phrase.English(phrase.Shipped)
+	next := func(in Document) string { return book.Say(read(t, in).Headline().Says) }
+	assert.Equal(t, "Look before you plan.", next(input()))
+	in := input()
+	in.Assessments = []assess.Dated{looked()}
+	assert.Equal(t, "Next: lead forward.", next(in))
+	worked := input(day("2026-06-10", good("load.board")))
+	assert.Equal(t, "Next: lead forward.", next(worked), "worked, and never assessed")
+	in.Finished = "2026-06-19"
+	assert.Equal(t, "The work is finished.", next(in))
+}
+
+func TestTheBridgesOfAllProblems(t *testing.T) {
+	in := input()
+	in.Assessments = []assess.Dated{looked(func(a *assess.Assessment) {
+		*a = a.About(horse.Girth, horse.Crowding)
+	})}
+	ladders := func(in Document) (beside, all []string) {
+		f := read(t, in)
+		for _, b := range f.Beside() {
+			beside = append(beside, b.Ladder)
+		}
+		for _, b := range f.Bridges() {
+			all = append(all, b.Ladder)
+		}
+		return beside, all
+	}
+	beside, all := ladders(in)
+	assert.ElementsMatch(t, []string{"saddle", "crowd"}, beside, "the case's own is not beside itself")
+	assert.ElementsMatch(t, []string{"load", "saddle", "crowd"}, all)
+	in.Choices.Goals = map[horse.Problem]plan.Wanted{horse.Crowding: {Later: true}}
+	beside, all = ladders(in)
+	assert.Equal(t, []string{"saddle"}, beside, "what is left for later is drawn nowhere")
+	assert.ElementsMatch(t, []string{"load", "saddle"}, all)
+}
+
+// Each plank's own pier is a step that the plan knows it waits for, and what stops
+// the work is read aloud well, whatever was found.
+func TestSnagsReadWell(t *testing.T) {
+	c := shipped(t)
+	book := phrase.English(phrase.Shipped)
+	rapid.Check(t, func(t *rapid.T) {
+		in := Document{Input: Input{Today: "2026-06-20", Problem: rapid.SampledFrom((horse.Problem{}).All()).Draw(t, "problem"), Owners: []string{"owner"}}}
+		if _, ok := c.LadderFor(in.Problem); !ok {
+			t.Skip("no ladder is for it")
+		}
+		a := assess.Assessment{Body: map[horse.BodyItem]assess.BodyNote{}}.About(in.Problem)
+		for _, item := range (horse.BodyItem{}).All() {
+			a.Body[item] = assess.BodyNote{State: rapid.SampledFrom((horse.BodyState{}).All()).Draw(t, item.String())}
+		}
+		in.Assessments = []assess.Dated{{On: "2026-06-01", Doc: a}}
+		f, err := in.Read(c)
+		require.NoError(t, err)
+		snags := f.Snags()
+		require.Empty(t, aloud.Faults(book, snags))
+		require.Empty(t, aloud.Faults(book, f.Headline()))
+		require.Empty(t, aloud.Faults(book, f.Result.Gate))
+		rank := 0
+		for _, s := range snags {
+			assert.GreaterOrEqual(t, s.Kind.Rank(), rank)
+			rank = s.Kind.Rank()
+			assert.Equal(t, s.Does == nil, s.Act.IsZero())
+		}
+	})
 }

@@ -202,7 +202,7 @@ func (f Facts) clearing() []Snag {
 			nearest = s
 		}
 	}
-	args := phrase.Args{"step": assess.NameOf(f.Judged.Catalog, nearest.Step), "n": nearest.Watched}
+	args := phrase.Args{"step": assess.NameOf(f.Judged.Catalog, nearest.Step), "n": nearest.Watched, "of": clearance.WatchedRun}
 	key := "clearance"
 	if near(nearest) > 0 {
 		key = "clearance.near"

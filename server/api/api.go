@@ -10,10 +10,12 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
+	"ivorybridge/core/attention"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
+	"ivorybridge/core/snag"
 	"ivorybridge/core/track"
 )
 
@@ -159,6 +161,11 @@ func vocabulary(r huma.Registry) {
 	word(r, clearance.Item{})
 	word(r, clearance.Said{})
 	word(r, clearance.Place{})
+	word(r, assess.GateState{})
+	word(r, attention.Sign{})
+	word(r, attention.Need{})
+	word(r, snag.Kind{})
+	word(r, snag.Act{})
 	scale(r, horse.Level{})
 	scale(r, horse.Arousal{})
 	scale(r, horse.Face{})

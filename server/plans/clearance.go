@@ -28,6 +28,7 @@ type Clearances struct {
 	Answers    []horse.Answer        `json:"answers"`
 	Rehearsals []Rehearsed           `json:"rehearsals" doc:"newest first"`
 	Today      string                `json:"today" format:"date"`
+	Run        int                   `json:"watched_run" doc:"how many in a row on the horse clear the second leg"`
 }
 
 // ClearStep is a step to be cleared for.
@@ -101,7 +102,7 @@ func (s *Service) clearance(ctx context.Context, c api.Caller, in *api.ByID) (Cl
 	view := Clearances{
 		Horse: cases.RefOf(r.Horse), Persons: cases.OwnersSide(r.Horse), Steps: []ClearStep{}, States: r.File.Cleared(), Held: r.File.NobodyCleared(),
 		Items: clearance.Item{}.All(), Saids: clearance.Said{}.All(), Places: clearance.Place{}.All(), Answers: horse.Answer{}.All(),
-		Rehearsals: []Rehearsed{}, Today: c.Today(),
+		Rehearsals: []Rehearsed{}, Today: c.Today(), Run: clearance.WatchedRun,
 	}
 	seen := map[string]bool{}
 	for _, st := range r.File.Cleared() {

@@ -2300,8 +2300,11 @@ export interface components {
             open: components["schemas"]["PhraseMessage"][];
             /** @description what nobody does, or that nothing is closed */
             says: components["schemas"]["PhraseMessage"][];
-            /** @description tied: something is closed; open: nothing is, of what was looked at */
-            state: string;
+            /**
+             * @description tied: something is closed; open: nothing is, of what was looked at
+             * @enum {string}
+             */
+            state: "" | "tied" | "open" | "not looked at";
             /** @description who has to look, and by when */
             until: components["schemas"]["PhraseMessage"][];
         };
@@ -2887,8 +2890,11 @@ export interface components {
             rank: number;
             /** @description the fact that asks for it */
             say: components["schemas"]["PhraseMessage"];
-            /** @description what is drawn beside it */
-            sign: string;
+            /**
+             * @description what is drawn beside it
+             * @enum {string}
+             */
+            sign: "" | "alarm" | "ring" | "look" | "down" | "fork" | "begin" | "rope";
         };
         Case: {
             /** Format: date */
@@ -3383,6 +3389,11 @@ export interface components {
             steps: components["schemas"]["ClearStep"][];
             /** Format: date */
             today: string;
+            /**
+             * Format: int64
+             * @description how many in a row on the horse clear the second leg
+             */
+            watched_run: number;
         };
         ConsentInputBody: {
             /** @description the consent is withdrawn on that day */
@@ -4698,8 +4709,11 @@ export interface components {
             /** Format: date */
             last_worked?: string;
             name: string;
-            /** @description what the case needs; the rows stand in this order */
-            need: string;
+            /**
+             * @description what the case needs; the rows stand in this order
+             * @enum {string}
+             */
+            need: "" | "first" | "decide" | "on course" | "nearly done" | "finished";
             /** @description id of a session that nobody has ended */
             open_session?: string;
             /** @description the bridges of its other problems */
@@ -4763,14 +4777,20 @@ export interface components {
             word: "" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object";
         };
         SnagSnag: {
-            /** @description where that act is done */
-            act?: string;
+            /**
+             * @description where that act is done
+             * @enum {string}
+             */
+            act?: "" | "look" | "result" | "letter" | "arena" | "clear";
             /** @description the act that lifts it; absent: nothing does here */
             does?: components["schemas"]["PhraseMessage"];
             /** @description the fact behind it */
             fact: components["schemas"]["PhraseMessage"];
-            /** @description what kind of gap */
-            kind: string;
+            /**
+             * @description what kind of gap
+             * @enum {string}
+             */
+            kind: "" | "forbidden" | "barred" | "unanswered" | "foundation" | "clearance" | "unlooked";
             /** @description of the act: a section of the assessment, a referral, or a step */
             of?: string;
             /** @description the gap in a few words */

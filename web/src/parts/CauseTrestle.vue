@@ -21,6 +21,7 @@ const block = computed(() => 10 + 8 * cause.doubt)
 
 interface Lying {
   finding: string
+  says: string
   x: number
   r: number
   source: string
@@ -35,7 +36,7 @@ function row(list: Schemas['AssessEvidence'][], from: number, way: 1 | -1, room:
   for (const e of list) {
     const r = size(e.weight)
     if (at + 2 * r > room) break
-    lying.push({ finding: e.finding, x: from + way * (at + r), r, source: e.source, against: way === 1 })
+    lying.push({ finding: e.finding, says: e.says, x: from + way * (at + r), r, source: e.source, against: way === 1 })
     at += 2 * r + 1
   }
   return lying
@@ -70,6 +71,7 @@ const says = computed(
           class="pick"
           @click.stop="emit('stone', s.finding)"
         >
+          <title>{{ s.says }}, {{ s.source }}</title>
           <StoneShape :r="s.r" :source="s.source" :against="s.against" />
         </g>
       </g>

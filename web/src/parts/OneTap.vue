@@ -9,19 +9,20 @@ const { leaves = [], front = '' } = defineProps<{
   front?: string
   links?: { to: RouteLocationRaw; name: string }[]
 }>()
-const { open } = useLeaf()
+const { open, at } = useLeaf()
 </script>
 
 <template>
   <nav class="onetap no-print" aria-label="One tap away">
     <span class="says">One tap away:</span>
     <ul>
+      <!-- the router would call each leaf of the page the page that is shown -->
       <li v-if="open && front">
-        <RouterLink :to="{ query: {} }">back to {{ front }}</RouterLink>
+        <RouterLink :to="at()" aria-current-value="false">back to {{ front }}</RouterLink>
       </li>
       <li v-for="l in leaves" :key="l.key">
         <b v-if="open === l.key" aria-current="page">{{ l.name }}</b>
-        <RouterLink v-else :to="{ query: { see: l.key } }">{{ l.name }}</RouterLink>
+        <RouterLink v-else :to="at(l.key)" aria-current-value="false">{{ l.name }}</RouterLink>
       </li>
       <li v-for="l in links" :key="l.name">
         <RouterLink :to="l.to">{{ l.name }}</RouterLink>

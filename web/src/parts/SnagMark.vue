@@ -1,6 +1,8 @@
 <script setup lang="ts">
 // The gap that stops the work, drawn: a tied rail, a barred plank, a missing half of
 // a pier, an answer that has not come, a rope let down, an eye that did not look.
+import KnotShape from './KnotShape.vue'
+
 const { kind } = defineProps<{ kind: string }>()
 </script>
 
@@ -26,9 +28,7 @@ const { kind } = defineProps<{ kind: string }>()
     <g v-else-if="kind === 'clearance'">
       <path d="M1 10q5 -5 9 0t9 0" class="rope" />
       <path d="M19 10q4 -3 8 1" class="rope dashed" />
-      <circle cx="5" cy="25" r="4" class="full" />
-      <circle cx="14" cy="25" r="3.4" class="ink dashed" />
-      <circle cx="23" cy="25" r="3.4" class="ink dashed" />
+      <KnotShape v-for="n in 3" :key="n" state="dashed" :x="n * 9 - 4" :y="25" />
     </g>
     <path v-else d="M1 16Q14 3 27 16Q14 29 1 16Z" class="ink dashed" />
   </svg>
@@ -40,8 +40,7 @@ const { kind } = defineProps<{ kind: string }>()
   height: 34px;
   flex: none;
 }
-path,
-circle {
+path {
   fill: none;
   stroke-width: 2;
   stroke-linecap: round;
@@ -66,9 +65,6 @@ circle {
 .rope {
   stroke: var(--leather);
   stroke-width: 3.5;
-}
-.full {
-  fill: var(--ink-1);
 }
 .dashed {
   stroke-dasharray: 4 3;

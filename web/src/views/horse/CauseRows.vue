@@ -4,10 +4,10 @@
 // time, the causes kept in their order.
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
 import type { Schemas } from '../../api/types'
 import CauseTrestle from '../../parts/CauseTrestle.vue'
 import StoneKey from '../../parts/StoneKey.vue'
+import { useLeaf } from '../../parts/leaf'
 import { useKeys } from '../../keys/keys'
 
 const { result, named, overruled } = defineProps<{
@@ -15,7 +15,6 @@ const { result, named, overruled } = defineProps<{
   named: (problem: string) => string
   overruled: Schemas['Overruled'][]
 }>()
-const router = useRouter()
 const rows = 5
 
 const narrow = useMediaQuery('screen and (max-width: 900px)')
@@ -45,7 +44,8 @@ const reasons = (c: Schemas['AssessCause']) =>
     }))
 const otherwise = (problem: string, cause: string) => overruled.find((o) => o.key === `cause.${problem}.${cause}`)
 
-const open = (cause: string) => void router.push({ query: { see: 'causes', cause } })
+const { at, turn } = useLeaf()
+const open = (cause: string) => turn('causes', cause)
 useKeys(
   Array.from({ length: rows }, (_, i) => ({
     press: String(i + 1),
@@ -77,7 +77,7 @@ useKeys(
     </div>
     <p v-if="shown.length === 0" class="none">Nothing was found that speaks for or against a cause.</p>
     <div v-for="cause in shown" :key="cause" class="row" @click="open(cause)">
-      <RouterLink :to="{ query: { see: 'causes', cause } }" class="name" @click.stop>{{ name(cause) }}</RouterLink>
+      <RouterLink :to="at('causes', cause)" aria-current-value="false" class="name" @click.stop>{{ name(cause) }}</RouterLink>
       <template v-for="p in problems" :key="p.problem">
         <div v-if="causeOf(p, cause)" class="column" :class="causeOf(p, cause)!.belief.replaceAll(' ', '-')">
           <CauseTrestle :cause="causeOf(p, cause)!" :name="name(cause)" @stone="open(cause)" />
@@ -95,7 +95,7 @@ useKeys(
       </template>
     </div>
     <p class="rest small">
-      <RouterLink :to="{ query: { see: 'causes' } }">{{ rest.length }} more causes</RouterLink>
+      <RouterLink :to="at('causes')" aria-current-value="false">{{ rest.length }} more causes</RouterLink>
       <template v-for="c in rest" :key="c"> · {{ name(c) }}</template
       >. <template v-if="result.basis.say.key !== 'basis.seen'">{{ result.basis.say.text }}</template>
     </p>

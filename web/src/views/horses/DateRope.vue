@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Five weeks of rope from today, with the date as a flag on it.
+import FlagPost from '../../parts/FlagPost.vue'
 import { dayMonth } from '../../words'
 
 const { today, by = '' } = defineProps<{ today: string; by?: string }>()
@@ -21,10 +22,7 @@ const within = () => !!by && day(by) >= day(today) && day(by) <= day(today) + 7 
   >
     <path :d="`M4 22H${wide - 4}`" class="rope" />
     <path v-for="w in weeks" :key="w" :d="`M${4 + (w * (wide - 10)) / weeks} 18v8`" class="rope" />
-    <g v-if="within()" class="flag">
-      <path :d="`M${x(by)} 3V31`" class="pole" />
-      <path :d="`M${x(by)} 3h13l-3.6 4 3.6 4h-13z`" />
-    </g>
+    <FlagPost v-if="within()" :x="x(by)" :top="3" :foot="31" :wide="13" />
     <text v-else-if="by" :x="wide - 2" y="14" class="far">{{ dayMonth(by) }}</text>
   </svg>
 </template>
@@ -37,21 +35,13 @@ svg {
   stroke: var(--ivory-3);
   stroke-width: 1.6;
 }
-.pole {
-  stroke: var(--ink-1);
-  stroke-width: 2.2;
-}
-.flag {
-  fill: var(--ink-1);
-}
 .far {
   font-size: var(--step-0);
   text-anchor: end;
   fill: var(--ink-2);
 }
 @media (forced-colors: active) {
-  .rope,
-  .pole {
+  .rope {
     stroke: CanvasText;
   }
 }

@@ -2,6 +2,7 @@
 // How far a person is with one step, and the sheet to rehearse it.
 import { ref } from 'vue'
 import type { Schemas } from '../../api/types'
+import KnotShape from '../../parts/KnotShape.vue'
 import RehearsalForm from './RehearsalForm.vue'
 
 const { state, name, who, caseId, words } = defineProps<{
@@ -29,7 +30,24 @@ function kept(now: Schemas['Clearances']) {
       </span>
       <span class="small">
         <span :class="{ strong: state.rehearsed }">{{ state.rehearsed ? 'rehearsed' : 'not rehearsed' }}</span> ·
-        <span :class="{ strong: state.watched >= 3 }">watched {{ state.watched }} of 3</span>
+        <span :class="{ strong: state.watched >= words.watched_run }"
+          >watched {{ state.watched }} of {{ words.watched_run }}</span
+        >
+        <svg
+          :viewBox="`0 0 ${words.watched_run * 16} 12`"
+          :width="words.watched_run * 16"
+          height="12"
+          aria-hidden="true"
+          class="knots"
+        >
+          <KnotShape
+            v-for="n in words.watched_run"
+            :key="n"
+            :state="n <= state.watched ? 'tied' : 'dashed'"
+            :x="n * 16 - 8"
+            :y="6"
+          />
+        </svg>
       </span>
     </div>
     <p v-if="state.fainter" class="small strong">The partner felt 2 or more less than was meant.</p>
@@ -52,6 +70,11 @@ function kept(now: Schemas['Clearances']) {
 </template>
 
 <style scoped>
+.knots {
+  display: inline-block;
+  margin-left: var(--gap-1);
+  vertical-align: middle;
+}
 .state {
   border-top: var(--line);
   padding: var(--gap-2) 0;

@@ -14,7 +14,7 @@ const visit = computed(() => view.now.visits[0])
     <template v-else>
       <p class="when">
         About {{ visit.minutes }} minutes
-        <RouterLink :to="{ query: { see: 'visits' } }" class="all">all of it</RouterLink>
+        <RouterLink :to="{ query: { see: 'visits' } }" aria-current-value="false" class="all">all of it</RouterLink>
       </p>
       <ol>
         <li v-for="(p, i) in visit.parts" :key="i" :class="{ strong: p.steps?.includes(view.now.next ?? '') }">

@@ -38,7 +38,7 @@ const pace = computed(() => {
   <div class="front">
     <HeadLine :headline="view.headline">
       <RouterLink v-if="!view.assessed" :to="`/horses/${view.horse.id}/assessment`">Begin the assessment</RouterLink>
-      <RouterLink v-else :to="{ query: { see: 'steps' } }" class="no-print">I do otherwise</RouterLink>
+      <RouterLink v-else :to="{ query: { see: 'steps' } }" aria-current-value="false" class="no-print">I do otherwise</RouterLink>
     </HeadLine>
     <BridgeDrawing
       v-if="bridge"

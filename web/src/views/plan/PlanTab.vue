@@ -111,6 +111,9 @@ useKeys([
 .plan-leaves > .sheet {
   max-width: 1000px;
 }
+.plan-leaves > .bar + .sheet {
+  border-top: 0; /* the bar's own line is above it */
+}
 .gap {
   padding-top: var(--gap-3);
 }

@@ -46,7 +46,7 @@ const to = (s: Snag) => {
       </li>
     </ul>
     <p v-if="behind > 0">
-      <RouterLink :to="{ query: { see: 'stops' } }">{{ behind }} more that stop us</RouterLink>
+      <RouterLink :to="{ query: { see: 'stops' } }" aria-current-value="false">{{ behind }} more that stop us</RouterLink>
     </p>
     <slot />
   </section>

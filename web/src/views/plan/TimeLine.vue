@@ -107,7 +107,7 @@ const says = computed(() => `${goal.says.text} ${goal.boards.map((b) => `${dayMo
         </svg>
       </div>
     </div>
-    <RouterLink v-if="levers[0]" :to="{ query: { see: 'numbers' } }" class="more no-print">
+    <RouterLink v-if="levers[0]" :to="{ query: { see: 'numbers' } }" aria-current-value="false" class="more no-print">
       <b>What would help</b> <span class="quiet">{{ levers[0].says.text }}</span>
     </RouterLink>
     <ul v-if="levers.length" class="levers" aria-label="What would help">
