@@ -243,10 +243,20 @@ func (f finder) telling(causes []Cause) *Telling {
 	if best != nil {
 		shows := phrase.Of("shows."+best.Cause.String(), nil)
 		best.Say = phrase.Of("telling", phrase.Args{"look": phrase.Of("look."+best.Look.String(), nil), "shows": shows})
-		best.Ask, best.Gain = phrase.Of("ask."+best.Look.String(), nil), phrase.Of("telling.gain", phrase.Args{"shows": shows})
+		gain := "telling.gain"
+		if best.Look == horse.LookBody && f.someBody() {
+			gain = "telling.gain.rest"
+		}
+		best.Ask, best.Gain = phrase.Of("ask."+best.Look.String(), nil), phrase.Of(gain, phrase.Args{"shows": shows})
 		best.Section, _, _ = strings.Cut(best.Look.String(), ".")
 	}
 	return best
+}
+
+// someBody reports whether a part of the body that bears on the problem was looked
+// at.
+func (f finder) someBody() bool {
+	return slices.ContainsFunc(f.j.RelevantTo(f.in.Problem), func(i horse.BodyItem) bool { return f.in.Assessment.BodyOf(i) != horse.NotLookedAt })
 }
 
 func (t Telling) before(o Telling) bool {

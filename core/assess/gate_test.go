@@ -141,6 +141,11 @@ func TestTheTellingLookIsAQuestion(t *testing.T) {
 	require.NotNil(t, first)
 	assert.Equal(t, "B", first.Section)
 	assert.Equal(t, "Nobody looked. It would show whether something hurts.", book.Say(first.Gain))
+	some := Assessment{Body: body(kept(t).Judging.RelevantTo(horse.Loading)[0], horse.Clear)}
+	first = MostTelling(kept(t).Judging, Input{Today: today, Problem: horse.Loading, Assessment: some})
+	require.NotNil(t, first)
+	assert.Equal(t, "B", first.Section)
+	assert.Equal(t, "Not all of it was looked at. It would show whether something hurts.", book.Say(first.Gain))
 }
 
 func mustProblem(word string) horse.Problem {

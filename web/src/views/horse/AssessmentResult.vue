@@ -46,7 +46,7 @@ const mark = computed(() => (editable ? walk.mark : undefined))
 </script>
 
 <template>
-  <ResultFront v-if="!see" :assessment="assessment" :named="named" :into="into" :horse="horse" />
+  <ResultFront v-if="!see" :assessment="assessment" :named="named" :into="into" :horse="horse" :current="editable" />
   <div v-else-if="see === 'causes'" class="behind">
     <p>{{ result.basis.say.text }}</p>
     <section v-if="common.size" class="sheet stack">

@@ -10,18 +10,20 @@ import CauseRows from './CauseRows.vue'
 import LookNext from './LookNext.vue'
 import ResultGate from './ResultGate.vue'
 
-const { assessment, named, into, horse } = defineProps<{
+const { assessment, named, into, horse, current } = defineProps<{
   assessment: Schemas['Assessment']
   named: (problem: string) => string
   into: string
   horse: string
+  /** It is the newest: the bridges as they stand go with it. */
+  current: boolean
 }>()
 const { file } = useHorseFile()
 const result = computed(() => assessment.result)
 const first = computed(() =>
   result.value.first.map((s) => [s.name, s.variant && sideWord(s.variant)].filter(Boolean).join(' ')).join(', '),
 )
-const bridges = computed(() => (file.value ? [file.value.bridge, ...file.value.others] : []))
+const bridges = computed(() => (current && file.value ? [file.value.bridge, ...file.value.others] : []))
 const asked = computed(() => [...result.value.referrals].sort((a, b) => a.due.localeCompare(b.due)))
 </script>
 
