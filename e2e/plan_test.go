@@ -280,6 +280,7 @@ func (u *user) plansTheTrailer(way, reason string) {
 	u.presses("Keep it")
 	u.types("Why make it anew", reason)
 	u.presses("Make the plan anew")
+	u.waits("until it is kept", ".bar.tried", "", `(css) => !document.querySelector(css)`)
 	u.presses("plans made, .*")
 	u.sees(reason)
 	u.goes("/horses")
