@@ -145,7 +145,7 @@ func TestTheTellingLookIsAQuestion(t *testing.T) {
 	first = MostTelling(kept(t).Judging, Input{Today: today, Problem: horse.Loading, Assessment: some})
 	require.NotNil(t, first)
 	assert.Equal(t, "B", first.Section)
-	assert.Equal(t, "Not all of it was looked at. It would show whether something hurts.", book.Say(first.Gain))
+	assert.Equal(t, "Not all of it was seen. It would show whether something hurts.", book.Say(first.Gain))
 }
 
 func mustProblem(word string) horse.Problem {

@@ -59,7 +59,7 @@ useKeys([
   <header class="head">
     <h1 :class="{ 'long clamp': file.name.length > 22 }">{{ file.name }}</h1>
     <div class="facts">
-      <p v-for="f in facts" :key="f" :title="f" tabindex="-1">{{ f }}</p>
+      <p v-for="f in facts" :key="f" :title="f">{{ f }}</p>
     </div>
     <div class="right">
       <CareGrade :risk="file.risk" :precautions="file.precautions" />

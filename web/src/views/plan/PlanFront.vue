@@ -29,7 +29,7 @@ const title = computed(() => {
 })
 const pace = computed(() => {
   const c = view.choices
-  const home = c.homework_per_week ? ` and ${count(c.homework_per_week, 'homework', 'homeworks')}` : ''
+  const home = c.homework_per_week ? ` and ${count(c.homework_per_week, 'homework session', 'homework sessions')}` : ''
   return `${count(c.visits_per_week ?? 2, 'visit', 'visits')}${home} a week`
 })
 </script>
