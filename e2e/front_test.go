@@ -26,8 +26,7 @@ func (u *user) demoHorses() []demoHorse {
 		const rows = await (await fetch('/api/caseload')).json()
 		return JSON.stringify(await Promise.all(rows.map(async (r) => {
 			const sessions = await (await fetch('/api/horses/' + r.id + '/sessions')).json()
-			return { ID: r.id, Name: r.name, Case: r.case.id, Session: sessions.find((s) => s.ended)?.id ?? '', Finished: !!r.case.finished_on,
-				Assessed: !r.attention.some((n) => n.say.key === 'attention.not_assessed') }
+			return { ID: r.id, Name: r.name, Case: r.case.id, Session: sessions.find((s) => s.ended)?.id ?? '', Finished: !!r.case.finished_on, Assessed: r.assessed }
 		})))
 	}`).Str()
 	var list []demoHorse

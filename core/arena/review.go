@@ -174,11 +174,6 @@ func (w *Worked) take(b Told) {
 	}
 }
 
-// tell puts an ask into one sentence.
-// stoodAgainst says what an ask was asked against, and who answers for it.
-// concludedSteps names the steps that were counted as understood and that nobody
-// saw.
-// levels says from which level to which, where there is more than one to tell.
 // said lists the advice that was shown; doing otherwise is a second entry on
 // the same advice.
 func (r *Running) said() []Said {
@@ -258,9 +253,3 @@ func (r *Running) next() phrase.Message {
 	}
 	return phrase.Of("next.days", nil)
 }
-
-// story puts the session into sentences, each from what was logged.
-// worksDone names what the work away from a wanted place was, each once.
-// endOf names what a session ended on.
-// back is the longest time in minutes that it took from over the line back to
-// attentive; 0: it was not over it, or did not come back.

@@ -9,6 +9,7 @@ import (
 	"ivorybridge/core/track"
 )
 
+// tell puts an ask into one sentence.
 func (w Worked) tell(first bool) phrase.Message {
 	lead := phrase.Of("story.then", nil)
 	if first {
@@ -40,6 +41,7 @@ func (w Worked) tell(first bool) phrase.Message {
 	return phrase.Of("story."+key, args)
 }
 
+// stoodAgainst says what an ask was asked against, and who answers for it.
 func (w Worked) stoodAgainst() []phrase.Message {
 	switch {
 	case w.Against == nil:
@@ -56,6 +58,8 @@ func (w Worked) stoodAgainst() []phrase.Message {
 	return append(said, phrase.Of("story.despite", phrase.Args{"answers": w.Despite.Answers, "reason": w.Despite.Reason}))
 }
 
+// concludedSteps names the steps that were counted as understood and that nobody
+// saw.
 func (r *Running) concludedSteps() []string {
 	var names []string
 	for _, l := range r.cat.Ladders {
@@ -68,6 +72,7 @@ func (r *Running) concludedSteps() []string {
 	return names
 }
 
+// levels says from which level to which, where there is more than one to tell.
 func (w Worked) levels() phrase.Message {
 	switch {
 	case !w.From.Noted() || !w.To.Noted():
@@ -78,6 +83,7 @@ func (w Worked) levels() phrase.Message {
 	return phrase.Of("story.from", phrase.Args{"from": w.From.Int(), "to": w.To.Int()})
 }
 
+// story puts the session into sentences, each from what was logged.
 func (r *Running) story(v Review) []phrase.Message {
 	s := r.now.s
 	story := []phrase.Message{}
@@ -135,6 +141,7 @@ func (r *Running) story(v Review) []phrase.Message {
 	return story
 }
 
+// worksDone names what the work away from a wanted place was, each once.
 func (r *Running) worksDone() []string {
 	var works []string
 	for _, w := range (horse.Work{}).All() {
@@ -145,6 +152,7 @@ func (r *Running) worksDone() []string {
 	return works
 }
 
+// endOf names what a session ended on.
 func endOf(b Told) string {
 	switch {
 	case b.Kind == track.KindSpell && b.Good:
@@ -155,6 +163,8 @@ func endOf(b Told) string {
 	return keyOf(b.Graded)
 }
 
+// back is the longest time in minutes that it took from over the line back to
+// attentive; 0: it was not over it, or did not come back.
 func (r *Running) back(felt []Felt) int {
 	longest, since := int64(0), int64(-1)
 	for _, f := range felt {

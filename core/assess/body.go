@@ -107,6 +107,24 @@ func (a Assessment) BodyClear(j catalog.Judging, p horse.Problem) bool {
 	return !slices.ContainsFunc(items, func(item horse.BodyItem) bool { return !fine(a.BodyOf(item)) })
 }
 
+// UnlookedBody lists the items that bear on any of the problems and that nobody
+// looked at.
+func (a Assessment) UnlookedBody(j catalog.Judging, problems ...horse.Problem) []horse.BodyItem {
+	return slices.DeleteFunc(horse.BodyItem{}.All(), func(item horse.BodyItem) bool {
+		bears := slices.ContainsFunc(problems, func(p horse.Problem) bool { return slices.Contains(j.RelevantTo(p), item) })
+		return !bears || a.BodyOf(item) != horse.NotLookedAt
+	})
+}
+
+// Names names the items, in their order.
+func Names(items []horse.BodyItem) []phrase.Message {
+	var names []phrase.Message
+	for _, item := range items {
+		names = append(names, Named(item))
+	}
+	return names
+}
+
 // Block is a step that a fact blocks, and what lifts it.
 type Block struct {
 	Step  string         `json:"step" doc:"key of the step that is blocked"`

@@ -244,19 +244,13 @@ func (f finder) telling(causes []Cause) *Telling {
 		shows := phrase.Of("shows."+best.Cause.String(), nil)
 		best.Say = phrase.Of("telling", phrase.Args{"look": phrase.Of("look."+best.Look.String(), nil), "shows": shows})
 		gain := "telling.gain"
-		if best.Look == horse.LookBody && f.someBody() {
+		if missed := f.in.Assessment.UnlookedBody(f.j, f.in.Problem); best.Look == horse.LookBody && len(missed) < len(f.j.RelevantTo(f.in.Problem)) {
 			gain = "telling.gain.rest"
 		}
 		best.Ask, best.Gain = phrase.Of("ask."+best.Look.String(), nil), phrase.Of(gain, phrase.Args{"shows": shows})
 		best.Section, _, _ = strings.Cut(best.Look.String(), ".")
 	}
 	return best
-}
-
-// someBody reports whether a part of the body that bears on the problem was looked
-// at.
-func (f finder) someBody() bool {
-	return slices.ContainsFunc(f.j.RelevantTo(f.in.Problem), func(i horse.BodyItem) bool { return f.in.Assessment.BodyOf(i) != horse.NotLookedAt })
 }
 
 func (t Telling) before(o Telling) bool {

@@ -1,6 +1,7 @@
 package assess
 
 import (
+	"maps"
 	"slices"
 
 	"ivorybridge/core/catalog"
@@ -44,7 +45,7 @@ func gateOf(c *catalog.Catalog, a Assessment, r Result, ladders map[horse.Proble
 			g.Until = append(g.Until, check.Reads)
 		}
 	}
-	missed := unlookedBody(c, a, ladders)
+	missed := Names(a.UnlookedBody(c.Judging, slices.Collect(maps.Keys(ladders))...))
 	switch {
 	case len(g.Says) > 0:
 		g.State = tied
@@ -83,22 +84,6 @@ func waiting(blocks []Block) []phrase.Message {
 
 // mostNamed steps are told by their names; of more the first and how many.
 const mostNamed = 4
-
-// unlookedBody lists the parts of the body that bear on the problems and that
-// nobody looked at.
-func unlookedBody(c *catalog.Catalog, a Assessment, ladders map[horse.Problem]catalog.Ladder) []phrase.Message {
-	var items []phrase.Message
-	for _, item := range (horse.BodyItem{}).All() {
-		bears := false
-		for p := range ladders {
-			bears = bears || slices.Contains(c.Judging.RelevantTo(p), item)
-		}
-		if bears && a.BodyOf(item) == horse.NotLookedAt {
-			items = append(items, Named(item))
-		}
-	}
-	return items
-}
 
 // stillOpen lists the ladders of the problems, and those under them, that can be
 // worked: all of one, or up to the first step that is closed.

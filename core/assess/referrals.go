@@ -1,6 +1,8 @@
 package assess
 
 import (
+	"cmp"
+	"slices"
 	"time"
 
 	"ivorybridge/core/catalog"
@@ -91,6 +93,18 @@ func Referrals(a Assessment, on string) []Referral {
 			break
 		}
 	}
+	return InOrder(refs)
+}
+
+// InOrder sorts referrals by the day they are due, those that were answered last.
+func InOrder(refs []Referral) []Referral {
+	answered := func(r Referral) int {
+		if r.Done {
+			return 1
+		}
+		return 0
+	}
+	slices.SortStableFunc(refs, func(a, b Referral) int { return cmp.Or(answered(a)-answered(b), cmp.Compare(a.Due, b.Due)) })
 	return refs
 }
 

@@ -47,9 +47,11 @@ func TestReferralsKeepWhatWasAsked(t *testing.T) {
 	}
 	refs := Referrals(a, today)
 	require.Len(t, refs, 3)
-	assert.Equal(t, []any{"back", "back therapist", "2026-06-03", true}, []any{refs[0].Key, refs[0].Who, refs[0].Due, refs[0].Done})
-	assert.Equal(t, []any{"sudden", "vet", "2026-06-08", false}, []any{refs[1].Key, refs[1].Who, refs[1].Due, refs[1].Done})
-	assert.Equal(t, "falls", refs[2].Key)
+	assert.Equal(t, []any{"sudden", "vet", "2026-06-08", false}, []any{refs[0].Key, refs[0].Who, refs[0].Due, refs[0].Done})
+	assert.Equal(t, "falls", refs[1].Key)
+	assert.Equal(t, []any{"back", "back therapist", "2026-06-03", true}, []any{refs[2].Key, refs[2].Who, refs[2].Due, refs[2].Done}, "answered, though due first")
+	a.Referrals["falls"] = Asked{Due: "2026-06-02"}
+	assert.Equal(t, "falls", Referrals(a, today)[0].Key, "by the day they are due")
 }
 
 func TestNotLookedAtIsListed(t *testing.T) {

@@ -97,12 +97,10 @@ func Aside(need Need, b progress.Bridge, g plan.Glance) (phrase.Message, bool) {
 	case need == nearlyDone:
 		return phrase.Of("attention.aside.last", phrase.Args{"n": b.Steps - b.Met}), true
 	case need == onCourse && g.By != "":
-		return phrase.Of("attention.aside.date", phrase.Args{"date": phrase.Date(g.By), "p": percent(g)}), true
+		return phrase.Of("attention.aside.date", phrase.Args{"date": phrase.Date(g.By), "p": g.Percent()}), true
 	}
 	return phrase.Message{}, false
 }
-
-func percent(g plan.Glance) int { return int(100*g.Done + 0.5) }
 
 // How long is too long (days): nothing logged, and a date close by.
 const (
@@ -170,7 +168,7 @@ func Of(f Facts) []Note {
 		case left < 0:
 			add(5, fork, "date_passed", phrase.Args{"date": phrase.Date(f.NeededBy)})
 		case f.Plan.Doubtful() && f.Assessed: // of a horse never assessed it says too little
-			add(5, fork, "forecast", phrase.Args{"date": phrase.Date(f.Plan.By), "p": percent(f.Plan), "word": plan.WordFor(f.Plan.Done)})
+			add(5, fork, "forecast", phrase.Args{"date": phrase.Date(f.Plan.By), "p": f.Plan.Percent(), "word": plan.WordFor(f.Plan.Done)})
 		case left <= nearDays:
 			add(5, fork, "date_near", phrase.Args{"n": left, "met": f.Bridge.Met, "of": f.Bridge.Steps})
 		}

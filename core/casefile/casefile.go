@@ -72,6 +72,7 @@ type File struct {
 	facts   outlook.Facts
 	glance  plan.Glance
 	plan    *plan.Plan
+	bridges []progress.Bridge // of the goals; nil: not drawn yet
 	cleared []clearance.State
 }
 
@@ -204,13 +205,16 @@ func (f *File) Snags() []snag.Snag {
 
 // Bridges draws the ladders of the goals, in the plan's order.
 func (f *File) Bridges() []progress.Bridge {
-	list := []progress.Bridge{}
+	if f.bridges != nil {
+		return f.bridges
+	}
+	f.bridges = []progress.Bridge{}
 	for _, w := range f.Plan().Ways {
 		if b, ok := f.BridgeOf(w.Ladder); ok && !w.Problem.IsZero() {
-			list = append(list, b)
+			f.bridges = append(f.bridges, b)
 		}
 	}
-	return list
+	return f.bridges
 }
 
 // Beside draws the ladders of the horse's other problems, but for those that are

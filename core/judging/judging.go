@@ -102,7 +102,7 @@ func (j *Judged) judge(f Facts) error {
 		return err
 	}
 	if f.unchanging() {
-		j.Result.Referrals = append(j.Result.Referrals, assess.Unchanging(j.Assessment, f.History.LastWorked()))
+		j.Result.Referrals = assess.InOrder(append(j.Result.Referrals, assess.Unchanging(j.Assessment, f.History.LastWorked())))
 	}
 	j.Risk = j.Result.Risk
 	j.Risk.Care = j.Result.Care

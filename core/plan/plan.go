@@ -186,6 +186,9 @@ type Glance struct {
 // Doubtful reports a date in doubt or worse.
 func (g Glance) Doubtful() bool { return g.By != "" && g.Done < likely }
 
+// Percent is the chance that all is done by the date, 0 to 100.
+func (g Glance) Percent() int { return percent(g.Done) }
+
 // Look takes a glance at the plan for the goals, and the date of one problem;
 // false if a goal has no ladder.
 func Look(c *catalog.Catalog, in Input, of horse.Problem) (Glance, bool) {

@@ -221,12 +221,7 @@ func near(s clearance.State) int {
 
 // unlooked names what bears on the problem and nobody looked at.
 func (f Facts) unlooked() []Snag {
-	var items []phrase.Message
-	for _, item := range f.Judged.Catalog.Judging.RelevantTo(f.Judged.Problem().Problem) {
-		if f.Judged.Assessment.BodyOf(item) == horse.NotLookedAt {
-			items = append(items, assess.Named(item))
-		}
-	}
+	items := assess.Names(f.Judged.Assessment.UnlookedBody(f.Judged.Catalog.Judging, f.Judged.Problem().Problem))
 	if len(items) == 0 {
 		return nil
 	}

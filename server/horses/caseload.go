@@ -44,6 +44,7 @@ type Row struct {
 	Problem    phrase.Message    `json:"problem" doc:"what it is in work for"`
 	Others     []progress.Bridge `json:"others" doc:"the bridges of its other problems"`
 	Open       string            `json:"open_session,omitempty" doc:"id of a session that nobody has ended"`
+	Assessed   bool              `json:"assessed" doc:"an assessment is there"`
 	Unread     bool              `json:"unread,omitempty" doc:"this horse can't be read; its attention says so"`
 }
 
@@ -287,7 +288,7 @@ func row(r cases.Reading) Row {
 	view := Row{
 		ID: r.Horse.ID, Name: r.Horse.Name, Yard: r.Horse.Yard.Name, Owners: []string{}, Case: cases.CaseOf(r.Case),
 		Bridge: r.File.Bridge, Care: r.File.Risk.Care, LastWorked: r.File.LastWorked(), DaysOff: r.File.DaysOff,
-		Attention: r.File.Attention(), Open: r.History.Open, Problem: cases.ProblemName(r.File.Problem().Problem), Others: r.File.Beside(),
+		Attention: r.File.Attention(), Open: r.History.Open, Problem: cases.ProblemName(r.File.Problem().Problem), Others: r.File.Beside(), Assessed: r.File.Assessed != "",
 	}
 	for _, u := range r.Left() {
 		view.Attention = slices.Insert(view.Attention, 0, attention.Note{Rank: 1, Sign: attention.Alarm, Does: phrase.Of("unread.entry.does", nil), Say: u.Say})

@@ -190,11 +190,7 @@ func (s *Service) viewFile(ctx context.Context, c api.Caller, r cases.Reading) (
 		Things: append([]history.Thing{}, r.History.Things...),
 		Before: cmp.Or(f.Account().Baseline.Note, f.Account().Story.Description),
 	}
-	for _, b := range f.Bridges() {
-		if b.Ladder != f.Bridge.Ladder {
-			view.Others = append(view.Others, b)
-		}
-	}
+	view.Others = f.Beside()
 	if err != nil {
 		return File{}, err
 	}

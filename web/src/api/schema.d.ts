@@ -4695,6 +4695,8 @@ export interface components {
         Row: {
             /** @description what stands quietly in the margin of a case that wants nothing */
             aside?: components["schemas"]["PhraseMessage"];
+            /** @description an assessment is there */
+            assessed: boolean;
             attention: components["schemas"]["AttentionNote"][];
             bridge: components["schemas"]["ProgressBridge"];
             /** @enum {string} */

@@ -4,7 +4,7 @@
 // the planks near the work are drawn, and the whole on a tap.
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
-import { secure } from '../words'
+import { dayMonth, secure } from '../words'
 import { arched, bankOf, height, piers as piersOf, plankHeight, said, stateOf, water, worded, type Bridge } from './bridge'
 import BridgeNearby from './BridgeNearby.vue'
 import FlagPost from './FlagPost.vue'
@@ -15,22 +15,29 @@ import PlankShape from './PlankShape.vue'
 const {
   bridge,
   before = '',
-  after = '',
-  goal = 'the goal',
+  by = '',
   choosable = false,
   method = false,
 } = defineProps<{
   bridge: Bridge
   before?: string
-  /** What lies beyond the goal. */
-  after?: string
-  /** What the flag says. */
-  goal?: string
+  /** The day by which the goal is needed. */
+  by?: string
   /** A tap on a plank makes it the one where the goal is reached. */
   choosable?: boolean
   /** It is a method, not a horse: no state is drawn. */
   method?: boolean
 }>()
+const goal = computed(() => {
+  if (method) return 'the whole ladder'
+  return by ? `the goal, ${dayMonth(by)}` : 'the goal'
+})
+const after = computed(() =>
+  bridge.planks
+    .filter((p) => p.beyond)
+    .map((p) => p.name)
+    .join(', '),
+)
 const emit = defineEmits<{ end: [step: string] }>()
 
 const box = useTemplateRef('box')

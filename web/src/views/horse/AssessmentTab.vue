@@ -70,7 +70,7 @@ useKeys([
     press: 'w',
     does: 'write to the first',
     run: () => {
-      const first = [...(shown.value?.result.referrals ?? [])].sort((a, b) => a.due.localeCompare(b.due))[0]
+      const first = shown.value?.result.referrals[0]
       if (first) void router.push(`/horses/${horseId}/letter/${encodeURIComponent(first.key)}`)
     },
   },

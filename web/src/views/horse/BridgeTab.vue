@@ -12,7 +12,7 @@ import BridgeStrip from '../../parts/BridgeStrip.vue'
 import { useLeaf } from '../../parts/leaf'
 import MarginNote from '../../parts/MarginNote.vue'
 import OneTap from '../../parts/OneTap.vue'
-import { count, dayMonth, longDate, secure, sideWord } from '../../words'
+import { count, longDate, secure, sideWord } from '../../words'
 import { useHorseFile } from '../../cases/file'
 
 const { file } = useHorseFile()
@@ -21,7 +21,6 @@ const { open } = useLeaf()
 const lastAsks = computed(() => byAsk(file.value?.beads ?? []).reverse())
 const blocked = computed(() => (file.value?.bridge.planks ?? []).filter((p) => p.blocked && !p.beyond))
 const block = computed(() => blocked.value[0])
-const beyond = computed(() => (file.value?.bridge.planks ?? []).filter((p) => p.beyond).map((p) => p.name))
 const leaves = computed(() => [
   ...(lastAsks.value.length ? [{ key: 'last', name: 'the last session' }] : []),
   { key: 'unlooked', name: `not looked at, ${file.value?.unlooked.length || 'nothing'}` },
@@ -37,12 +36,7 @@ const leaves = computed(() => [
         <RouterLink v-else-if="!file.planned" :to="`/horses/${file.id}/plan`">Make the plan</RouterLink>
         <RouterLink v-else :to="`/horses/${file.id}/plan`">The plan</RouterLink>
       </HeadLine>
-      <BridgeDrawing
-        :bridge="file.bridge"
-        :before="file.assessed ? file.before : ''"
-        :after="beyond.join(', ')"
-        :goal="file.case.needed_by ? `the goal, ${dayMonth(file.case.needed_by)}` : 'the goal'"
-      />
+      <BridgeDrawing :bridge="file.bridge" :before="file.assessed ? file.before : ''" :by="file.case.needed_by" />
       <div class="goal">
         <p><span class="quiet">The goal.</span> {{ file.case.goal }}</p>
         <p v-if="block?.blocked" class="strong">

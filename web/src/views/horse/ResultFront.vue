@@ -24,7 +24,6 @@ const first = computed(() =>
   result.value.first.map((s) => [s.name, s.variant && sideWord(s.variant)].filter(Boolean).join(' ')).join(', '),
 )
 const bridges = computed(() => (current && file.value ? [file.value.bridge, ...file.value.others] : []))
-const asked = computed(() => [...result.value.referrals].sort((a, b) => a.due.localeCompare(b.due)))
 </script>
 
 <template>
@@ -41,9 +40,9 @@ const asked = computed(() => [...result.value.referrals].sort((a, b) => a.due.lo
       </section>
       <section aria-labelledby="ask-first">
         <h2 id="ask-first">Ask first</h2>
-        <p v-if="asked.length === 0" class="quiet">Of what was seen, nobody has to be asked.</p>
+        <p v-if="result.referrals.length === 0" class="quiet">Of what was seen, nobody has to be asked.</p>
         <ol>
-          <li v-for="(r, i) in asked" :key="r.key">
+          <li v-for="(r, i) in result.referrals" :key="r.key">
             <b class="number">{{ i + 1 }}</b>
             <span
               ><b class="who">{{ r.who }}</b

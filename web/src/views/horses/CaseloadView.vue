@@ -40,7 +40,7 @@ const rows = computed(() => {
 const of = (need: string) => rows.value.filter((r) => r.need === need)
 const working = computed(() => rows.value.filter((r) => r.need !== 'finished'))
 const finished = computed(() => of('finished'))
-const unassessed = computed(() => working.value.filter((r) => r.attention.some((n) => n.say.key === 'attention.not_assessed')))
+const unassessed = computed(() => working.value.filter((r) => !r.assessed && !r.unread))
 
 interface Group {
   title: string

@@ -63,7 +63,7 @@ async function copy() {
         </header>
         <div class="leafpage">
           <template v-if="!open">
-            <BridgeDrawing method :bridge="bridgeOf(shown, piers)" goal="the whole ladder" />
+            <BridgeDrawing method :bridge="bridgeOf(shown, piers)" />
             <div class="facts-of">
               <p v-if="piers.length"><b>Stands on.</b> {{ piers.map((p) => p.says.text).join(' · ') }}.</p>
               <p v-if="shown.helper"><b>Not alone.</b> {{ shown.helper }}.</p>

@@ -20,8 +20,6 @@ const bridge = computed(() => view.bridges.find((b) => b.ladder === file.value?.
 const goal = computed(() => view.now.forecast.find((g) => g.ladder === bridge.value?.ladder) ?? view.now.forecast[0])
 const was = computed(() => kept.now.forecast.find((g) => g.problem === goal.value?.problem) ?? goal.value)
 const others = computed(() => view.now.forecast.filter((g) => g !== goal.value))
-const flag = computed(() => (goal.value?.by ? `the goal, ${dayMonth(goal.value.by)}` : 'the goal'))
-const beyond = computed(() => bridge.value?.planks.filter((p) => p.beyond).map((p) => p.name) ?? [])
 const title = computed(() => {
   const by = goal.value?.by
   if (!by) return 'When will it be ready'
@@ -40,15 +38,7 @@ const pace = computed(() => {
       <RouterLink v-if="!view.assessed" :to="`/horses/${view.horse.id}/assessment`">Begin the assessment</RouterLink>
       <RouterLink v-else :to="{ query: { see: 'steps' } }" aria-current-value="false" class="no-print">I do otherwise</RouterLink>
     </HeadLine>
-    <BridgeDrawing
-      v-if="bridge"
-      :bridge="bridge"
-      :before="file?.before"
-      :after="beyond.join(', ')"
-      :goal="flag"
-      choosable
-      @end="emit('end', $event)"
-    />
+    <BridgeDrawing v-if="bridge" :bridge="bridge" :before="file?.before" :by="goal?.by" choosable @end="emit('end', $event)" />
     <div class="parts columns">
       <NextVisit :view="view" />
       <section class="part" aria-labelledby="ready">
