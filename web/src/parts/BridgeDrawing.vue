@@ -192,7 +192,7 @@ const short = computed(() => `${bridge.name}: ${secure(bridge)}${bridge.blocked 
   display: block;
   width: 100%;
   aspect-ratio: auto;
-  height: 238px;
+  height: 242px;
 }
 .water {
   fill: var(--water);

@@ -15,7 +15,7 @@ export interface Standing {
   pieces: Piece[]
 }
 
-export const height = 238
+export const height = 242
 export const plankHeight = 22
 const deck = { middle: 74, end: 120 }
 export const water = 210
