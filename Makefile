@@ -8,7 +8,7 @@ WEB     := $(shell find web/src web/public web/index.html web/vite.config.ts web
 GO      := $(shell find cmd core demo server store web -name '*.go' -o -path 'store/migrations/*' -o -path 'core/*.yaml' -o -path 'core/*.txt')
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 
-.PHONY: demo build test format lint types unit fuzz browser bench soak mutate golden generate screenshots chromium clean
+.PHONY: demo build test format lint types unit fuzz browser bench soak mutate golden landed generate screenshots chromium clean
 
 demo: build
 	bin/ivorybridge demo --address $(ADDRESS) --log-level warn $(if $(FRESH),--fresh)
@@ -39,7 +39,7 @@ test: format lint types unit fuzz browser
 
 format: web/node_modules/.package-lock.json
 	@bad=$$(git ls-files '*.fail'); [ -z "$$bad" ] || { echo "a failure of a property test is committed; make it a named test: $$bad"; exit 1; }
-	@bad=$$(gofmt -l cmd core demo e2e server store tools web/*.go); [ -z "$$bad" ] || { echo "not formatted: $$bad"; exit 1; }
+	@bad=$$(gofmt -l cmd core demo docs/*.go e2e server store tools web/*.go); [ -z "$$bad" ] || { echo "not formatted: $$bad"; exit 1; }
 	cd web && npx --no-install prettier --check --log-level warn .
 
 lint: web/dist/index.html
@@ -57,7 +57,7 @@ types: web/dist/index.html bin/ivorybridge
 # The limits are for a machine that is busy with other work.
 unit: web/dist/index.html
 	cd web && npx --no-install vitest run --silent
-	go test -timeout 30m ./cmd/... ./demo/...
+	go test -timeout 30m ./cmd/... ./demo/... ./docs/...
 	go test -race -timeout 30m ./core/... ./server/... ./store/...
 
 # Each decoder of what comes from outside is fed with made-up text for so long.
@@ -79,10 +79,12 @@ bench: web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./core/... ./server/...
 
 # The whole trials of which make test runs short forms: a session of two hours
-# far from a signal, and a server that is killed a hundred times.
+# far from a signal, a server that is killed two hundred times, and a million
+# made-up requests.
 soak: bin/ivorybridge chromium
 	$(MAKE) fuzz FUZZ=3m
-	SOAK=1 go test -count=1 -timeout 30m -v -run 'FarFromASignal|KilledWhileItWrites' ./e2e
+	SOAK=1 go test -count=1 -timeout 60m -v -run 'FarFromASignal|KilledWhileItWrites' ./e2e
+	SOAK=1 go test -count=1 -timeout 60m -run FuzzedRequests ./server
 
 # Each number of the rules, changed by one, must make a test fail. MOST bounds it.
 MOST ?= 30m
@@ -101,6 +103,10 @@ generate: bin/ivorybridge
 # What the rules say over made-up tracks, once their version has changed.
 golden:
 	GOLDEN=1 go test -count=1 -run 'WithTheVersion' ./core/arena ./core/history
+
+# A small database of each commit that changed the schema, made from the history.
+landed:
+	LANDED=1 go test -count=1 -run ADatabaseOfEachLandedSchema ./store
 
 screenshots: bin/ivorybridge chromium
 	SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./e2e

@@ -23,7 +23,7 @@ type trial struct {
 
 func size() trial {
 	if os.Getenv("SOAK") != "" {
-		return trial{entries: 500, cuts: 50, reloads: 5, kills: 2, crashes: 100}
+		return trial{entries: 500, cuts: 50, reloads: 5, kills: 2, crashes: 200}
 	}
 	return trial{entries: 60, cuts: 8, reloads: 2, kills: 1, crashes: 6}
 }

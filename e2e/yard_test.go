@@ -3,6 +3,7 @@
 package e2e
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -50,6 +51,9 @@ func run(m *testing.M) int {
 		panic(err)
 	}
 	defer func() { _ = os.RemoveAll(dir) }()
+	if err := os.Chmod(dir, 0o711); err != nil { // the program is also run as somebody else
+		panic(err)
+	}
 	program = filepath.Join(dir, "ivorybridge")
 	build := exec.Command("go", "build", "-o", program, "ivorybridge/cmd/ivorybridge")
 	build.Stderr = os.Stderr
@@ -91,7 +95,9 @@ type yard struct {
 	process  *exec.Cmd
 	serve    bool // a practice of its own instead of the demo
 	clock    *yardClock
-	mast     *mast // between its devices and the server
+	mast     *mast  // between its devices and the server
+	ailing   bool   // it will not be well
+	log      string // where the server's log is; empty: beside the database
 }
 
 // demoYard starts the demo practice on a copy that this test may change.
@@ -140,7 +146,7 @@ func (y *yard) as(t *testing.T) *yard {
 // well.
 func (y *yard) start() {
 	y.t.Helper()
-	log, err := os.OpenFile(y.database+".log", os.O_CREATE|os.O_APPEND|os.O_WRONLY, 0o600)
+	log, err := os.OpenFile(y.logFile(), os.O_CREATE|os.O_APPEND|os.O_WRONLY, 0o600)
 	require.NoError(y.t, err)
 	command := "demo"
 	if y.serve {
@@ -165,8 +171,19 @@ func (y *yard) start() {
 			return false
 		}
 		_ = answer.Body.Close()
-		return answer.StatusCode == http.StatusOK
+		return y.ailing || answer.StatusCode == http.StatusOK
 	}, patience, 20*time.Millisecond, "the server does not start")
+}
+
+func (y *yard) logFile() string { return cmp.Or(y.log, y.database+".log") }
+
+// logs waits until the server's log says something.
+func (y *yard) logs(text string) {
+	y.t.Helper()
+	require.Eventually(y.t, func() bool {
+		said, err := os.ReadFile(y.logFile())
+		return err == nil && strings.Contains(string(said), text)
+	}, patience, 50*time.Millisecond, "the log does not say %q", text)
 }
 
 // stop stops the server as a power cut would.
@@ -181,7 +198,7 @@ func (y *yard) stop() {
 	_ = y.process.Wait() // killed: its error says so
 	y.process = nil
 	if y.t.Failed() {
-		if log, err := os.ReadFile(y.database + ".log"); err == nil {
+		if log, err := os.ReadFile(y.logFile()); err == nil {
 			y.t.Logf("the server said:\n%s", log)
 		}
 	}

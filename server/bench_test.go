@@ -180,7 +180,8 @@ func sessionsFor(n int) int { return (n + sessionLength - 1) / sessionLength }
 // each session.
 func bareServer(b *testing.B, p *practice) (*bareHandler, []string) {
 	path := filepath.Join(b.TempDir(), "bare.db")
-	require.NoError(b, p.Store.Backup(context.Background(), path))
+	_, err := p.Store.Backup(context.Background(), path)
+	require.NoError(b, err)
 	dsn := "file:" + path + "?_pragma=busy_timeout(5000)&_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)&"
 	writer, err := sql.Open("sqlite", dsn+"_txlock=immediate")
 	require.NoError(b, err)

@@ -9,7 +9,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ivorybridge/core/horse"
 	"ivorybridge/server/api"
+	"ivorybridge/server/assessments"
 	"ivorybridge/server/cases"
 	"ivorybridge/server/horses"
 	"ivorybridge/server/people"
@@ -218,4 +220,71 @@ func TestPasswordsAreNotEchoed(t *testing.T) {
 	a := p.signIn("Wren@example.org", secret)
 	assert.Equal(t, http.StatusUnprocessableEntity, a.Code)
 	assert.NotContains(t, a.Body.String(), "s3cret")
+}
+
+// What once broke the server off, and so an outbox for ever: all of it is answered
+// with a sentence, and what is good beside it is kept.
+func TestWhatCanNotBeIsAnsweredWithASentence(t *testing.T) {
+	p := signedInPractice(t)
+	session, _ := p.session()
+	fine, urn := rep("accepted", 2), rep("try", 3)
+	id := urn["id"].(string)
+	urn["id"] = "urn:uuid:" + id
+	braces, late, long, nul := rep("try", 3), rep("try", 3), rep("try", 3), rep("try", 3)
+	braces["id"] = "{" + braces["id"].(string) + "}"
+	late["at"], long["at"] = 7_258_118_400_001, 9e18
+	nul["note"] = "a\x00b"
+	fine["at"] = at(fine, 0, 2)["at"]
+	logged := p.logs(session, urn, fine, braces, late, long, nul)
+	said := map[string]string{}
+	for _, r := range logged.Refused {
+		said[r.ID] = r.Say
+	}
+	require.Len(t, said, 5)
+	assert.Contains(t, said[urn["id"].(string)], "not an id of this product")
+	assert.Contains(t, said[braces["id"].(string)], "not an id of this product")
+	assert.Contains(t, said[late["id"].(string)], "no time that can be")
+	assert.Contains(t, said[long["id"].(string)], "no time that can be")
+	assert.Contains(t, said[nul["id"].(string)], "can't be kept")
+	require.Len(t, logged.Told.Beads, 1, "the good one is kept")
+
+	now := p.now.UnixMilli()
+	const day = 24 * 3_600_000
+	begin := func(started, sent int64) map[string]any {
+		return map[string]any{"id": uuid.NewString(), "started_at": started, "sent_at": sent, "zone": "Europe/London", "readiness": calm}
+	}
+	entries := func(sent any) map[string]any {
+		return map[string]any{"sent_at": sent, "entries": []any{rep("try", 1)}}
+	}
+	for name, c := range map[string]struct {
+		path  string
+		body  any
+		field string
+	}{
+		"begun two days ahead":      {"/api/cases/" + p.kase + "/sessions", begin(now+2*day, now), "started_at"},
+		"begun in another age":      {"/api/cases/" + p.kase + "/sessions", begin(9e15, now), "started_at"},
+		"sent in another age":       {"/api/cases/" + p.kase + "/sessions", begin(now, 9e15), "sent_at"},
+		"sent before all time":      {"/api/sessions/" + session + "/entries", entries(-9e18), "entries"},
+		"sent after all time":       {"/api/sessions/" + session + "/entries", entries(9e18), "entries"},
+		"a session of an urn":       {"/api/cases/" + p.kase + "/sessions", merged(begin(now, now), "id", "urn:uuid:"+uuid.NewString()), "id"},
+		"a horse by an urn":         {"/api/horses/urn:uuid:" + p.horse + "/assessments/" + uuid.NewString() + "/marks", map[string]any{"sent_at": 0, "marks": []any{aMark("tack/bit", "gag")}}, "path.id"},
+		"a name with an end in it":  {"/api/horses", intake(map[string]any{"name": "Mo\x00th"}), "name"},
+		"a mark of another age":     {"/api/horses/" + p.horse + "/assessments/" + uuid.NewString() + "/marks", map[string]any{"sent_at": 0, "marks": []any{merged(aMark("tack/bit", "gag"), "at", 9e18)}}, "marks[0].at"},
+		"an assessment by its dash": {"/api/horses/" + p.horse + "/assessments/" + strings.ReplaceAll(uuid.NewString(), "-", "") + "/marks", map[string]any{"sent_at": 0, "marks": []any{aMark("tack/bit", "gag")}}, "path.of"},
+	} {
+		a := p.ask(http.MethodPost, c.path, c.body)
+		assert.Equal(t, http.StatusUnprocessableEntity, a.Code, "%s: %s", name, a.Body)
+		if errs := a.problem().Errors; assert.NotEmpty(t, errs, "%s: %s", name, a.Body) {
+			assert.Equal(t, c.field, errs[0].Field, name)
+			assert.NotEmpty(t, errs[0].Say, name)
+		}
+	}
+	of := uuid.NewString()
+	var marked assessments.Marked
+	p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+of+"/marks", map[string]any{"sent_at": 0, "marks": []any{
+		aMark("body/back/note", "flin\x00ches"), aMark("body/back/state", "suspect"),
+	}}).into(&marked)
+	require.Len(t, marked.Refused, 1)
+	assert.Contains(t, marked.Refused[0].Say, "can't be kept")
+	assert.Equal(t, "suspect", marked.Assessment.Doc.Body[horse.Back].State.String(), "the good mark beside it is kept")
 }

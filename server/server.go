@@ -5,6 +5,7 @@
 package server
 
 import (
+	"cmp"
 	"io/fs"
 	"log/slog"
 	"net/http"
@@ -35,50 +36,53 @@ type Config struct {
 	Web     fs.FS            // the built front end, index.html at its root
 	Now     func() time.Time // the clock
 	Log     *slog.Logger
-	Version string
+	Version string // of the build: what one build folded, another folds anew
 
 	Secure         bool     // cookies only over TLS
-	TrustedProxies []string // addresses whose forwarding headers are believed
-	PublicAddress  string   // where browsers reach the product, https://…; empty: the request's own host
+	TrustedProxies []string // addresses whose forwarding header is believed
+	ProxyHeader    string   // the header in which they tell who asks; empty: X-Forwarded-For
+	PublicAddress  string   // where browsers reach the product, https://…; empty: any host
 	DemoUser       string   // address of the user that the sign-in page offers by one button
+	PhotographRoom int64    // for a practice's photographs, in bytes; 0: RoomForPhotographs
 }
+
+// RoomForPhotographs is the room that the photographs of a practice have, in bytes,
+// where nothing else is said: some three thousand pictures.
+const RoomForPhotographs = 2 << 30
 
 // Server answers requests.
 type Server struct {
 	Config
 	handler http.Handler
+	door    *accounts.Service
 	cases   *cases.Reader
 	horses  *horses.Service
 }
-
-// maxHeader is the largest size of a request's headers, in bytes.
-const maxHeader = 32 << 10
 
 // New builds the server and all its operations.
 func New(c Config) (*Server, error) {
 	s := &Server{Config: c}
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
-	if err := engine.SetTrustedProxies(c.TrustedProxies); err != nil {
+	if err := s.trust(engine); err != nil {
 		return nil, err
 	}
-	engine.HandleMethodNotAllowed = true
-	engine.Use(s.logging, s.recovery, s.headers, gzip.Gzip(gzip.DefaultCompression, gzip.WithCustomShouldCompressFn(compresses)))
+	refuses, err := s.refusals()
+	if err != nil {
+		return nil, err
+	}
+	engine.HandleMethodNotAllowed, engine.RedirectTrailingSlash = true, false
+	engine.Use(s.logging, s.recovery, refuses, gzip.Gzip(gzip.DefaultCompression, gzip.WithCustomShouldCompressFn(compresses)))
 	engine.NoMethod(func(g *gin.Context) { api.WriteProblem(g, http.StatusMethodNotAllowed, "That can't be done here.") })
 	a := api.New(engine, c.Version, api.API{Store: c.Store, Now: c.Now, Log: c.Log, Secure: c.Secure})
-	s.cases = &cases.Reader{API: a, Catalog: c.Catalog}
+	s.cases = &cases.Reader{API: a, Catalog: c.Catalog, Build: c.Version}
 	s.register(a)
+	a.Strictly()
 	engine.NoRoute(s.files())
-	protected := http.NewCrossOriginProtection()
-	if c.PublicAddress != "" {
-		if err := protected.AddTrustedOrigin(c.PublicAddress); err != nil {
-			return nil, err
-		}
-	}
-	protected.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
-		api.SendProblem(w, api.NewProblem(http.StatusForbidden, "This was asked from another site. Open Ivory Bridge itself and try again."))
-	}))
-	s.handler = protected.Handler(engine)
+	s.handler = http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		s.headers(w.Header(), r)
+		engine.ServeHTTP(w, r)
+	})
 	return s, nil
 }
 
@@ -97,7 +101,7 @@ func (s *Server) ServeHTTP(w http.ResponseWriter, r *http.Request) { s.handler.S
 func (s *Server) HTTP(address string) *http.Server {
 	return &http.Server{
 		Addr: address, Handler: s, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 30 * time.Second,
-		WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: maxHeader,
+		WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: mostHeaders,
 		ErrorLog: slog.NewLogLogger(s.Log.Handler(), slog.LevelWarn),
 	}
 }
@@ -107,10 +111,10 @@ func (s *Server) OpenAPI() ([]byte, error) { return s.cases.Huma.OpenAPI().Marsh
 
 // register lets each subject say what can be asked of it.
 func (s *Server) register(a *api.API) {
-	accounts.New(a, accounts.Config{DemoUser: s.DemoUser, PublicAddress: s.PublicAddress, Version: s.Version})
+	s.door = accounts.New(a, accounts.Config{DemoUser: s.DemoUser, PublicAddress: s.PublicAddress, Version: s.Version})
 	people.New(a)
 	running := sessions.New(s.cases)
-	s.horses = horses.New(s.cases, running.Forget)
+	s.horses = horses.New(s.cases, cmp.Or(s.PhotographRoom, RoomForPhotographs), running.Forget)
 	assessments.New(s.cases, running.Forget)
 	plans.New(s.cases)
 	methods.New(s.cases)

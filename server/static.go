@@ -19,25 +19,6 @@ import (
 	"ivorybridge/server/api"
 )
 
-// policy lets the front end run its own files and nothing else.
-const policy = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' blob: data:; media-src 'self' blob:; " +
-	"object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
-
-func (s *Server) headers(g *gin.Context) {
-	h := g.Writer.Header()
-	h.Set("Content-Security-Policy", policy)
-	h.Set("X-Content-Type-Options", "nosniff")
-	h.Set("Referrer-Policy", "same-origin")
-	h.Set("Cross-Origin-Opener-Policy", "same-origin")
-	h.Set("Permissions-Policy", "geolocation=(), microphone=(), camera=()")
-	if s.Secure {
-		h.Set("Strict-Transport-Security", "max-age=31536000")
-	}
-	if strings.HasPrefix(g.Request.URL.Path, "/api/") {
-		h.Set("Cache-Control", "no-store")
-	}
-}
-
 func (s *Server) logging(g *gin.Context) {
 	start := time.Now() // a duration, not the time of day
 	g.Next()
@@ -56,6 +37,14 @@ func (s *Server) recovery(g *gin.Context) {
 	g.Next()
 }
 
+// typeOf is the type of a file by its name, as every machine tells it.
+func typeOf(name string) string {
+	if strings.HasSuffix(name, ".webmanifest") {
+		return "application/manifest+json"
+	}
+	return mime.TypeByExtension(path.Ext(name))
+}
+
 // encodings are the forms in which the build keeps its files, the smallest first.
 var encodings = []struct{ name, suffix string }{{"br", ".br"}, {"gzip", ".gz"}}
 
@@ -66,7 +55,7 @@ func (s *Server) file(g *gin.Context, name string) bool {
 		if strings.HasPrefix(name, "assets/") { // named by their content
 			g.Header("Cache-Control", "public, max-age=31536000, immutable")
 		}
-		g.Data(http.StatusOK, mime.TypeByExtension(path.Ext(name)), body)
+		g.Data(http.StatusOK, typeOf(name), body)
 		return true
 	}
 	if body, err := fs.ReadFile(s.Web, name); err == nil {

@@ -27,6 +27,9 @@ func (s *Server) Fold(ctx context.Context, told func(done, all int)) error {
 		if ctx.Err() != nil {
 			return ctx.Err()
 		}
+		if api.Advice(err) != "" {
+			return err // it is not this horse
+		}
 		if err != nil && !errors.Is(err, store.ErrNotFound) {
 			s.Log.ErrorContext(ctx, "a horse can't be folded", "horse", h.Horse, "error", err.Error())
 		}
@@ -50,29 +53,52 @@ func (s *Server) foldOne(ctx context.Context, c api.Caller, horse string) error 
 }
 
 // LookAfter does what is better done before somebody waits for it, until the
-// context ends: it folds what an upgrade or a crash left unfolded, and reads the
-// caseloads, again as each day begins.
+// context ends: it folds what an upgrade or a crash left unfolded, looks whether the
+// database is whole, tidies the photographs, and reads the caseloads, again as each
+// day begins. What does not succeed is tried again in the next round.
 func (s *Server) LookAfter(ctx context.Context) {
 	const toTell = 50 // horses
-	err := s.Fold(ctx, func(done, all int) {
-		if done%toTell == 0 || done == all {
-			s.Log.DebugContext(ctx, "histories are folded", "horses", done, "of", all)
-		}
-	})
-	for err == nil {
-		err = s.readCaseloads(ctx)
+	fold := func(ctx context.Context) error {
+		return s.Fold(ctx, func(done, all int) {
+			if done%toTell == 0 || done == all {
+				s.Log.DebugContext(ctx, "histories are folded", "horses", done, "of", all)
+			}
+		})
+	}
+	once := []upkeep{{"folding the histories", fold}, {"looking whether the database is whole", s.Store.Whole}}
+	again := []upkeep{{"tidying the photographs", s.horses.Tidy}, {"reading the caseloads", s.readCaseloads}}
+	for {
+		once = s.look(ctx, once)
+		s.look(ctx, again)
 		select {
 		case <-ctx.Done():
 			return
 		case <-time.After(soon):
 		}
 	}
-	if ctx.Err() == nil {
-		s.Log.ErrorContext(ctx, "looking after the histories broke off; they are made as they are asked for", "error", err.Error())
-	}
 }
 
-// soon is how often it is looked whether a day has begun somewhere.
+// An upkeep is something that is looked after.
+type upkeep struct {
+	what string
+	do   func(context.Context) error
+}
+
+// look does some upkeep, and tells what did not succeed.
+func (s *Server) look(ctx context.Context, list []upkeep) (left []upkeep) {
+	for _, u := range list {
+		err := u.do(ctx)
+		if err == nil || ctx.Err() != nil {
+			continue
+		}
+		left = append(left, u)
+		s.Store.Note(err)
+		s.Log.ErrorContext(ctx, u.what+" broke off; it is tried again", "error", err.Error(), "advice", api.Advice(err))
+	}
+	return left
+}
+
+// soon is how long it is until the next round.
 const soon = 10 * time.Minute
 
 func (s *Server) readCaseloads(ctx context.Context) error {

@@ -145,7 +145,10 @@ func insertMark(ctx context.Context, q *sqlc.Queries, actor Actor, assessmentID 
 		ID: m.ID, PracticeID: actor.Practice, AssessmentID: assessmentID, Device: m.Device, Seq: m.Seq, DeviceAt: m.At, At: m.At + off,
 		ReceivedAt: actor.At, Path: m.Path, Value: writeJSON(m.Value), WrittenBy: actor.User,
 	}
-	if err := named(q.InsertMark(ctx, row)); !errors.Is(err, ErrTaken) {
+	switch err := named(q.InsertMark(ctx, row)); {
+	case errors.Is(err, ErrRefused):
+		return err, nil
+	case !errors.Is(err, ErrTaken):
 		return nil, err
 	}
 	kept, err := q.GetMark(ctx, sqlc.GetMarkParams{PracticeID: actor.Practice, ID: m.ID})

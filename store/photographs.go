@@ -3,13 +3,12 @@ package store
 import (
 	"context"
 	"crypto/sha256"
-	"database/sql"
 	"encoding/hex"
 	"errors"
 	"fmt"
-	"io/fs"
 	"os"
 	"path/filepath"
+	"time"
 
 	"ivorybridge/store/sqlc"
 )
@@ -28,10 +27,20 @@ type Photograph struct {
 	Bytes     int64
 	Hash      string
 	AddedBy   string // name
+	Plain     bool   // nothing is in the file but what the picture shows
 }
 
 // ErrNoConsent is returned where the owner has not agreed.
 var ErrNoConsent = errors.New("the owner has not agreed")
+
+// ErrNoRoom is returned where a practice's photographs take all the room they may.
+var ErrNoRoom = errors.New("no room for another photograph")
+
+// RoomTaken is how much of it a practice's photographs take, in bytes.
+func (v View) RoomTaken(ctx context.Context, practice string) (int64, error) {
+	n, err := v.read.GetRoomOfPhotographs(ctx, practice)
+	return n, reading("the photographs", err)
+}
 
 // folder is where the pictures of a database lie.
 func folder(database string) string { return database + ".photographs" }
@@ -42,8 +51,10 @@ func hashOf(picture []byte) string {
 }
 
 // AddPhotograph keeps a picture: the file first, then its row, so that no row
-// is without its file. ErrNoConsent unless an owner of the horse has agreed.
-func (s *Store) AddPhotograph(ctx context.Context, actor Actor, p Photograph, picture []byte) error {
+// is without its file. The picture is plain. ErrNoConsent unless an owner of the
+// horse has agreed, ErrNoRoom where the practice's pictures would then take more
+// than room, in bytes.
+func (s *Store) AddPhotograph(ctx context.Context, actor Actor, p Photograph, picture []byte, room int64) error {
 	p.Hash, p.Bytes = hashOf(picture), int64(len(picture))
 	return s.write(ctx, "keeping a photograph", func(q *sqlc.Queries) error {
 		agreed, err := q.GetConsentOfHorse(ctx, sqlc.GetConsentOfHorseParams{PracticeID: actor.Practice, HorseID: p.HorseID, Kind: Photographs})
@@ -52,6 +63,13 @@ func (s *Store) AddPhotograph(ctx context.Context, actor Actor, p Photograph, pi
 		}
 		if !agreed {
 			return ErrNoConsent
+		}
+		taken, err := q.GetRoomOfPhotographs(ctx, actor.Practice)
+		if err != nil {
+			return err
+		}
+		if taken+p.Bytes > room {
+			return ErrNoRoom
 		}
 		if err := keepFile(folder(s.path), p.Hash, picture); err != nil {
 			return err
@@ -69,11 +87,11 @@ func (s *Store) AddPhotograph(ctx context.Context, actor Actor, p Photograph, pi
 // keepFile writes a file whole or not at all, and durably.
 func keepFile(dir, name string, content []byte) error {
 	if err := os.MkdirAll(dir, 0o700); err != nil {
-		return fmt.Errorf("making the folder of the photographs: %w", err)
+		return fmt.Errorf("making the folder of the photographs: %w", Placed(err))
 	}
 	part, err := os.CreateTemp(dir, "part-*")
 	if err != nil {
-		return fmt.Errorf("writing a photograph: %w", err)
+		return fmt.Errorf("writing a photograph: %w", Placed(err))
 	}
 	_, err = part.Write(content)
 	err = errors.Join(err, part.Sync(), part.Close())
@@ -81,7 +99,7 @@ func keepFile(dir, name string, content []byte) error {
 		err = os.Rename(part.Name(), filepath.Join(dir, name))
 	}
 	if err != nil {
-		return fmt.Errorf("writing a photograph: %w", errors.Join(err, os.Remove(part.Name())))
+		return fmt.Errorf("writing a photograph: %w", Placed(errors.Join(err, os.Remove(part.Name()))))
 	}
 	return nil
 }
@@ -91,41 +109,135 @@ func (v View) Photographs(ctx context.Context, practice, horseID string) ([]Phot
 	rows, err := v.read.GetPhotographs(ctx, sqlc.GetPhotographsParams{PracticeID: practice, HorseID: horseID})
 	list := make([]Photograph, 0, len(rows))
 	for _, r := range rows {
-		list = append(list, Photograph(r))
+		list = append(list, Photograph{
+			ID: r.ID, HorseID: r.HorseID, About: r.About, Caption: r.Caption, TakenOn: r.TakenOn, MediaType: r.MediaType,
+			Width: r.Width, Height: r.Height, Bytes: r.Bytes, Hash: r.Hash, AddedBy: r.AddedBy,
+		})
 	}
 	return list, reading("the photographs", err)
 }
 
-// Photograph reads one picture with its bytes, which must still have the hash
-// they were kept under.
-func (v View) Photograph(ctx context.Context, practice, id string) (Photograph, []byte, error) {
+// PhotographRow reads what is kept of one picture, without the picture.
+func (v View) PhotographRow(ctx context.Context, practice, id string) (Photograph, error) {
 	r, err := v.read.GetPhotograph(ctx, sqlc.GetPhotographParams{PracticeID: practice, ID: id})
-	if err != nil {
-		return Photograph{}, nil, reading("the photograph", err)
-	}
-	p := Photograph{
+	return Photograph{
 		ID: r.ID, HorseID: r.HorseID, About: r.About, Caption: r.Caption, TakenOn: r.TakenOn, MediaType: r.MediaType,
-		Width: r.Width, Height: r.Height, Bytes: r.Bytes, Hash: r.Hash,
+		Width: r.Width, Height: r.Height, Bytes: r.Bytes, Hash: r.Hash, Plain: r.Plain == 1,
+	}, reading("the photograph", err)
+}
+
+// Photograph reads one picture with its bytes, which must still have the hash
+// they were kept under; else it is an ErrPicture.
+func (v View) Photograph(ctx context.Context, practice, id string) (Photograph, []byte, error) {
+	p, err := v.PhotographRow(ctx, practice, id)
+	if err != nil {
+		return p, nil, err
 	}
-	picture, err := readPicture(folder(v.path), r.Hash)
+	picture, err := readPicture(folder(v.path), p.Hash)
 	return p, picture, err
 }
+
+// ErrPicture is returned for a picture that is missing, or not what was kept.
+var ErrPicture = errors.New("the picture is missing, or not what was kept")
 
 func readPicture(dir, hash string) ([]byte, error) {
 	picture, err := os.ReadFile(filepath.Join(dir, hash))
 	if err != nil {
-		return nil, fmt.Errorf("reading a photograph: %w", err)
+		return nil, fmt.Errorf("%w: %w", ErrPicture, err)
 	}
 	if hashOf(picture) != hash {
-		return nil, fmt.Errorf("the photograph %s is not what was kept", hash)
+		return nil, fmt.Errorf("%w: %s", ErrPicture, hash)
 	}
 	return picture, nil
 }
 
-// RemovePhotograph takes a picture out of sight. Its file stays.
+// Scratch is a file beside the database that has no name: it is gone when it is
+// closed, or when the power is.
+func (s *Store) Scratch() (*os.File, error) {
+	f, err := os.CreateTemp(filepath.Dir(s.path), ".scratch-*")
+	if err != nil {
+		return nil, fmt.Errorf("making room for what arrives: %w", Placed(err))
+	}
+	if err := os.Remove(f.Name()); err != nil {
+		return nil, fmt.Errorf("making room for what arrives: %w", errors.Join(err, f.Close()))
+	}
+	return f, nil
+}
+
+// ErasedAfter is how long a picture that was taken out of sight is kept.
+const ErasedAfter = 30 * 24 * time.Hour
+
+// NotPlain is a picture in whose file there may be more than it shows: where it was
+// taken, with what, by whom.
+type NotPlain struct {
+	ID, Practice, MediaType, Hash string
+}
+
+// NotPlain lists some of the pictures that were kept before they were made plain.
+func (v View) NotPlain(ctx context.Context, most int64) ([]NotPlain, error) {
+	rows, err := v.read.GetNotPlain(ctx, most)
+	list := make([]NotPlain, 0, len(rows))
+	for _, r := range rows {
+		list = append(list, NotPlain{ID: r.ID, Practice: r.PracticeID, MediaType: r.MediaType, Hash: r.Hash})
+	}
+	return list, reading("the photographs", err)
+}
+
+// PictureOf reads the file of such a picture.
+func (v View) PictureOf(n NotPlain) ([]byte, error) { return readPicture(folder(v.path), n.Hash) }
+
+// MakePlain puts a plain picture in the place of one that was not.
+func (s *Store) MakePlain(ctx context.Context, n NotPlain, p Photograph, picture []byte) error {
+	p.Hash, p.Bytes = hashOf(picture), int64(len(picture))
+	err := s.write(ctx, "making a photograph plain", func(q *sqlc.Queries) error {
+		if err := keepFile(folder(s.path), p.Hash, picture); err != nil {
+			return err
+		}
+		_, err := q.MakePlain(ctx, sqlc.MakePlainParams{
+			MediaType: p.MediaType, Width: p.Width, Height: p.Height, Bytes: p.Bytes, Hash: p.Hash, PracticeID: n.Practice, ID: n.ID, Was: n.Hash,
+		})
+		return err
+	})
+	if err != nil || n.Hash == p.Hash {
+		return err
+	}
+	return s.dropPicture(ctx, n.Hash)
+}
+
+// EraseRemoved erases the files of pictures that were taken out of sight long
+// enough before an instant.
+func (s *Store) EraseRemoved(ctx context.Context, now int64) error {
+	for {
+		gone, err := s.read.GetRemovedBefore(ctx, when(now-ErasedAfter.Milliseconds()))
+		if err != nil || len(gone) == 0 {
+			return reading("the photographs", err)
+		}
+		for _, g := range gone {
+			if err := s.write(ctx, "erasing a photograph", func(q *sqlc.Queries) error {
+				return q.ErasePhotograph(ctx, sqlc.ErasePhotographParams{ErasedAt: when(now), PracticeID: g.PracticeID, ID: g.ID})
+			}); err != nil {
+				return err
+			}
+			if err := s.dropPicture(ctx, g.Hash); err != nil {
+				return err
+			}
+		}
+	}
+}
+
+// dropPicture takes a file away that no row speaks of.
+func (s *Store) dropPicture(ctx context.Context, hash string) error {
+	n, err := s.read.CountPicture(ctx, hash)
+	if err != nil || n > 0 {
+		return reading("the photographs", err)
+	}
+	return Placed(removed(filepath.Join(folder(s.path), hash)))
+}
+
+// RemovePhotograph takes a picture out of sight. Its file stays for a while.
 func (s *Store) RemovePhotograph(ctx context.Context, actor Actor, id string) error {
 	return s.write(ctx, "removing a photograph", func(q *sqlc.Queries) error {
-		n, err := q.RemovePhotograph(ctx, sqlc.RemovePhotographParams{RemovedAt: sql.NullInt64{Int64: actor.At, Valid: true}, PracticeID: actor.Practice, ID: id})
+		n, err := q.RemovePhotograph(ctx, sqlc.RemovePhotographParams{RemovedAt: when(actor.At), PracticeID: actor.Practice, ID: id})
 		if err != nil {
 			return err
 		}
@@ -186,54 +298,63 @@ func (v View) Consents(ctx context.Context, practice string) ([]Consent, error) 
 	return list, reading("the consents", err)
 }
 
-// copyPictures copies the pictures of one database beside another. A picture
-// that is there already stays.
-func copyPictures(from, to string) error {
-	files, err := os.ReadDir(folder(from))
-	if errors.Is(err, fs.ErrNotExist) {
-		return nil
-	}
+// copyPictures lays the pictures that the database at path speaks of from beside
+// one database to beside another. One that is there already stays; one that can't
+// be had as it was kept is counted.
+func copyPictures(ctx context.Context, path, from, to string) (Pictures, error) {
+	hashes, err := picturesOf(ctx, path)
 	if err != nil {
-		return fmt.Errorf("reading the photographs: %w", err)
+		return Pictures{}, fmt.Errorf("reading the photographs: %w", err)
 	}
-	for _, f := range files {
-		if len(f.Name()) != sha256.Size*2 {
-			continue // a part that a power cut left
+	told := Pictures{All: len(hashes)}
+	if told.All > 0 {
+		if err := os.MkdirAll(folder(to), 0o700); err != nil {
+			return told, fmt.Errorf("making the folder of the photographs: %w", err)
 		}
-		if _, err := os.Stat(filepath.Join(folder(to), f.Name())); err == nil {
+	}
+	for _, hash := range hashes {
+		if _, err := readPicture(folder(to), hash); err == nil {
 			continue
 		}
-		picture, err := readPicture(folder(from), f.Name())
+		picture, err := readPicture(folder(from), hash)
 		if err != nil {
-			return err
+			told.Missing++
+			continue
 		}
-		if err := keepFile(folder(to), f.Name(), picture); err != nil {
-			return err
+		if err := keepFile(folder(to), hash, picture); err != nil {
+			return told, err
 		}
 	}
-	return nil
+	return told, nil
 }
 
-// checkPictures reports whether every picture of the database at path is
-// beside it, as it was kept.
-func checkPictures(ctx context.Context, db *sql.DB, path string) error {
-	var there int
-	if err := db.QueryRowContext(ctx, "SELECT count(*) FROM sqlite_schema WHERE name = 'photographs'").Scan(&there); err != nil || there == 0 {
-		return err
-	}
-	rows, err := db.QueryContext(ctx, "SELECT DISTINCT hash FROM photographs")
+// picturesOf lists the pictures that a database speaks of, also one of an earlier
+// schema.
+func picturesOf(ctx context.Context, path string) (hashes []string, err error) {
+	db, err := connect(path, "_pragma=query_only(1)")
 	if err != nil {
-		return fmt.Errorf("reading the photographs: %w", err)
+		return nil, err
+	}
+	defer func() { err = errors.Join(err, db.Close()) }()
+	var table, erased bool
+	if err := db.QueryRowContext(ctx, "SELECT count(*) > 0, coalesce(max(name = 'erased_at'), 0) FROM pragma_table_info('photographs')").Scan(&table, &erased); err != nil || !table {
+		return nil, err
+	}
+	query := "SELECT DISTINCT hash FROM photographs"
+	if erased {
+		query += " WHERE erased_at IS NULL"
+	}
+	rows, err := db.QueryContext(ctx, query)
+	if err != nil {
+		return nil, err
 	}
 	defer func() { _ = rows.Close() }() // only read from
 	for rows.Next() {
 		var hash string
 		if err := rows.Scan(&hash); err != nil {
-			return fmt.Errorf("reading the photographs: %w", err)
+			return nil, err
 		}
-		if _, err := readPicture(folder(path), hash); err != nil {
-			return err
-		}
+		hashes = append(hashes, hash)
 	}
-	return rows.Err()
+	return hashes, rows.Err()
 }

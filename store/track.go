@@ -176,6 +176,8 @@ func (s *Store) Append(ctx context.Context, actor Actor, sessionID string, sentA
 			switch err := named(q.InsertEntry(ctx, row)); {
 			case errors.Is(err, ErrTaken):
 				refused[i] = sameAsKept(ctx, q, row)
+			case errors.Is(err, ErrRefused):
+				refused[i] = err // nothing good is lost for it
 			case err != nil:
 				return err
 			case e.Kind == track.KindEnd:

@@ -2,8 +2,11 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"errors"
 	"fmt"
+	"strings"
+	"time"
 
 	"ivorybridge/core/phrase"
 	"ivorybridge/store/sqlc"
@@ -37,7 +40,16 @@ type User struct {
 	Role       Role
 	Hash       string // of the password
 	MustChange bool   // a password somebody else set
+	RunsOut    int64  // when a password that somebody else set runs out, in ms; 0: never
 	Active     bool
+}
+
+// oneTimeFor is how long a password that somebody else set can be used.
+const oneTimeFor = 7 * 24 * time.Hour
+
+// runsOut is when a password that was set at an instant runs out.
+func runsOut(mustChange bool, at int64) sql.NullInt64 {
+	return sql.NullInt64{Int64: at + oneTimeFor.Milliseconds(), Valid: mustChange}
 }
 
 // AddPractice keeps a new practice.
@@ -73,6 +85,20 @@ func (v View) FirstPractice(ctx context.Context) (Practice, error) {
 	return practice(p), reading("the practice", err)
 }
 
+// PracticeNamed finds the practice of that name.
+func (v View) PracticeNamed(ctx context.Context, name string) (Practice, error) {
+	all, err := v.Practices(ctx)
+	if err != nil {
+		return Practice{}, err
+	}
+	for _, p := range all {
+		if strings.EqualFold(p.Name, name) {
+			return p, nil
+		}
+	}
+	return Practice{}, fmt.Errorf("reading the practice: %w", ErrNotFound)
+}
+
 // Practices lists the practices, the oldest first.
 func (v View) Practices(ctx context.Context) ([]Practice, error) {
 	rows, err := v.read.GetPractices(ctx)
@@ -88,7 +114,7 @@ func (s *Store) AddUser(ctx context.Context, actor Actor, u User) error {
 	return s.write(ctx, "adding a user", func(q *sqlc.Queries) error {
 		err := q.InsertUser(ctx, sqlc.InsertUserParams{
 			ID: u.ID, PracticeID: actor.Practice, Name: u.Name, Email: u.Email, Role: string(u.Role),
-			PasswordHash: u.Hash, MustChange: bit(u.MustChange), CreatedAt: actor.At,
+			PasswordHash: u.Hash, MustChange: bit(u.MustChange), OneTimeUntil: runsOut(u.MustChange, actor.At), CreatedAt: actor.At,
 		})
 		if err != nil {
 			return err
@@ -117,7 +143,7 @@ func (v View) User(ctx context.Context, practice, id string) (User, error) {
 }
 
 func user(u sqlc.GetUserRow) User {
-	return User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), Hash: u.PasswordHash, MustChange: u.MustChange == 1, Active: u.Active == 1}
+	return User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), Hash: u.PasswordHash, MustChange: u.MustChange == 1, RunsOut: u.OneTimeUntil.Int64, Active: u.Active == 1}
 }
 
 // Users lists the practice's users, active ones first; without their hashes.
@@ -133,11 +159,11 @@ func (v View) Users(ctx context.Context, practice string) ([]User, error) {
 // SetPassword changes a password and signs the user out everywhere.
 func (s *Store) SetPassword(ctx context.Context, actor Actor, id, hash string, mustChange bool) error {
 	return s.write(ctx, "setting a password", func(q *sqlc.Queries) error {
-		n, err := q.SetPassword(ctx, sqlc.SetPasswordParams{PasswordHash: hash, MustChange: bit(mustChange), PracticeID: actor.Practice, ID: id})
+		n, err := q.SetPassword(ctx, sqlc.SetPasswordParams{PasswordHash: hash, MustChange: bit(mustChange), OneTimeUntil: runsOut(mustChange, actor.At), PracticeID: actor.Practice, ID: id})
 		if err := one(n, err); err != nil {
 			return err
 		}
-		if err := q.DeleteSignInsOf(ctx, sqlc.DeleteSignInsOfParams{PracticeID: actor.Practice, UserID: id}); err != nil {
+		if err := ended(ctx, q, actor.Practice, id); err != nil {
 			return err
 		}
 		return actor.changed(ctx, q, "password set", id)
@@ -153,12 +179,21 @@ func (s *Store) SetActive(ctx context.Context, actor Actor, id string, active bo
 			return err
 		}
 		if !active {
-			if err := q.DeleteSignInsOf(ctx, sqlc.DeleteSignInsOfParams{PracticeID: actor.Practice, UserID: id}); err != nil {
+			if err := ended(ctx, q, actor.Practice, id); err != nil {
 				return err
 			}
 		}
 		return actor.changed(ctx, q, "user changed", id)
 	})
+}
+
+// ended ends all sign-ins of a user; no device or place is familiar any more: one
+// of them may be why.
+func ended(ctx context.Context, q *sqlc.Queries, practice, user string) error {
+	if err := q.DeleteSignInsOf(ctx, sqlc.DeleteSignInsOfParams{PracticeID: practice, UserID: user}); err != nil {
+		return err
+	}
+	return q.DeleteFamiliarOf(ctx, sqlc.DeleteFamiliarOfParams{PracticeID: practice, UserID: user})
 }
 
 // errNoRow is a change that found no row, apart from a reference to something
@@ -172,15 +207,29 @@ func one(n int64, err error) error {
 	return err
 }
 
-// AddSignIn keeps a sign-in by the hash of its token and drops those that have
-// run out.
-func (s *Store) AddSignIn(ctx context.Context, actor Actor, hash []byte, device string, expires int64) error {
+// AddSignIn keeps a sign-in by the hash of its token, makes the device and the
+// place it is from familiar, and drops sign-ins that ran out long ago.
+func (s *Store) AddSignIn(ctx context.Context, actor Actor, hash []byte, device string, expires int64, familiar ...[]byte) error {
 	return s.write(ctx, "signing in", func(q *sqlc.Queries) error {
-		if err := q.DeleteExpiredSignIns(ctx, actor.At); err != nil {
+		if err := q.DeleteExpiredSignIns(ctx, actor.At-familiarFor.Milliseconds()); err != nil {
 			return err
+		}
+		if err := q.DeleteOldFamiliar(ctx, actor.At-familiarFor.Milliseconds()); err != nil {
+			return err
+		}
+		for _, m := range familiar {
+			if err := q.PutFamiliar(ctx, sqlc.PutFamiliarParams{PracticeID: actor.Practice, UserID: actor.User, Mark: m, LastAt: actor.At}); err != nil {
+				return err
+			}
 		}
 		return q.InsertSignIn(ctx, sqlc.InsertSignInParams{TokenHash: hash, PracticeID: actor.Practice, UserID: actor.User, Device: device, CreatedAt: actor.At, ExpiresAt: expires})
 	})
+}
+
+// RanOut reports whether a token's sign-in has run out, and was not ended.
+func (v View) RanOut(ctx context.Context, hash []byte, now int64) (bool, error) {
+	n, err := v.read.CountRunOut(ctx, sqlc.CountRunOutParams{TokenHash: hash, ExpiresAt: now})
+	return n > 0, reading("the sign-in", err)
 }
 
 // SignedIn finds the active user behind a token's hash, and the practice;
@@ -200,7 +249,7 @@ func (s *Store) SignOut(ctx context.Context, hash []byte) error {
 // SignOutEverywhere ends all sign-ins of a user.
 func (s *Store) SignOutEverywhere(ctx context.Context, actor Actor) error {
 	return s.write(ctx, "signing out everywhere", func(q *sqlc.Queries) error {
-		return q.DeleteSignInsOf(ctx, sqlc.DeleteSignInsOfParams{PracticeID: actor.Practice, UserID: actor.User})
+		return ended(ctx, q, actor.Practice, actor.User)
 	})
 }
 

@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"io"
 	"log/slog"
@@ -21,10 +22,14 @@ func backupCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use: "backup FILE", Short: "Copy the database to a new file, also while it is in use", Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			if err := store.Backup(cmd.Context(), database, args[0]); err != nil {
+			pictures, err := store.Backup(cmd.Context(), database, args[0])
+			if err != nil {
 				return err
 			}
-			return say(cmd.OutOrStdout(), "The copy is at %s.\n", args[0])
+			if err := say(cmd.OutOrStdout(), "The copy is at %s, %s.\n", args[0], told(pictures)); err != nil || pictures.Missing == 0 {
+				return err
+			}
+			return errors.New("photographs are missing, or are not what was kept: look for them in an older copy; all else is in this one")
 		},
 	}
 	databaseFlag(cmd, &database)
@@ -36,20 +41,31 @@ func restoreCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use: "restore FILE", Short: "Put a copy in the place of the database; stop the server first", Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			kept, err := store.Restore(cmd.Context(), args[0], database, time.Now())
+			put, err := store.Restore(cmd.Context(), args[0], database, time.Now())
 			if err != nil {
 				return err
 			}
-			if kept != "" {
-				if err := say(cmd.OutOrStdout(), "What was there is kept at %s.\n", kept); err != nil {
+			if put.Kept != "" {
+				if err := say(cmd.OutOrStdout(), "What was there is kept at %s.\n", put.Kept); err != nil {
 					return err
 				}
 			}
-			return say(cmd.OutOrStdout(), "The copy is in place at %s.\n", database)
+			return say(cmd.OutOrStdout(), "The copy is in place at %s, %s.\n", database, told(put.Pictures))
 		},
 	}
 	databaseFlag(cmd, &database)
 	return cmd
+}
+
+// told is what there is of the photographs, in words.
+func told(p store.Pictures) string {
+	switch {
+	case p.All == 0:
+		return "without photographs: there are none"
+	case p.Missing > 0:
+		return fmt.Sprintf("with %d of %d photographs: %d are missing", p.All-p.Missing, p.All, p.Missing)
+	}
+	return fmt.Sprintf("with all of its photographs: %d", p.All)
 }
 
 func refoldCommand() *cobra.Command {
@@ -75,7 +91,7 @@ func refold(ctx context.Context, database string, out io.Writer) error {
 	}
 	defer func() { _ = db.Close() }()
 	log := slog.New(slog.NewTextHandler(os.Stderr, nil))
-	s, err := server.New(server.Config{Store: db, Catalog: catalog, Web: os.DirFS("."), Now: time.Now, Log: log, Version: version})
+	s, err := server.New(server.Config{Store: db, Catalog: catalog, Web: os.DirFS("."), Now: time.Now, Log: log, Version: build()})
 	if err != nil {
 		return err
 	}

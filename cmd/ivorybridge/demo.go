@@ -17,7 +17,7 @@ import (
 )
 
 func demoCommand() *cobra.Command {
-	var o settings
+	o := settings{command: "demo"}
 	var fresh, fillOnly bool
 	var size demo.Size
 	cmd := &cobra.Command{
@@ -46,6 +46,14 @@ func demoCommand() *cobra.Command {
 // prepareDemo fills the demo database if it is not there, or afresh. Only a
 // database that the demo made is ever replaced.
 func prepareDemo(ctx context.Context, path string, fresh bool, size demo.Size, now time.Time) error {
+	if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
+		return fmt.Errorf("making the folder of the demo: %w", err)
+	}
+	serving, err := store.Serve(path, "ivorybridge demo, which fills it", now)
+	if err != nil {
+		return err
+	}
+	defer func() { _ = serving.End() }()
 	if fresh {
 		if err := clearDemo(ctx, path, now); err != nil {
 			return err

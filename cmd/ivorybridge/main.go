@@ -7,19 +7,38 @@ import (
 	"fmt"
 	"os"
 	"os/signal"
+	"runtime/debug"
 	"syscall"
 
 	"github.com/spf13/cobra"
+
+	"ivorybridge/server/api"
 )
 
 // version is set when a release is built.
-var version = "dev"
+var version string
+
+// build names what was built: the release, or the commit and whether anything was
+// changed since.
+func build() string {
+	info, ok := debug.ReadBuildInfo()
+	switch {
+	case version != "":
+		return version
+	case ok && info.Main.Version != "":
+		return info.Main.Version
+	}
+	return "unnamed"
+}
 
 func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	if err := root().ExecuteContext(ctx); err != nil {
 		fmt.Fprintln(os.Stderr, "ivorybridge:", err)
+		if advice := api.Advice(err); advice != "" {
+			fmt.Fprintln(os.Stderr, "ivorybridge:", advice)
+		}
 		os.Exit(1)
 	}
 }
@@ -28,7 +47,7 @@ func root() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:           "ivorybridge",
 		Short:         "Assess, plan, train and report: a workbook for remedial horse trainers",
-		Version:       version,
+		Version:       build(),
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}

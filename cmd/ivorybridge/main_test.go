@@ -148,6 +148,34 @@ func TestTheFirstUserMakesThePractice(t *testing.T) {
 	require.ErrorContains(t, err, "not an email")
 }
 
+// One database may hold several practices: a name that is not there yet makes one,
+// and where there are several, one is named.
+func TestASecondPractice(t *testing.T) {
+	ctx, db := context.Background(), filepath.Join(t.TempDir(), "p.db")
+	add := func(email string, more ...string) error {
+		_, err := command(t, "", append([]string{"user", "add", email, "--name", "X", "--database", db}, more...)...)
+		return err
+	}
+	require.NoError(t, add("a@example.org", "--practice", "Harrow"))
+	require.ErrorContains(t, add("a@example.org", "--practice", "Second"), "has a sign-in already")
+	require.ErrorContains(t, add("b@example.org", "--practice", "Second", "--role", "assistant"), "its lead trainer")
+	require.ErrorContains(t, add("b@example.org", "--practice", "Second", "--role", "king"), "is no role")
+	require.NoError(t, add("b@example.org", "--practice", "Second", "--zone", "Europe/Dublin", "--vehicle", "float"))
+	require.NoError(t, add("c@example.org", "--practice", "second", "--role", "assistant"), "by its name, however it is written")
+	require.ErrorContains(t, add("d@example.org"), "holds 2 practices")
+
+	s, err := store.Open(ctx, db, time.Now())
+	require.NoError(t, err)
+	defer func() { assert.NoError(t, s.Close()) }()
+	practices, err := s.Practices(ctx)
+	require.NoError(t, err)
+	require.Len(t, practices, 2, "what was refused made none")
+	users, err := s.Users(ctx, practices[1].ID)
+	require.NoError(t, err)
+	assert.Len(t, users, 2)
+	assert.Equal(t, []string{"Second", "Europe/Dublin", "float"}, []string{practices[1].Name, practices[1].Zone, practices[1].Words.Vehicle})
+}
+
 // The demo's own copy, while it is open, restored elsewhere, says the same.
 func TestBackupAndRestore(t *testing.T) {
 	ctx := context.Background()
@@ -167,6 +195,8 @@ func TestBackupAndRestore(t *testing.T) {
 	out, err := command(t, "", "restore", copied, "--database", back)
 	require.NoError(t, err)
 	assert.Contains(t, out, "What was there is kept at")
+	_, err = command(t, "", "restore", copied, "--database", db)
+	require.ErrorContains(t, err, "another command has the database", "it is open")
 
 	restored, err := store.Open(ctx, back, time.Now())
 	require.NoError(t, err)

@@ -6,12 +6,14 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"io/fs"
 	"log/slog"
 	"net"
 	"net/http"
 	"os"
 	"strings"
 	"sync"
+	"syscall"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -31,7 +33,10 @@ type settings struct {
 	cert     string
 	key      string
 	proxies  []string
+	header   string
+	room     int64 // MB
 	demoUser string
+	command  string // serve or demo
 }
 
 func (o *settings) flags(cmd *cobra.Command, database string) {
@@ -42,7 +47,9 @@ func (o *settings) flags(cmd *cobra.Command, database string) {
 	f.StringVar(&o.level, "log-level", env("IVORYBRIDGE_LOG_LEVEL", "info"), "debug, info, warn or error")
 	f.StringVar(&o.cert, "tls-certificate", env("IVORYBRIDGE_TLS_CERTIFICATE", ""), "certificate file (PEM); with it the connection is secure")
 	f.StringVar(&o.key, "tls-key", env("IVORYBRIDGE_TLS_KEY", ""), "key file of the certificate (PEM)")
-	f.StringSliceVar(&o.proxies, "trusted-proxies", list(env("IVORYBRIDGE_TRUSTED_PROXIES", "")), "addresses of proxies whose forwarding headers are believed")
+	f.StringSliceVar(&o.proxies, "trusted-proxies", list(env("IVORYBRIDGE_TRUSTED_PROXIES", "")), "addresses of proxies that are believed who asks")
+	f.StringVar(&o.header, "proxy-header", env("IVORYBRIDGE_PROXY_HEADER", "X-Forwarded-For"), "the header in which they tell it; X-Real-IP where they are set to send that")
+	f.Int64Var(&o.room, "photograph-room", server.RoomForPhotographs>>20, "room for the photographs of a practice, in MB")
 }
 
 func list(text string) []string {
@@ -50,7 +57,7 @@ func list(text string) []string {
 }
 
 func serveCommand() *cobra.Command {
-	var o settings
+	o := settings{command: "serve"}
 	cmd := &cobra.Command{
 		Use: "serve", Short: "Serve the product", Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error { return o.serve(cmd.Context(), cmd.OutOrStdout()) },
@@ -77,15 +84,23 @@ func (o *settings) serve(ctx context.Context, out io.Writer) error {
 	if err != nil {
 		return fmt.Errorf("reading the front end: %w", err)
 	}
+	if _, err := os.Stat(o.database); errors.Is(err, fs.ErrNotExist) {
+		return fmt.Errorf("there is no database at %s: name the right one with --database, put its folder back, or make one with 'ivorybridge user add'", o.database)
+	}
+	serving, err := store.Serve(o.database, "ivorybridge "+o.command, time.Now())
+	if err != nil {
+		return err
+	}
+	defer func() { _ = serving.End() }()
 	db, err := store.Open(ctx, o.database, time.Now())
 	if err != nil {
 		return err
 	}
 	defer func() { _ = db.Close() }()
 	s, err := server.New(server.Config{
-		Store: db, Catalog: catalog, Web: files, Now: time.Now, Log: log, Version: version,
-		Secure: o.cert != "" || strings.HasPrefix(o.public, "https://"), TrustedProxies: o.proxies,
-		PublicAddress: o.public, DemoUser: o.demoUser,
+		Store: db, Catalog: catalog, Web: files, Now: time.Now, Log: log, Version: build(),
+		Secure: o.cert != "" || strings.HasPrefix(o.public, "https://"), TrustedProxies: o.proxies, ProxyHeader: o.header,
+		PublicAddress: o.public, DemoUser: o.demoUser, PhotographRoom: o.room << 20,
 	})
 	if err != nil {
 		return fmt.Errorf("setting up the server: %w", err)
@@ -107,8 +122,12 @@ func (o *settings) run(ctx context.Context, s *server.Server, out io.Writer) err
 	web.TLSConfig = &tls.Config{MinVersion: tls.VersionTLS12}
 	listener, err := (&net.ListenConfig{}).Listen(ctx, "tcp", o.address)
 	if err != nil {
+		if errors.Is(err, syscall.EADDRINUSE) {
+			return fmt.Errorf("something else listens on %s already, perhaps another Ivory Bridge: stop it, or name another address with --address", o.address)
+		}
 		return fmt.Errorf("listening: %w", err)
 	}
+	listener = server.Guarded(listener)
 	failed := make(chan error, 1)
 	go func() {
 		if o.cert != "" {

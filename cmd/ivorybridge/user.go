@@ -2,10 +2,12 @@ package main
 
 import (
 	"bufio"
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
 	"os"
+	"slices"
 	"strings"
 	"time"
 
@@ -32,7 +34,7 @@ type newUser struct {
 func userAddCommand() *cobra.Command {
 	var n newUser
 	cmd := &cobra.Command{
-		Use: "add EMAIL", Short: "Add a sign-in; in an empty database it makes the practice too", Args: cobra.ExactArgs(1),
+		Use: "add EMAIL", Short: "Add a sign-in; a practice that is named and not there yet is made", Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			n.email = args[0]
 			return n.add(cmd)
@@ -42,10 +44,10 @@ func userAddCommand() *cobra.Command {
 	f := cmd.Flags()
 	f.StringVar(&n.name, "name", "", "the person's name")
 	f.StringVar(&n.role, "role", string(store.Lead), "lead trainer, assistant or owner")
-	f.StringVar(&n.practice, "practice", "", "name of the practice, for an empty database")
-	f.StringVar(&n.zone, "zone", "Europe/London", "the practice's time zone, for an empty database")
-	f.StringVar(&n.vehicle, "vehicle", "trailer", "trailer, float or box, for an empty database")
-	f.StringVar(&n.sides, "sides", "near and off", "\"near and off\" or \"left and right\", for an empty database")
+	f.StringVar(&n.practice, "practice", "", "name of the practice; one that is not there yet is made")
+	f.StringVar(&n.zone, "zone", "Europe/London", "the practice's time zone, for a new practice")
+	f.StringVar(&n.vehicle, "vehicle", "trailer", "trailer, float or box, for a new practice")
+	f.StringVar(&n.sides, "sides", "near and off", "\"near and off\" or \"left and right\", for a new practice")
 	f.BoolVar(&n.passwordIn, "password-stdin", false, "read the password from standard input instead of making a one-time one")
 	return cmd
 }
@@ -58,6 +60,8 @@ func (n newUser) add(cmd *cobra.Command) error {
 		return errors.New("give the person's name with --name")
 	case !strings.Contains(n.email, "@"):
 		return fmt.Errorf("%q is not an email address", n.email)
+	case !slices.Contains([]store.Role{store.Lead, store.Assistant, store.Owner}, store.Role(n.role)):
+		return fmt.Errorf("%q is no role: say lead trainer, assistant or owner with --role", n.role)
 	}
 	password, must, err := n.password()
 	if err != nil {
@@ -68,6 +72,10 @@ func (n newUser) add(cmd *cobra.Command) error {
 		return err
 	}
 	defer func() { _ = db.Close() }()
+	taken := fmt.Errorf("%s has a sign-in already: run 'ivorybridge user reset %s'", n.email, n.email)
+	if _, err := db.UserByEmail(ctx, n.email); !errors.Is(err, store.ErrNotFound) {
+		return cmp.Or(err, taken)
+	}
 	p, err := n.practiceOf(ctx, db)
 	if err != nil {
 		return err
@@ -76,7 +84,7 @@ func (n newUser) add(cmd *cobra.Command) error {
 		ID: uuid.NewString(), Name: n.name, Email: n.email, Role: store.Role(n.role), Hash: accounts.Hash(password), MustChange: must,
 	})
 	if errors.Is(err, store.ErrTaken) {
-		return fmt.Errorf("%s has a sign-in already: run 'ivorybridge user reset %s'", n.email, n.email)
+		return taken
 	}
 	if err != nil {
 		return err
@@ -94,19 +102,34 @@ func (n newUser) password() (password string, must bool, err error) {
 	if password == "" {
 		return "", false, fmt.Errorf("reading the password: %w", err)
 	}
-	if say := accounts.WeakPassword(password); say != "" {
+	if say := accounts.WeakPassword(password, n.name, n.email, n.practice); say != "" {
 		return "", false, errors.New(say)
 	}
 	return password, false, nil
 }
 
+// practiceOf is the practice of that name, which is made if there is none; with no
+// name given, the only one.
 func (n newUser) practiceOf(ctx context.Context, db *store.Store) (store.Practice, error) {
-	p, err := db.FirstPractice(ctx)
+	all, err := db.Practices(ctx)
+	if err != nil {
+		return store.Practice{}, err
+	}
+	n.practice = strings.TrimSpace(n.practice)
+	switch {
+	case n.practice == "" && len(all) == 1:
+		return all[0], nil
+	case n.practice == "" && len(all) == 0:
+		return store.Practice{}, errors.New("the database is empty: name the practice with --practice")
+	case n.practice == "":
+		return store.Practice{}, fmt.Errorf("this database holds %d practices: say which with --practice", len(all))
+	}
+	p, err := db.PracticeNamed(ctx, n.practice)
 	if !errors.Is(err, store.ErrNotFound) {
 		return p, err
 	}
-	if n.practice == "" {
-		return p, errors.New("the database is empty: name the practice with --practice")
+	if len(all) > 0 && store.Role(n.role) != store.Lead {
+		return p, fmt.Errorf("there is no practice named %q yet: the first to be added to a new one is its lead trainer", n.practice)
 	}
 	if _, err := time.LoadLocation(n.zone); err != nil {
 		return p, fmt.Errorf("reading the time zone: %w", err)
@@ -148,5 +171,5 @@ func tellPassword(cmd *cobra.Command, email, password string, oneTime bool) erro
 	if !oneTime {
 		return say(cmd.OutOrStdout(), "%s can sign in.\n", email)
 	}
-	return say(cmd.OutOrStdout(), "%s can sign in once with this password and then chooses another: %s\n", email, password)
+	return say(cmd.OutOrStdout(), "%s can sign in once with this password within a week, and then chooses another: %s\n", email, password)
 }

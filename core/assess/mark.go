@@ -20,7 +20,7 @@ import (
 // that two devices on one assessment come to the same document.
 type Mark struct {
 	ID     string `json:"id" format:"uuid"`
-	At     int64  `json:"at" minimum:"0" doc:"when, ms since 1970 by the device's clock"`
+	At     int64  `json:"at" minimum:"0" maximum:"7258118400000" doc:"when, ms since 1970 by the device's clock"`
 	Device string `json:"device" minLength:"1" maxLength:"60"`
 	Seq    int64  `json:"seq" minimum:"0"`
 	Path   string `json:"path" minLength:"1" maxLength:"200"`

@@ -26,4 +26,11 @@ func TestWhenASessionBegan(t *testing.T) {
 	assert.Equal(t, now, Began(now, now+hour+1, 0))
 	assert.Equal(t, now-20*hour, Began(now, now-20*hour, now), "it said when it sent it")
 	assert.Equal(t, now-hour, Began(now, now-3*hour, now-2*hour), "its clock is two hours behind")
+	assert.Equal(t, now-longestKept, Began(now, now-longestKept, now), "kept for two months")
+	assert.Equal(t, now, Began(now, now-longestKept-1, now), "its clock was set only after it began")
+	assert.Equal(t, now, Began(now, 0, now))
+
+	assert.False(t, BeganLater(now+clockSlack, now))
+	assert.True(t, BeganLater(now+clockSlack+1, now))
+	assert.False(t, BeganLater(now+48*hour, 0), "it did not say when it sent it")
 }

@@ -40,7 +40,7 @@ var (
 type Entry struct {
 	ID       string `json:"id" format:"uuid" doc:"made by the device, UUIDv7"`
 	Kind     Kind   `json:"kind" doc:"what the entry is"`
-	At       int64  `json:"at" minimum:"0" doc:"when, milliseconds since 1970 UTC, by the device's clock"`
+	At       int64  `json:"at" minimum:"0" maximum:"7258118400000" doc:"when, milliseconds since 1970 UTC, by the device's clock"`
 	Device   string `json:"device,omitempty" maxLength:"60" doc:"which device wrote it"`
 	Seq      int64  `json:"seq,omitempty" minimum:"0" doc:"the device's own count of entries"`
 	Replaces string `json:"replaces,omitempty" maxLength:"60" doc:"id of the entry it undoes or corrects"`

@@ -8,7 +8,7 @@ import (
 // A Try is a small release inside a held ask: a hind foot moved, and the feel
 // was off for a moment.
 type Try struct {
-	At   int64  `json:"at" minimum:"0" doc:"when, ms"`
+	At   int64  `json:"at" minimum:"0" maximum:"7258118400000" doc:"when, ms"`
 	What string `json:"what,omitempty" maxLength:"60" doc:"what moved"`
 }
 

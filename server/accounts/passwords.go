@@ -6,8 +6,10 @@ import (
 	"encoding/base64"
 	"fmt"
 	"strings"
+	"unicode"
 	"unicode/utf8"
 
+	"github.com/trustelem/zxcvbn"
 	"golang.org/x/crypto/argon2"
 )
 
@@ -47,15 +49,38 @@ func matches(hash, password string) bool {
 	return subtle.ConstantTimeCompare(got, want) == 1
 }
 
-// WeakPassword says what is wrong with a new password, or nothing.
-func WeakPassword(password string) string {
+// The shortest and the longest password, in characters, and how many guesses one
+// must outlast: ten thousand times what is usual.
+const (
+	shortest = 10
+	longest  = 200
+	guesses  = 1e8
+	judged   = 100 // characters: beyond them nobody guesses, and estimating is slow
+)
+
+// WeakPassword says what is wrong with a new password, or nothing. About are words
+// that somebody who knows its owner would try: the name, the address, the practice.
+func WeakPassword(password string, about ...string) string {
 	switch n := utf8.RuneCountInString(password); {
-	case n < 10:
+	case n < shortest:
 		return "The password is too short. Use 10 characters or more; a few words are good."
-	case n > 200:
+	case n > longest:
 		return "The password is too long. Use 200 characters or fewer."
 	}
+	if zxcvbn.PasswordStrength(clip(password, judged), words(about)).Guesses < guesses {
+		return "This password is among the first that are tried. Use a few words that do not belong together."
+	}
 	return ""
+}
+
+// words are the words in some texts, each by itself and those of a text in one.
+func words(texts []string) []string {
+	var list []string
+	for _, t := range texts {
+		some := strings.FieldsFunc(strings.ToLower(t), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+		list = append(append(list, some...), strings.Join(some, ""))
+	}
+	return list
 }
 
 // OneTimePassword makes a password that must be changed at the first sign-in.

@@ -17,7 +17,8 @@ import (
 type Service struct {
 	*api.API
 	Config
-	failures *failures
+	limits *limits
+	ledger *ledger
 }
 
 // Config is what signing in needs to know.
@@ -29,8 +30,9 @@ type Config struct {
 
 // New registers what can be asked by and of those who sign in.
 func New(a *api.API, c Config) *Service {
-	s := &Service{API: a, Config: c, failures: newFailures()}
+	s := &Service{API: a, Config: c, limits: &limits{store: a.Store}, ledger: &ledger{store: a.Store}}
 	s.signInOperations()
+	s.doorOperations()
 	s.userOperations()
 	return s
 }
@@ -82,8 +84,8 @@ type passwordInput struct {
 }
 
 type signedIn struct {
-	Cookie http.Cookie `header:"Set-Cookie"`
-	Body   Me
+	Cookies []http.Cookie `header:"Set-Cookie"`
+	Body    Me
 }
 
 type signedOut struct {
@@ -106,8 +108,8 @@ type Health struct {
 	OK bool `json:"ok"`
 }
 
-func (s *Service) health(ctx context.Context, _ api.Caller, _ *struct{}) (Health, error) {
-	return Health{OK: true}, s.Store.Ping(ctx)
+func (s *Service) health(ctx context.Context, c api.Caller, _ *struct{}) (Health, error) {
+	return Health{OK: true}, s.Store.Health(ctx, c.Now)
 }
 
 func (s *Service) greeting(ctx context.Context, _ api.Caller, _ *struct{}) (Greeting, error) {
@@ -123,27 +125,46 @@ func (s *Service) greeting(ctx context.Context, _ api.Caller, _ *struct{}) (Gree
 var unknownHash = Hash(rand.Text())
 
 func (s *Service) signIn(ctx context.Context, c api.Caller, in *signInInput) (signedIn, error) {
-	from := api.PlaceOf(ctx)
-	if !s.failures.open(in.Body.Email, from, c.Now) {
-		return signedIn{}, api.NewProblem(http.StatusTooManyRequests, "Too many wrong passwords from here. Wait half a minute and try again.")
-	}
-	user, err := s.Store.UserByEmail(ctx, in.Body.Email)
-	if err != nil && !errors.Is(err, store.ErrNotFound) {
+	k := knock{email: in.Body.Email, place: api.PlaceOf(ctx), device: api.DeviceOf(ctx)}
+	var err error
+	if k.user, err = s.Store.UserByEmail(ctx, in.Body.Email); err != nil && !errors.Is(err, store.ErrNotFound) {
 		return signedIn{}, err
 	}
-	hash := user.Hash
+	if k.familiar, err = s.Store.Familiar(ctx, k.user.Practice, k.user.ID, c.Now.UnixMilli(), k.marks()...); err != nil {
+		return signedIn{}, err
+	}
+	counted, wait, err := s.admit(ctx, c.Now, k)
+	if err != nil {
+		return signedIn{}, err
+	}
+	if wait > 0 {
+		s.atDoor(ctx, k.atDoor(store.HeldOff, c, in.Device))
+		return signedIn{}, heldOff(wait, k.familiar == nil)
+	}
+	hash := k.user.Hash
 	if hash == "" {
 		hash = unknownHash
 	}
 	good := false
-	if err := s.Slowly(ctx, func() { good = matches(hash, in.Body.Password) }); err != nil {
+	if err := s.Slowly(ctx, k.familiar != nil, func() { good = matches(hash, in.Body.Password) }); err != nil {
 		return signedIn{}, err
 	}
-	if !good || !user.Active || user.ID == "" {
-		s.failures.failed(in.Body.Email, from, c.Now)
+	if !good || !k.user.Active || k.user.ID == "" {
+		what := store.WrongPassword
+		if good && k.user.ID != "" {
+			what = store.KeptOut
+		}
+		s.atDoor(ctx, k.atDoor(what, c, in.Device))
 		return signedIn{}, api.NewProblem(http.StatusUnauthorized, "Address and password do not fit. Check both, or ask a lead trainer to reset the password.")
 	}
-	return s.letIn(ctx, c, user, in.Device)
+	if err := s.limits.giveBack(ctx, c.Now, counted...); err != nil {
+		return signedIn{}, err
+	}
+	if k.user.RunsOut > 0 && c.Now.UnixMilli() >= k.user.RunsOut {
+		s.atDoor(ctx, k.atDoor(store.KeptOut, c, in.Device))
+		return signedIn{}, api.NewProblem(http.StatusUnauthorized, "This one-time password has run out. Ask a lead trainer for another.")
+	}
+	return s.letIn(ctx, c, k.user, in.Device)
 }
 
 func (s *Service) signInDemo(ctx context.Context, c api.Caller, in *demoInput) (signedIn, error) {
@@ -157,7 +178,8 @@ func (s *Service) signInDemo(ctx context.Context, c api.Caller, in *demoInput) (
 	return s.letIn(ctx, c, user, in.Device)
 }
 
-// letIn makes a new token and ends the one that the browser brought.
+// letIn makes a new token and ends the one that the browser brought. The device
+// and the place are familiar from here on.
 func (s *Service) letIn(ctx context.Context, c api.Caller, user store.User, device string) (signedIn, error) {
 	if old := api.TokenOf(ctx); old != "" {
 		if err := s.Store.SignOut(ctx, api.TokenHash(old)); err != nil {
@@ -166,12 +188,17 @@ func (s *Service) letIn(ctx context.Context, c api.Caller, user store.User, devi
 	}
 	token := rand.Text() + rand.Text()
 	c.User = user
-	if err := s.Store.AddSignIn(ctx, c.Actor(), api.TokenHash(token), clip(device, 300), c.Now.Add(api.SignInLasts).UnixMilli()); err != nil {
+	k := knock{email: user.Email, place: api.PlaceOf(ctx), device: api.DeviceOf(ctx), user: user}
+	if k.device == "" || len(k.device) > 60 {
+		k.device = rand.Text()
+	}
+	if err := s.Store.AddSignIn(ctx, c.Actor(), api.TokenHash(token), clip(device, 300), c.Now.Add(api.SignInLasts).UnixMilli(), k.marks()...); err != nil {
 		return signedIn{}, err
 	}
+	s.atDoor(ctx, k.atDoor(store.SignedInAtDoor, c, device))
 	var err error
 	c.Home, err = s.Store.Practice(ctx, user.Practice)
-	return signedIn{Cookie: s.Cookie(token, api.SignInLasts), Body: me(c)}, err
+	return signedIn{Cookies: []http.Cookie{s.Cookie(token), s.DeviceCookie(k.device)}, Body: me(c)}, err
 }
 
 func clip(text string, n int) string {
@@ -181,23 +208,41 @@ func clip(text string, n int) string {
 
 func (s *Service) signOut(ctx context.Context, _ api.Caller, _ *struct{}) (signedOut, error) {
 	token := api.TokenOf(ctx)
-	return signedOut{Cookie: s.Cookie("", -1)}, s.Store.SignOut(ctx, api.TokenHash(token))
+	return signedOut{Cookie: s.Cookie("")}, s.Store.SignOut(ctx, api.TokenHash(token))
 }
 
 func (s *Service) signOutEverywhere(ctx context.Context, c api.Caller, _ *struct{}) (signedOut, error) {
-	return signedOut{Cookie: s.Cookie("", -1)}, s.Store.SignOutEverywhere(ctx, c.Actor())
+	if err := s.Store.SignOutEverywhere(ctx, c.Actor()); err != nil {
+		return signedOut{}, err
+	}
+	s.atDoor(ctx, s.knockOf(ctx, c).atDoor(store.EverywhereSignedOut, c, ""))
+	return signedOut{Cookie: s.Cookie("")}, nil
+}
+
+// knockOf is somebody who is signed in.
+func (s *Service) knockOf(ctx context.Context, c api.Caller) knock {
+	return knock{email: c.Email, place: api.PlaceOf(ctx), device: api.DeviceOf(ctx), user: c.User}
 }
 
 func (s *Service) changePassword(ctx context.Context, c api.Caller, in *passwordInput) (signedIn, error) {
-	if say := WeakPassword(in.Body.New); say != "" {
+	if say := WeakPassword(in.Body.New, c.Name, c.Email, c.Home.Name); say != "" {
 		return signedIn{}, api.Faulty(api.FieldProblem{Field: "new", Say: say})
 	}
 	user, err := c.View.User(ctx, c.Practice, c.ID)
 	if err != nil {
 		return signedIn{}, err
 	}
+	k, counted := s.knockOf(ctx, c), near.of("change", c.ID)
+	wait, err := s.limits.take(ctx, c.Now, counted)
+	if err != nil {
+		return signedIn{}, err
+	}
+	if wait > 0 {
+		s.atDoor(ctx, k.atDoor(store.HeldOff, c, in.Device))
+		return signedIn{}, heldOff(wait, false)
+	}
 	good, hash := false, ""
-	if err := s.Slowly(ctx, func() {
+	if err := s.Slowly(ctx, true, func() {
 		if good = matches(user.Hash, in.Body.Old); good {
 			hash = Hash(in.Body.New)
 		}
@@ -205,7 +250,11 @@ func (s *Service) changePassword(ctx context.Context, c api.Caller, in *password
 		return signedIn{}, err
 	}
 	if !good {
+		s.atDoor(ctx, k.atDoor(store.WrongPassword, c, in.Device))
 		return signedIn{}, api.Faulty(api.FieldProblem{Field: "old", Say: "That is not your password now. Type the one you signed in with."})
+	}
+	if err := s.limits.giveBack(ctx, c.Now, counted); err != nil {
+		return signedIn{}, err
 	}
 	if in.Body.Old == in.Body.New {
 		return signedIn{}, api.Faulty(api.FieldProblem{Field: "new", Say: "That is the password you have. Choose another."})
@@ -213,6 +262,7 @@ func (s *Service) changePassword(ctx context.Context, c api.Caller, in *password
 	if err := s.Store.SetPassword(ctx, c.Actor(), c.ID, hash, false); err != nil {
 		return signedIn{}, err
 	}
+	s.atDoor(ctx, k.atDoor(store.PasswordChanged, c, in.Device))
 	user.MustChange = false
 	return s.letIn(ctx, c, user, in.Device)
 }

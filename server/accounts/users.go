@@ -74,7 +74,7 @@ func (s *Service) invite(ctx context.Context, c api.Caller, in *inviteInput) (In
 		return Invitation{}, api.Faulty(api.FieldProblem{Field: "name", Say: "Give the person's name."})
 	}
 	password, hash := OneTimePassword(), ""
-	if err := s.Slowly(ctx, func() { hash = Hash(password) }); err != nil {
+	if err := s.Slowly(ctx, true, func() { hash = Hash(password) }); err != nil {
 		return Invitation{}, err
 	}
 	u := store.User{ID: uuid.NewString(), Name: name, Email: strings.TrimSpace(in.Body.Email), Role: in.Body.Role, Hash: hash, MustChange: true, Active: true}
@@ -91,7 +91,7 @@ func (s *Service) reset(ctx context.Context, c api.Caller, in *userInput) (Invit
 		return Invitation{}, err
 	}
 	password, hash := OneTimePassword(), ""
-	if err := s.Slowly(ctx, func() { hash = Hash(password) }); err != nil {
+	if err := s.Slowly(ctx, true, func() { hash = Hash(password) }); err != nil {
 		return Invitation{}, err
 	}
 	u.MustChange = true

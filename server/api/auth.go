@@ -10,6 +10,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-gonic/gin"
 
 	"ivorybridge/core/phrase"
 	"ivorybridge/store"
@@ -18,22 +19,22 @@ import (
 // SignInLasts is how long a sign-in holds.
 const SignInLasts = 30 * 24 * time.Hour
 
-// Slowly runs at most two hashes, or pictures unpacked, at once, so that many
-// can't fill the memory.
-func (s *API) Slowly(ctx context.Context, f func()) error {
-	select {
-	case s.hashing <- struct{}{}:
-		defer func() { <-s.hashing }()
-		f()
-		return nil
-	case <-ctx.Done():
-		return ctx.Err()
+// Slowly hashes, at most two at once, so that many can't fill the memory. Those who
+// are known come first.
+func (s *API) Slowly(ctx context.Context, known bool, f func()) error {
+	done, err := s.hashing.take(ctx, known)
+	if err != nil {
+		return err
 	}
+	defer done()
+	f()
+	return nil
 }
 
 type (
 	callerKey struct{}
 	tokenKey  struct{}
+	deviceKey struct{}
 	placeKey  struct{}
 )
 
@@ -43,26 +44,49 @@ func TokenOf(ctx context.Context) string {
 	return token
 }
 
+// DeviceOf is the mark of a device that has been here before; empty: none.
+func DeviceOf(ctx context.Context) string {
+	device, _ := ctx.Value(deviceKey{}).(string)
+	return device
+}
+
 // PlaceOf is the network address that a request came from.
 func PlaceOf(ctx context.Context) string {
 	place, _ := ctx.Value(placeKey{}).(string)
 	return place
 }
 
-// cookieName binds the cookie to this host where the connection is secure.
-func (s *API) cookieName() string {
+// The cookies: who is signed in, and which device this is.
+const (
+	signInCookie = "ivorybridge"
+	deviceCookie = "ivorybridge-device"
+)
+
+// cookieName binds a cookie to this host where the connection is secure.
+func (s *API) cookieName(name string) string {
 	if s.Secure {
-		return "__Host-ivorybridge"
+		return "__Host-" + name
 	}
-	return "ivorybridge"
+	return name
 }
 
-// Cookie carries a token as long as the sign-in lasts.
-func (s *API) Cookie(token string, lasts time.Duration) http.Cookie {
-	return http.Cookie{
-		Name: s.cookieName(), Value: token, Path: "/", HttpOnly: true, Secure: s.Secure,
+func (s *API) cookie(name, value string, lasts time.Duration) http.Cookie {
+	c := http.Cookie{
+		Name: s.cookieName(name), Value: value, Path: "/", HttpOnly: true, Secure: s.Secure,
 		SameSite: http.SameSiteLaxMode, MaxAge: int(lasts.Seconds()),
 	}
+	if value == "" {
+		c.MaxAge = -1 // it ends now
+	}
+	return c
+}
+
+// Cookie carries a token as long as the sign-in lasts; an empty one ends it.
+func (s *API) Cookie(token string) http.Cookie { return s.cookie(signInCookie, token, SignInLasts) }
+
+// DeviceCookie marks a device that somebody signed in on. It opens nothing.
+func (s *API) DeviceCookie(device string) http.Cookie {
+	return s.cookie(deviceCookie, device, 3*SignInLasts)
 }
 
 // TokenHash is what is kept of a token.
@@ -71,9 +95,9 @@ func TokenHash(token string) []byte {
 	return sum[:]
 }
 
-// place is the client's network address, as far as trusted proxies tell.
-func place(ctx huma.Context) string {
-	ip := humagin.Unwrap(ctx).ClientIP()
+// Place is the client's network address, as far as trusted proxies tell.
+func Place(g *gin.Context) string {
+	ip := g.ClientIP()
 	if parsed := net.ParseIP(ip); parsed != nil && parsed.To4() == nil {
 		return parsed.Mask(net.CIDRMask(64, 128)).String()
 	}
@@ -83,20 +107,18 @@ func place(ctx huma.Context) string {
 // Admit lets a request in if its caller may call the operation.
 func (s *API) Admit(need Access) func(huma.Context, func(huma.Context)) {
 	return func(ctx huma.Context, next func(huma.Context)) {
-		ctx = huma.WithValue(ctx, placeKey{}, place(ctx))
+		ctx = huma.WithValue(ctx, placeKey{}, Place(humagin.Unwrap(ctx)))
 		c := Caller{Book: phrase.English(phrase.Shipped), Now: s.Now()}
-		token := ""
-		if cookie, err := huma.ReadCookie(ctx, s.cookieName()); err == nil {
-			token = cookie.Value
-		}
+		token := s.read(ctx, signInCookie)
 		ctx = huma.WithValue(ctx, tokenKey{}, token)
+		ctx = huma.WithValue(ctx, deviceKey{}, s.read(ctx, deviceCookie))
 		if need != Anybody {
 			if err := s.recognise(ctx.Context(), &c, token); err != nil {
-				s.refuse(ctx, s.Problem(ctx.Context(), err))
+				s.Refuse(ctx, s.Problem(ctx.Context(), err))
 				return
 			}
 			if err := c.may(need); err != nil {
-				s.refuse(ctx, err)
+				s.Refuse(ctx, err)
 				return
 			}
 		}
@@ -104,7 +126,17 @@ func (s *API) Admit(need Access) func(huma.Context, func(huma.Context)) {
 	}
 }
 
-func (s *API) refuse(ctx huma.Context, err error) {
+// read is the value of a cookie; empty: there is none.
+func (s *API) read(ctx huma.Context, name string) string {
+	cookie, err := huma.ReadCookie(ctx, s.cookieName(name))
+	if err != nil {
+		return ""
+	}
+	return cookie.Value
+}
+
+// Refuse answers a request with a problem before its operation is run.
+func (s *API) Refuse(ctx huma.Context, err error) {
 	p := &Problem{}
 	if !errors.As(err, &p) {
 		p = NewProblem(http.StatusInternalServerError, "Something went wrong on our side. Try again.")
@@ -120,6 +152,8 @@ func (s *API) recognise(ctx context.Context, c *Caller, token string) error {
 	var err error
 	c.User, c.Home, err = s.Store.SignedIn(ctx, TokenHash(token), c.Now.UnixMilli())
 	if errors.Is(err, store.ErrNotFound) {
+		ran, err := s.Store.RanOut(ctx, TokenHash(token), c.Now.UnixMilli())
+		signedOut.Ended = err == nil && !ran
 		return signedOut
 	}
 	if err != nil {

@@ -24,13 +24,14 @@ type API struct {
 	Log    *slog.Logger
 	Secure bool // cookies only over TLS
 
-	hashing chan struct{}
+	hashing *turns
+	told    *told
 }
 
 // New describes an API on an engine; its operations are registered by others.
 func New(engine *gin.Engine, version string, a API) *API {
 	speakPlainly()
-	a.Huma, a.hashing = humagin.New(engine, config(version)), make(chan struct{}, 2)
+	a.Huma, a.hashing, a.told = humagin.New(engine, config(version)), &turns{free: 2}, &told{at: map[error]time.Time{}}
 	return &a
 }
 

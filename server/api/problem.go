@@ -7,6 +7,8 @@ import (
 	"net/http"
 	"regexp"
 	"strings"
+	"sync"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
@@ -29,6 +31,7 @@ type Problem struct {
 	Detail  string         `json:"detail" doc:"a sentence for people: what is wrong and what to do"`
 	Errors  []FieldProblem `json:"errors,omitempty"`
 	Current any            `json:"current,omitempty" doc:"on 409: the version now kept"`
+	Ended   bool           `json:"ended,omitempty" doc:"on 401: the sign-in was ended, it did not run out; what is kept of it on the device goes"`
 }
 
 func (p *Problem) Error() string { return p.Detail }
@@ -139,11 +142,97 @@ func (s *API) Problem(ctx context.Context, err error) error {
 		return NewProblem(http.StatusConflict, "This id is kept already with other content. Both stay; reload to see what is kept.")
 	case errors.As(err, &value):
 		return NewProblem(http.StatusUnprocessableEntity, value.Error())
+	case errors.Is(err, store.ErrPicture):
+		s.Log.ErrorContext(ctx, "a photograph is missing or damaged: put it back from a copy", "error", err.Error())
+		return NewProblem(http.StatusNotFound, "This picture is missing on the server, or was damaged there. Tell whoever keeps the server: a copy may have it.")
+	case errors.Is(err, store.ErrRefused):
+		return NewProblem(http.StatusUnprocessableEntity, "Something in this can't be kept: a text is too long, or a day or a time is none. Look over what was typed; nothing was saved.")
 	case errors.Is(err, context.Canceled):
 		return NewProblem(http.StatusRequestTimeout, "The request was broken off.")
 	}
+	s.Store.Note(err)
+	for _, b := range befalls {
+		if errors.Is(err, b.err) {
+			if s.told.first(b.err, s.Now()) {
+				s.Log.ErrorContext(ctx, b.log, "error", err.Error())
+			}
+			p := NewProblem(b.status, b.say)
+			p.Title = b.short
+			return p
+		}
+	}
 	s.Log.ErrorContext(ctx, "request failed", "error", err.Error())
 	return NewProblem(http.StatusInternalServerError, "Something went wrong on our side. Nothing was half-saved. Try again.")
+}
+
+// befalls is what can befall the place of the database: what is said on the
+// screen, and in the log to whoever keeps the server.
+var befalls = []struct {
+	err             error
+	status          int
+	short, say, log string
+}{
+	{
+		store.ErrFull, http.StatusInsufficientStorage, "the server's disk is full",
+		"The server's disk is full, so this was not kept there. What you typed stays here. Tell whoever keeps the server; it goes on once there is room.",
+		"the disk is full: make room on it; the server goes on by itself",
+	},
+	{
+		store.ErrReadOnly, http.StatusServiceUnavailable, "the server may not write",
+		"The server may not write to its folder, so this was not kept there. What you typed stays here. Tell whoever keeps the server.",
+		"the folder of the database can't be written to: let the server's user write there; the server goes on by itself",
+	},
+	{
+		store.ErrGone, http.StatusServiceUnavailable, "the server's database is not there",
+		"The server's database is not where it was, so this was not kept there. What you typed stays here. Tell whoever keeps the server.",
+		"the database is not where it was: put its folder back, and the server goes on by itself; where another copy was put there, start the server again",
+	},
+	{
+		store.ErrDamaged, http.StatusServiceUnavailable, "the server's database is damaged",
+		"The server's database is damaged. What you typed stays here. Tell whoever keeps the server: the last copy puts it right.",
+		"the database file is damaged: stop the server, and put the last copy in its place with 'ivorybridge restore'",
+	},
+	{
+		store.ErrDisk, http.StatusServiceUnavailable, "the server's disk fails",
+		"The server's disk can't be read or written, so this was not kept there. What you typed stays here. Tell whoever keeps the server.",
+		"the disk can't be read or written: look at the disk; the server goes on by itself once it answers",
+	},
+	{
+		store.ErrBusy, http.StatusServiceUnavailable, "the server is busy",
+		"Something else is writing to the server's database. What you typed stays here. Try again in a moment.",
+		"another program holds the database: let it end",
+	},
+}
+
+// tellAgain is how long one and the same cause is not told in the log again.
+const tellAgain = time.Minute
+
+// told knows what was told in the log, and when.
+type told struct {
+	mu sync.Mutex
+	at map[error]time.Time
+}
+
+// first reports whether a cause is to be told now.
+func (t *told) first(cause error, now time.Time) bool {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	if last, was := t.at[cause]; was && now.Sub(last).Abs() < tellAgain {
+		return false
+	}
+	t.at[cause] = now
+	return true
+}
+
+// Advice says to whoever keeps the server what befell the place of the database and
+// what to do; empty: nothing did.
+func Advice(err error) string {
+	for _, b := range befalls {
+		if errors.Is(err, b.err) {
+			return b.log
+		}
+	}
+	return ""
 }
 
 // Stale answers a write on an old version with the version now kept.

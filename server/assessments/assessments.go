@@ -74,7 +74,7 @@ type marksInput struct {
 	ID   string `path:"id" format:"uuid"`
 	Of   string `path:"of" format:"uuid"`
 	Body struct {
-		SentAt int64         `json:"sent_at" minimum:"0" doc:"the device's clock as it sends, ms"`
+		SentAt int64         `json:"sent_at" minimum:"0" maximum:"7258118400000" doc:"the device's clock as it sends, ms"`
 		Marks  []assess.Mark `json:"marks" minItems:"1" maxItems:"200"`
 	}
 }
@@ -191,6 +191,9 @@ func (s *Service) mark(ctx context.Context, c api.Caller, in *marksInput) (Marke
 	var good []assess.Mark
 	for _, m := range in.Body.Marks {
 		faults := m.Check(s.Catalog, c.Today())
+		if say := api.NotAText(m.Value); say != "" {
+			faults = append(faults, assess.Fault{Field: m.Path, Say: say})
+		}
 		if len(faults) == 0 {
 			doc, faults = m.On(doc, s.Catalog, c.Today())
 		}

@@ -24,6 +24,7 @@ import (
 type Reader struct {
 	*api.API
 	Catalog *catalog.Catalog
+	Build   string // the version of the program
 }
 
 // planVisits is how many visits a plan lays out.

@@ -13,8 +13,9 @@ import (
 	"ivorybridge/store"
 )
 
-// Edition names what folds are made by; one of another edition is made again.
-func (s *Reader) Edition() string { return history.Version + " " + s.Catalog.Version }
+// Edition names what folds are made by: the rules, the catalogue and the build. One
+// of another edition is made again.
+func (s *Reader) Edition() string { return history.Version + " " + s.Catalog.Version + " " + s.Build }
 
 // Past folds what came before one of a horse's sessions, nil for all there is,
 // from the newest history that is kept on. What was closed is kept in turn, so

@@ -35,12 +35,15 @@ type Service struct {
 	*cases.Reader
 	caseloads *caseloads
 	changed   func()
+	room      int64         // for a practice's photographs, in bytes
+	unpacking chan struct{} // one picture at a time
 }
 
 // New registers what can be asked of horses. changed is called when a horse was
-// changed: what its sessions are advised by must be read again.
-func New(r *cases.Reader, changed func()) *Service {
-	s := &Service{Reader: r, caseloads: newCaseloads(), changed: changed}
+// changed: what its sessions are advised by must be read again. room is for the
+// photographs of one practice, in bytes.
+func New(r *cases.Reader, room int64, changed func()) *Service {
+	s := &Service{Reader: r, caseloads: newCaseloads(), changed: changed, room: room, unpacking: make(chan struct{}, 1)}
 	s.horseOperations()
 	s.handlerOperations()
 	s.letterOperations()

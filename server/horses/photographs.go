@@ -5,10 +5,10 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"image"
-	_ "image/jpeg" // the two kinds that are kept
-	_ "image/png"
+	"io"
 	"net/http"
+	"os"
+	"runtime/debug"
 	"strings"
 	"time"
 
@@ -17,12 +17,12 @@ import (
 
 	"ivorybridge/server/api"
 	"ivorybridge/server/people"
+	"ivorybridge/server/picture"
 	"ivorybridge/store"
 )
 
 const (
-	MaxPicture = 12 << 20   // bytes
-	maxPixels  = 40_000_000 // what may be unpacked
+	MaxPicture = 12 << 20 // bytes
 	slowUpload = 3 * time.Minute
 )
 
@@ -42,7 +42,8 @@ type Photographs struct {
 	List    []Photograph `json:"list"`
 	Owners  []Consenting `json:"owners"`
 	Agreed  bool         `json:"agreed" doc:"an owner has agreed, so that pictures may be added"`
-	MostMiB int          `json:"most_mib" doc:"the largest picture that is kept, MiB"`
+	MostMiB int          `json:"most_mib" doc:"the largest picture that is taken, MiB"`
+	Room    string       `json:"room,omitempty" doc:"how much of their room the practice's photographs take, once it gets scarce"`
 }
 
 // Consenting is a person with what they agreed to.
@@ -57,7 +58,6 @@ type pictureInput struct {
 	About   string `query:"about" enum:"horse,tack,mark" default:"horse"`
 	Caption string `query:"caption" maxLength:"200"`
 	TakenOn string `query:"taken_on" maxLength:"10" doc:"empty: today"`
-	RawBody []byte `contentType:"image/jpeg"`
 }
 
 type photographInput struct {
@@ -84,28 +84,49 @@ func (s *Service) photographOperations() {
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/horses/{id}/photographs", "photographs", "A horse's photographs", api.AtOnce(s.photographs))
 	api.Operation(s.API, api.Staff, http.MethodDelete, "/api/photographs/{id}", "removePhotograph", "Take a photograph out of sight", s.removePhotograph)
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/people/{id}/consents", "consent", "Note what a person agreed to, or no longer", s.consent)
-	huma.Register(s.Huma, huma.Operation{
-		OperationID: "addPhotograph", Method: http.MethodPost, Path: "/api/horses/{id}/photographs", Summary: "Add a photograph, as the body of the request",
-		MaxBodyBytes: MaxPicture, BodyReadTimeout: slowUpload, Middlewares: huma.Middlewares{s.Admit(api.Staff)}, Errors: []int{http.StatusUnauthorized, http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity},
-	}, func(ctx context.Context, in *pictureInput) (*api.Output[Photographs], error) {
-		c := api.CallerOf(ctx)
-		out, err := s.addPhotograph(ctx, c, in)
-		if err != nil {
-			return nil, s.Problem(ctx, err)
-		}
-		return &api.Output[Photographs]{Body: out}, nil
-	})
-	huma.Register(s.Huma, huma.Operation{
-		OperationID: "picture", Method: http.MethodGet, Path: "/api/photographs/{id}", Summary: "The picture itself",
-		Middlewares: huma.Middlewares{s.Admit(api.Staff)}, Errors: []int{http.StatusUnauthorized, http.StatusNotFound},
-	}, func(ctx context.Context, in *photographInput) (*pictureOutput, error) {
-		c := api.CallerOf(ctx)
-		p, picture, err := c.View.Photograph(ctx, c.Practice, in.ID)
-		if err != nil {
-			return nil, s.Problem(ctx, err)
-		}
-		return &pictureOutput{ContentType: p.MediaType, CacheControl: "private, no-store", Disposition: "inline", Body: picture}, nil
-	})
+	add := s.Describe(api.Staff, http.MethodPost, "/api/horses/{id}/photographs", "addPhotograph", "Add a photograph, as the body of the request; kept is the picture alone, without what the camera wrote")
+	add.Middlewares = append(add.Middlewares, s.spooled)
+	add.RequestBody = &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"image/jpeg": {Schema: &huma.Schema{Type: huma.TypeString, Format: "binary"}}}}
+	api.Handle(s.API, add, s.addPhotograph)
+	huma.Register(s.Huma, s.Describe(api.Staff, http.MethodGet, "/api/photographs/{id}", "picture", "The picture itself"),
+		func(ctx context.Context, in *photographInput) (*pictureOutput, error) {
+			c := api.CallerOf(ctx)
+			shown, err := s.picture(ctx, c, in.ID)
+			if err != nil {
+				return nil, s.Problem(ctx, err)
+			}
+			return &pictureOutput{ContentType: "image/jpeg", CacheControl: "private, no-store", Disposition: "inline", Body: shown}, nil
+		})
+}
+
+type spoolKey struct{}
+
+// spooled lays the body of a request into a file before anything of it is looked
+// at: many that are sent at once take room on the disk and none in memory.
+func (s *Service) spooled(ctx huma.Context, next func(huma.Context)) {
+	file, err := s.Store.Scratch()
+	if err == nil {
+		defer func() { _ = file.Close() }()                 // it has no name; nothing of it stays
+		_ = ctx.SetReadDeadline(time.Now().Add(slowUpload)) // where the connection can't, the server's own holds
+		err = spool(file, ctx.BodyReader())
+	}
+	if err != nil {
+		s.Refuse(ctx, s.Problem(ctx.Context(), err))
+		return
+	}
+	next(huma.WithValue(ctx, spoolKey{}, file))
+}
+
+func spool(file *os.File, body io.Reader) error {
+	switch n, err := io.Copy(file, io.LimitReader(body, MaxPicture+1)); {
+	case errors.Is(err, os.ErrDeadlineExceeded):
+		return api.NewProblem(http.StatusRequestTimeout, "It took too long to arrive. Try again.")
+	case err != nil:
+		return store.Placed(fmt.Errorf("taking a picture in: %w", err))
+	case n > MaxPicture:
+		return api.NewProblem(http.StatusRequestEntityTooLarge, fmt.Sprintf("That is too large to be sent. Send a picture of %d MB or less.", MaxPicture>>20))
+	}
+	return nil
 }
 
 func (s *Service) photographs(ctx context.Context, c api.Caller, in *api.ByID) (Photographs, error) {
@@ -121,7 +142,14 @@ func (s *Service) photographs(ctx context.Context, c api.Caller, in *api.ByID) (
 	if err != nil {
 		return Photographs{}, err
 	}
+	taken, err := c.View.RoomTaken(ctx, c.Practice)
+	if err != nil {
+		return Photographs{}, err
+	}
 	view := Photographs{List: []Photograph{}, Owners: []Consenting{}, MostMiB: MaxPicture >> 20}
+	if taken*5 >= s.room*4 {
+		view.Room = fmt.Sprintf("The practice's photographs take %s of the %s there is for them.", size(taken), size(s.room))
+	}
 	for _, p := range list {
 		view.List = append(view.List, Photograph{ID: p.ID, About: p.About, Caption: p.Caption, TakenOn: p.TakenOn, Width: p.Width, Height: p.Height, AddedBy: p.AddedBy})
 	}
@@ -148,38 +176,99 @@ func (s *Service) addPhotograph(ctx context.Context, c api.Caller, in *pictureIn
 	if _, err := c.View.Horse(ctx, c.Practice, in.ID); err != nil {
 		return Photographs{}, err
 	}
-	var wrong string
-	if err := s.Slowly(ctx, func() { wrong = look(in.RawBody, &p) }); err != nil {
+	file, there := ctx.Value(spoolKey{}).(*os.File)
+	if !there {
+		return Photographs{}, errors.New("a picture was not taken in")
+	}
+	plain, err := s.makePlain(ctx, file)
+	if err != nil {
 		return Photographs{}, err
 	}
-	if wrong != "" {
-		return Photographs{}, api.Faulty(api.FieldProblem{Field: "picture", Say: wrong})
-	}
-	err := s.Store.AddPhotograph(ctx, c.Actor(), p, in.RawBody)
-	if errors.Is(err, store.ErrNoConsent) {
+	p.MediaType, p.Width, p.Height = "image/jpeg", int64(plain.Width), int64(plain.Height)
+	err = s.Store.AddPhotograph(ctx, c.Actor(), p, plain.JPEG, s.room)
+	switch {
+	case errors.Is(err, store.ErrNoConsent):
 		return Photographs{}, api.Faulty(api.FieldProblem{Field: "picture", Say: "The owner has not agreed to photographs. Ask, and note the day they agreed; then add the picture again."})
-	}
-	if err != nil {
+	case errors.Is(err, store.ErrNoRoom):
+		return Photographs{}, api.Faulty(api.FieldProblem{Field: "picture", Say: fmt.Sprintf(
+			"The practice's photographs have all of the %s there is for them. Remove some: their room is free after %d days. Or ask whoever keeps the server for more.", size(s.room), int(store.ErasedAfter.Hours()/24))})
+	case err != nil:
 		return Photographs{}, err
 	}
 	return s.photographs(ctx, c, &api.ByID{ID: in.ID})
 }
 
-// look unpacks a picture to be sure that it is one: its name and type are not
-// believed. It says what is wrong, or nothing.
-func look(picture []byte, p *store.Photograph) string {
-	size, kind, err := image.DecodeConfig(bytes.NewReader(picture))
+// size is a number of bytes as one says it.
+func size(bytes int64) string {
+	if bytes < 1<<30 {
+		return fmt.Sprintf("%d MB", (bytes+1<<20-1)>>20)
+	}
+	return fmt.Sprintf("%.1f GB", float64(bytes)/(1<<30))
+}
+
+// makePlain makes a picture plain, one at a time: what one takes to be unpacked is
+// given back before the next.
+func (s *Service) makePlain(ctx context.Context, file io.ReadSeeker) (plain picture.Plain, err error) {
+	select {
+	case s.unpacking <- struct{}{}:
+	case <-ctx.Done():
+		return plain, ctx.Err()
+	}
+	defer func() {
+		debug.FreeOSMemory()
+		<-s.unpacking
+	}()
+	plain, err = picture.MakePlain(file)
+	var wrong picture.WrongError
+	if errors.As(err, &wrong) {
+		return plain, api.Faulty(api.FieldProblem{Field: "picture", Say: wrong.Error()})
+	}
+	return plain, err
+}
+
+// picture is the picture itself. One that was kept before pictures were made plain
+// is made so before it is shown.
+func (s *Service) picture(ctx context.Context, c api.Caller, id string) ([]byte, error) {
+	p, kept, err := c.View.Photograph(ctx, c.Practice, id)
+	if err != nil || p.Plain {
+		return kept, err
+	}
+	return s.replace(ctx, store.NotPlain{ID: p.ID, Practice: c.Practice, MediaType: p.MediaType, Hash: p.Hash}, kept)
+}
+
+// replace puts a plain picture in the place of one that was kept as it came.
+func (s *Service) replace(ctx context.Context, n store.NotPlain, kept []byte) ([]byte, error) {
+	plain, err := s.makePlain(ctx, bytes.NewReader(kept))
 	if err != nil {
-		return "This is no photograph that can be kept. Take a JPEG or a PNG."
+		return nil, err
 	}
-	if size.Width*size.Height > maxPixels {
-		return fmt.Sprintf("This picture has %d million pixels. Take one with %d million or fewer.", size.Width*size.Height/1_000_000, maxPixels/1_000_000)
+	return plain.JPEG, s.Store.MakePlain(ctx, n, store.Photograph{MediaType: "image/jpeg", Width: int64(plain.Width), Height: int64(plain.Height)}, plain.JPEG)
+}
+
+// Tidy makes the pictures plain that were kept before that was done as they came,
+// and erases those that were taken out of sight long enough ago. One that can't be
+// read is passed over; it is not shown.
+func (s *Service) Tidy(ctx context.Context) error {
+	if err := s.Store.EraseRemoved(ctx, s.Now().UnixMilli()); err != nil {
+		return err
 	}
-	if _, _, err := image.Decode(bytes.NewReader(picture)); err != nil {
-		return "This picture is damaged and can't be shown. Take it again, or choose another."
+	list, err := s.Store.NotPlain(ctx, 1_000_000)
+	if err != nil {
+		return err
 	}
-	p.MediaType, p.Width, p.Height = "image/"+kind, int64(size.Width), int64(size.Height)
-	return ""
+	for _, n := range list {
+		kept, err := s.Store.PictureOf(n)
+		if err == nil {
+			_, err = s.replace(ctx, n, kept)
+		}
+		if ctx.Err() != nil {
+			return ctx.Err()
+		}
+		if err != nil {
+			s.Log.WarnContext(ctx, "a photograph can't be made plain, and is not shown", "photograph", n.ID, "error", err.Error())
+		}
+	}
+	return nil
 }
 
 func pastDay(field, date, today string) *api.FieldProblem {
@@ -193,7 +282,7 @@ func pastDay(field, date, today string) *api.FieldProblem {
 }
 
 func (s *Service) removePhotograph(ctx context.Context, c api.Caller, in *photographInput) (Photographs, error) {
-	p, _, err := c.View.Photograph(ctx, c.Practice, in.ID)
+	p, err := c.View.PhotographRow(ctx, c.Practice, in.ID)
 	if err != nil {
 		return Photographs{}, err
 	}

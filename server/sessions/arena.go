@@ -48,7 +48,7 @@ type Logged struct {
 type logInput struct {
 	ID   string `path:"id" format:"uuid"`
 	Body struct {
-		SentAt  int64       `json:"sent_at" minimum:"0" doc:"the device's clock as it sends, ms"`
+		SentAt  int64       `json:"sent_at" minimum:"0" maximum:"7258118400000" doc:"the device's clock as it sends, ms"`
 		Entries []sentEntry `json:"entries" minItems:"1" maxItems:"200"`
 		Quiet   bool        `json:"quiet,omitempty" doc:"the device reads the track itself: no beads are told back"`
 	}
@@ -163,7 +163,7 @@ func (s *Service) log(ctx context.Context, c api.Caller, in *logInput) (Logged, 
 	if err := s.fill(ctx, c, l, in.ID); err != nil {
 		return Logged{}, err
 	}
-	if n := len(in.Body.Entries); n < 1 || n > maxEntries || in.Body.SentAt < 0 {
+	if n := len(in.Body.Entries); n < 1 || n > maxEntries || in.Body.SentAt < 0 || in.Body.SentAt > track.LastInstant {
 		return Logged{}, api.Faulty(api.FieldProblem{Field: "entries", Say: fmt.Sprintf("Send from 1 to %d entries, and sent_at as milliseconds since 1970.", maxEntries)})
 	}
 	out := Logged{Refused: []api.RefusedEntry{}}
@@ -196,6 +196,9 @@ func (s *Service) log(ctx context.Context, c api.Caller, in *logInput) (Logged, 
 		switch {
 		case errors.Is(refused[i], store.ErrOther):
 			out.Refused = append(out.Refused, api.RefusedEntry{ID: e.ID, Say: "This id is kept already with other content. Both stay; reload to see what is kept."})
+		case errors.Is(refused[i], store.ErrRefused):
+			s.Log.ErrorContext(ctx, "an entry is not taken by the database", "session", in.ID, "entry", e.ID, "error", refused[i].Error())
+			out.Refused = append(out.Refused, api.RefusedEntry{ID: e.ID, Say: "The server can't keep this entry as it is. It stays on this device; log it again in other words."})
 		case refused[i] != nil:
 			l.running = nil
 			return Logged{}, refused[i]

@@ -53,12 +53,12 @@ type startInput struct {
 	ID   string `path:"id" format:"uuid"`
 	Body struct {
 		ID        string          `json:"id" format:"uuid" doc:"made by the device, so that sending twice is harmless"`
-		StartedAt int64           `json:"started_at" minimum:"0" doc:"the device's clock, ms"`
+		StartedAt int64           `json:"started_at" minimum:"0" maximum:"7258118400000" doc:"the device's clock, ms"`
 		Zone      string          `json:"zone" minLength:"1" maxLength:"60" doc:"the device's time zone, IANA"`
 		Handler   string          `json:"handler,omitempty" maxLength:"60" doc:"who holds the rope"`
 		Readiness arena.Readiness `json:"readiness"`
 		Begun     *horse.Ask      `json:"begun,omitempty" doc:"the ask it was begun with where there was no signal; the session is kept whatever the gate says now"`
-		SentAt    int64           `json:"sent_at,omitempty" minimum:"0" doc:"the device's clock as it sends, ms"`
+		SentAt    int64           `json:"sent_at,omitempty" minimum:"0" maximum:"7258118400000" doc:"the device's clock as it sends, ms"`
 	}
 }
 
@@ -164,6 +164,9 @@ func (s *Service) start(ctx context.Context, c api.Caller, in *startInput) (Aren
 		return s.arena(ctx, c, &api.ByID{ID: b.ID})
 	case err != nil && !errors.Is(err, store.ErrNotFound):
 		return Arena{}, err
+	}
+	if track.BeganLater(b.StartedAt, b.SentAt) {
+		return Arena{}, api.Faulty(api.FieldProblem{Field: "started_at", Say: "This session is said to begin after it was sent. Set the clock of the device, and begin it again."})
 	}
 	zone, err := time.LoadLocation(b.Zone)
 	if err != nil || b.Zone == "Local" {

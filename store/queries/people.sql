@@ -14,20 +14,20 @@ SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices ORDER BY
 UPDATE practices SET phone = ? WHERE id = ?;
 
 -- name: InsertUser :exec
-INSERT INTO users (id, practice_id, name, email, role, password_hash, must_change, active, created_at)
-VALUES (?, ?, ?, ?, ?, ?, ?, 1, ?);
+INSERT INTO users (id, practice_id, name, email, role, password_hash, must_change, one_time_until, active, created_at)
+VALUES (?, ?, ?, ?, ?, ?, ?, ?, 1, ?);
 
 -- name: GetUserByEmail :one
-SELECT id, practice_id, name, email, role, password_hash, must_change, active FROM users WHERE email = ?;
+SELECT id, practice_id, name, email, role, password_hash, must_change, active, one_time_until FROM users WHERE email = ?;
 
 -- name: GetUser :one
-SELECT id, practice_id, name, email, role, password_hash, must_change, active FROM users WHERE practice_id = ? AND id = ?;
+SELECT id, practice_id, name, email, role, password_hash, must_change, active, one_time_until FROM users WHERE practice_id = ? AND id = ?;
 
 -- name: GetUsers :many
 SELECT id, practice_id, name, email, role, must_change, active FROM users WHERE practice_id = ? ORDER BY active DESC, name, id;
 
 -- name: SetPassword :execrows
-UPDATE users SET password_hash = ?, must_change = ? WHERE practice_id = ? AND id = ?;
+UPDATE users SET password_hash = ?, must_change = ?, one_time_until = ? WHERE practice_id = ? AND id = ?;
 
 -- name: SetUserActive :execrows
 UPDATE users SET active = ? WHERE practice_id = ? AND id = ?;
@@ -40,6 +40,10 @@ SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, p.name AS pr
 FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
 JOIN practices AS p ON p.id = s.practice_id
 WHERE s.token_hash = ? AND s.expires_at > ? AND u.active = 1;
+
+-- name: CountRunOut :one
+SELECT count(*) FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
+WHERE s.token_hash = ? AND s.expires_at <= ? AND u.active = 1;
 
 -- name: DeleteSignIn :exec
 DELETE FROM sign_ins WHERE token_hash = ?;

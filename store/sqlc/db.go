@@ -24,14 +24,41 @@ func New(db DBTX) *Queries {
 func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	q := Queries{db: db}
 	var err error
+	if q.countAtDoorStmt, err = db.PrepareContext(ctx, countAtDoor); err != nil {
+		return nil, fmt.Errorf("error preparing query CountAtDoor: %w", err)
+	}
 	if q.countEntriesStmt, err = db.PrepareContext(ctx, countEntries); err != nil {
 		return nil, fmt.Errorf("error preparing query CountEntries: %w", err)
+	}
+	if q.countFamiliarStmt, err = db.PrepareContext(ctx, countFamiliar); err != nil {
+		return nil, fmt.Errorf("error preparing query CountFamiliar: %w", err)
+	}
+	if q.countPictureStmt, err = db.PrepareContext(ctx, countPicture); err != nil {
+		return nil, fmt.Errorf("error preparing query CountPicture: %w", err)
+	}
+	if q.countRunOutStmt, err = db.PrepareContext(ctx, countRunOut); err != nil {
+		return nil, fmt.Errorf("error preparing query CountRunOut: %w", err)
 	}
 	if q.deleteExpiredSignInsStmt, err = db.PrepareContext(ctx, deleteExpiredSignIns); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteExpiredSignIns: %w", err)
 	}
+	if q.deleteFamiliarOfStmt, err = db.PrepareContext(ctx, deleteFamiliarOf); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteFamiliarOf: %w", err)
+	}
 	if q.deleteHandlerStmt, err = db.PrepareContext(ctx, deleteHandler); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteHandler: %w", err)
+	}
+	if q.deleteManyAtDoorStmt, err = db.PrepareContext(ctx, deleteManyAtDoor); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteManyAtDoor: %w", err)
+	}
+	if q.deleteOldAtDoorStmt, err = db.PrepareContext(ctx, deleteOldAtDoor); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteOldAtDoor: %w", err)
+	}
+	if q.deleteOldFamiliarStmt, err = db.PrepareContext(ctx, deleteOldFamiliar); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteOldFamiliar: %w", err)
+	}
+	if q.deleteOldLimitsStmt, err = db.PrepareContext(ctx, deleteOldLimits); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteOldLimits: %w", err)
 	}
 	if q.deleteSessionStmt, err = db.PrepareContext(ctx, deleteSession); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteSession: %w", err)
@@ -50,6 +77,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.dropHistoriesSinceStmt, err = db.PrepareContext(ctx, dropHistoriesSince); err != nil {
 		return nil, fmt.Errorf("error preparing query DropHistoriesSince: %w", err)
+	}
+	if q.erasePhotographStmt, err = db.PrepareContext(ctx, erasePhotograph); err != nil {
+		return nil, fmt.Errorf("error preparing query ErasePhotograph: %w", err)
 	}
 	if q.getAssessmentStmt, err = db.PrepareContext(ctx, getAssessment); err != nil {
 		return nil, fmt.Errorf("error preparing query GetAssessment: %w", err)
@@ -71,6 +101,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getConsentsStmt, err = db.PrepareContext(ctx, getConsents); err != nil {
 		return nil, fmt.Errorf("error preparing query GetConsents: %w", err)
+	}
+	if q.getDoorStmt, err = db.PrepareContext(ctx, getDoor); err != nil {
+		return nil, fmt.Errorf("error preparing query GetDoor: %w", err)
 	}
 	if q.getEndsStmt, err = db.PrepareContext(ctx, getEnds); err != nil {
 		return nil, fmt.Errorf("error preparing query GetEnds: %w", err)
@@ -117,6 +150,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getLatestReportStmt, err = db.PrepareContext(ctx, getLatestReport); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLatestReport: %w", err)
 	}
+	if q.getLimitsStmt, err = db.PrepareContext(ctx, getLimits); err != nil {
+		return nil, fmt.Errorf("error preparing query GetLimits: %w", err)
+	}
 	if q.getMarkStmt, err = db.PrepareContext(ctx, getMark); err != nil {
 		return nil, fmt.Errorf("error preparing query GetMark: %w", err)
 	}
@@ -131,6 +167,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getNewestStampStmt, err = db.PrepareContext(ctx, getNewestStamp); err != nil {
 		return nil, fmt.Errorf("error preparing query GetNewestStamp: %w", err)
+	}
+	if q.getNotPlainStmt, err = db.PrepareContext(ctx, getNotPlain); err != nil {
+		return nil, fmt.Errorf("error preparing query GetNotPlain: %w", err)
 	}
 	if q.getOwnAsksStmt, err = db.PrepareContext(ctx, getOwnAsks); err != nil {
 		return nil, fmt.Errorf("error preparing query GetOwnAsks: %w", err)
@@ -170,6 +209,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getRehearsalsStmt, err = db.PrepareContext(ctx, getRehearsals); err != nil {
 		return nil, fmt.Errorf("error preparing query GetRehearsals: %w", err)
+	}
+	if q.getRemovedBeforeStmt, err = db.PrepareContext(ctx, getRemovedBefore); err != nil {
+		return nil, fmt.Errorf("error preparing query GetRemovedBefore: %w", err)
+	}
+	if q.getRoomOfPhotographsStmt, err = db.PrepareContext(ctx, getRoomOfPhotographs); err != nil {
+		return nil, fmt.Errorf("error preparing query GetRoomOfPhotographs: %w", err)
 	}
 	if q.getSessionStmt, err = db.PrepareContext(ctx, getSession); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSession: %w", err)
@@ -221,6 +266,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.insertAssessmentStmt, err = db.PrepareContext(ctx, insertAssessment); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertAssessment: %w", err)
+	}
+	if q.insertAtDoorStmt, err = db.PrepareContext(ctx, insertAtDoor); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertAtDoor: %w", err)
 	}
 	if q.insertCaseStmt, err = db.PrepareContext(ctx, insertCase); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertCase: %w", err)
@@ -285,6 +333,15 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.keepHistoryStmt, err = db.PrepareContext(ctx, keepHistory); err != nil {
 		return nil, fmt.Errorf("error preparing query KeepHistory: %w", err)
 	}
+	if q.makePlainStmt, err = db.PrepareContext(ctx, makePlain); err != nil {
+		return nil, fmt.Errorf("error preparing query MakePlain: %w", err)
+	}
+	if q.putFamiliarStmt, err = db.PrepareContext(ctx, putFamiliar); err != nil {
+		return nil, fmt.Errorf("error preparing query PutFamiliar: %w", err)
+	}
+	if q.putLimitStmt, err = db.PrepareContext(ctx, putLimit); err != nil {
+		return nil, fmt.Errorf("error preparing query PutLimit: %w", err)
+	}
 	if q.removePhotographStmt, err = db.PrepareContext(ctx, removePhotograph); err != nil {
 		return nil, fmt.Errorf("error preparing query RemovePhotograph: %w", err)
 	}
@@ -326,9 +383,29 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 
 func (q *Queries) Close() error {
 	var err error
+	if q.countAtDoorStmt != nil {
+		if cerr := q.countAtDoorStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing countAtDoorStmt: %w", cerr)
+		}
+	}
 	if q.countEntriesStmt != nil {
 		if cerr := q.countEntriesStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing countEntriesStmt: %w", cerr)
+		}
+	}
+	if q.countFamiliarStmt != nil {
+		if cerr := q.countFamiliarStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing countFamiliarStmt: %w", cerr)
+		}
+	}
+	if q.countPictureStmt != nil {
+		if cerr := q.countPictureStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing countPictureStmt: %w", cerr)
+		}
+	}
+	if q.countRunOutStmt != nil {
+		if cerr := q.countRunOutStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing countRunOutStmt: %w", cerr)
 		}
 	}
 	if q.deleteExpiredSignInsStmt != nil {
@@ -336,9 +413,34 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing deleteExpiredSignInsStmt: %w", cerr)
 		}
 	}
+	if q.deleteFamiliarOfStmt != nil {
+		if cerr := q.deleteFamiliarOfStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteFamiliarOfStmt: %w", cerr)
+		}
+	}
 	if q.deleteHandlerStmt != nil {
 		if cerr := q.deleteHandlerStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing deleteHandlerStmt: %w", cerr)
+		}
+	}
+	if q.deleteManyAtDoorStmt != nil {
+		if cerr := q.deleteManyAtDoorStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteManyAtDoorStmt: %w", cerr)
+		}
+	}
+	if q.deleteOldAtDoorStmt != nil {
+		if cerr := q.deleteOldAtDoorStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteOldAtDoorStmt: %w", cerr)
+		}
+	}
+	if q.deleteOldFamiliarStmt != nil {
+		if cerr := q.deleteOldFamiliarStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteOldFamiliarStmt: %w", cerr)
+		}
+	}
+	if q.deleteOldLimitsStmt != nil {
+		if cerr := q.deleteOldLimitsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteOldLimitsStmt: %w", cerr)
 		}
 	}
 	if q.deleteSessionStmt != nil {
@@ -369,6 +471,11 @@ func (q *Queries) Close() error {
 	if q.dropHistoriesSinceStmt != nil {
 		if cerr := q.dropHistoriesSinceStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropHistoriesSinceStmt: %w", cerr)
+		}
+	}
+	if q.erasePhotographStmt != nil {
+		if cerr := q.erasePhotographStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing erasePhotographStmt: %w", cerr)
 		}
 	}
 	if q.getAssessmentStmt != nil {
@@ -404,6 +511,11 @@ func (q *Queries) Close() error {
 	if q.getConsentsStmt != nil {
 		if cerr := q.getConsentsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getConsentsStmt: %w", cerr)
+		}
+	}
+	if q.getDoorStmt != nil {
+		if cerr := q.getDoorStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getDoorStmt: %w", cerr)
 		}
 	}
 	if q.getEndsStmt != nil {
@@ -481,6 +593,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getLatestReportStmt: %w", cerr)
 		}
 	}
+	if q.getLimitsStmt != nil {
+		if cerr := q.getLimitsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getLimitsStmt: %w", cerr)
+		}
+	}
 	if q.getMarkStmt != nil {
 		if cerr := q.getMarkStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getMarkStmt: %w", cerr)
@@ -504,6 +621,11 @@ func (q *Queries) Close() error {
 	if q.getNewestStampStmt != nil {
 		if cerr := q.getNewestStampStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getNewestStampStmt: %w", cerr)
+		}
+	}
+	if q.getNotPlainStmt != nil {
+		if cerr := q.getNotPlainStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getNotPlainStmt: %w", cerr)
 		}
 	}
 	if q.getOwnAsksStmt != nil {
@@ -569,6 +691,16 @@ func (q *Queries) Close() error {
 	if q.getRehearsalsStmt != nil {
 		if cerr := q.getRehearsalsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getRehearsalsStmt: %w", cerr)
+		}
+	}
+	if q.getRemovedBeforeStmt != nil {
+		if cerr := q.getRemovedBeforeStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getRemovedBeforeStmt: %w", cerr)
+		}
+	}
+	if q.getRoomOfPhotographsStmt != nil {
+		if cerr := q.getRoomOfPhotographsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getRoomOfPhotographsStmt: %w", cerr)
 		}
 	}
 	if q.getSessionStmt != nil {
@@ -654,6 +786,11 @@ func (q *Queries) Close() error {
 	if q.insertAssessmentStmt != nil {
 		if cerr := q.insertAssessmentStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertAssessmentStmt: %w", cerr)
+		}
+	}
+	if q.insertAtDoorStmt != nil {
+		if cerr := q.insertAtDoorStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertAtDoorStmt: %w", cerr)
 		}
 	}
 	if q.insertCaseStmt != nil {
@@ -761,6 +898,21 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing keepHistoryStmt: %w", cerr)
 		}
 	}
+	if q.makePlainStmt != nil {
+		if cerr := q.makePlainStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing makePlainStmt: %w", cerr)
+		}
+	}
+	if q.putFamiliarStmt != nil {
+		if cerr := q.putFamiliarStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putFamiliarStmt: %w", cerr)
+		}
+	}
+	if q.putLimitStmt != nil {
+		if cerr := q.putLimitStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putLimitStmt: %w", cerr)
+		}
+	}
 	if q.removePhotographStmt != nil {
 		if cerr := q.removePhotographStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing removePhotographStmt: %w", cerr)
@@ -860,15 +1012,25 @@ func (q *Queries) queryRow(ctx context.Context, stmt *sql.Stmt, query string, ar
 type Queries struct {
 	db                       DBTX
 	tx                       *sql.Tx
+	countAtDoorStmt          *sql.Stmt
 	countEntriesStmt         *sql.Stmt
+	countFamiliarStmt        *sql.Stmt
+	countPictureStmt         *sql.Stmt
+	countRunOutStmt          *sql.Stmt
 	deleteExpiredSignInsStmt *sql.Stmt
+	deleteFamiliarOfStmt     *sql.Stmt
 	deleteHandlerStmt        *sql.Stmt
+	deleteManyAtDoorStmt     *sql.Stmt
+	deleteOldAtDoorStmt      *sql.Stmt
+	deleteOldFamiliarStmt    *sql.Stmt
+	deleteOldLimitsStmt      *sql.Stmt
 	deleteSessionStmt        *sql.Stmt
 	deleteSignInStmt         *sql.Stmt
 	deleteSignInsOfStmt      *sql.Stmt
 	dropHistoriesStmt        *sql.Stmt
 	dropHistoriesFromStmt    *sql.Stmt
 	dropHistoriesSinceStmt   *sql.Stmt
+	erasePhotographStmt      *sql.Stmt
 	getAssessmentStmt        *sql.Stmt
 	getAssessmentsStmt       *sql.Stmt
 	getCaseStmt              *sql.Stmt
@@ -876,6 +1038,7 @@ type Queries struct {
 	getChoicesStmt           *sql.Stmt
 	getConsentOfHorseStmt    *sql.Stmt
 	getConsentsStmt          *sql.Stmt
+	getDoorStmt              *sql.Stmt
 	getEndsStmt              *sql.Stmt
 	getEntriesOfHorseStmt    *sql.Stmt
 	getEntriesOfSessionStmt  *sql.Stmt
@@ -891,11 +1054,13 @@ type Queries struct {
 	getLaddersStmt           *sql.Stmt
 	getLatestLadderStmt      *sql.Stmt
 	getLatestReportStmt      *sql.Stmt
+	getLimitsStmt            *sql.Stmt
 	getMarkStmt              *sql.Stmt
 	getMarksStmt             *sql.Stmt
 	getNewestCaseStmt        *sql.Stmt
 	getNewestHistoryStmt     *sql.Stmt
 	getNewestStampStmt       *sql.Stmt
+	getNotPlainStmt          *sql.Stmt
 	getOwnAsksStmt           *sql.Stmt
 	getOwnersStmt            *sql.Stmt
 	getOwnersOfHorseStmt     *sql.Stmt
@@ -909,6 +1074,8 @@ type Queries struct {
 	getPracticeStmt          *sql.Stmt
 	getPracticesStmt         *sql.Stmt
 	getRehearsalsStmt        *sql.Stmt
+	getRemovedBeforeStmt     *sql.Stmt
+	getRoomOfPhotographsStmt *sql.Stmt
 	getSessionStmt           *sql.Stmt
 	getSessionBeforeStmt     *sql.Stmt
 	getSessionsBetweenStmt   *sql.Stmt
@@ -926,6 +1093,7 @@ type Queries struct {
 	getYardStmt              *sql.Stmt
 	getYardsStmt             *sql.Stmt
 	insertAssessmentStmt     *sql.Stmt
+	insertAtDoorStmt         *sql.Stmt
 	insertCaseStmt           *sql.Stmt
 	insertChangeStmt         *sql.Stmt
 	insertConsentStmt        *sql.Stmt
@@ -947,6 +1115,9 @@ type Queries struct {
 	insertUserStmt           *sql.Stmt
 	insertYardStmt           *sql.Stmt
 	keepHistoryStmt          *sql.Stmt
+	makePlainStmt            *sql.Stmt
+	putFamiliarStmt          *sql.Stmt
+	putLimitStmt             *sql.Stmt
 	removePhotographStmt     *sql.Stmt
 	setPasswordStmt          *sql.Stmt
 	setUserActiveStmt        *sql.Stmt
@@ -965,15 +1136,25 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 	return &Queries{
 		db:                       tx,
 		tx:                       tx,
+		countAtDoorStmt:          q.countAtDoorStmt,
 		countEntriesStmt:         q.countEntriesStmt,
+		countFamiliarStmt:        q.countFamiliarStmt,
+		countPictureStmt:         q.countPictureStmt,
+		countRunOutStmt:          q.countRunOutStmt,
 		deleteExpiredSignInsStmt: q.deleteExpiredSignInsStmt,
+		deleteFamiliarOfStmt:     q.deleteFamiliarOfStmt,
 		deleteHandlerStmt:        q.deleteHandlerStmt,
+		deleteManyAtDoorStmt:     q.deleteManyAtDoorStmt,
+		deleteOldAtDoorStmt:      q.deleteOldAtDoorStmt,
+		deleteOldFamiliarStmt:    q.deleteOldFamiliarStmt,
+		deleteOldLimitsStmt:      q.deleteOldLimitsStmt,
 		deleteSessionStmt:        q.deleteSessionStmt,
 		deleteSignInStmt:         q.deleteSignInStmt,
 		deleteSignInsOfStmt:      q.deleteSignInsOfStmt,
 		dropHistoriesStmt:        q.dropHistoriesStmt,
 		dropHistoriesFromStmt:    q.dropHistoriesFromStmt,
 		dropHistoriesSinceStmt:   q.dropHistoriesSinceStmt,
+		erasePhotographStmt:      q.erasePhotographStmt,
 		getAssessmentStmt:        q.getAssessmentStmt,
 		getAssessmentsStmt:       q.getAssessmentsStmt,
 		getCaseStmt:              q.getCaseStmt,
@@ -981,6 +1162,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getChoicesStmt:           q.getChoicesStmt,
 		getConsentOfHorseStmt:    q.getConsentOfHorseStmt,
 		getConsentsStmt:          q.getConsentsStmt,
+		getDoorStmt:              q.getDoorStmt,
 		getEndsStmt:              q.getEndsStmt,
 		getEntriesOfHorseStmt:    q.getEntriesOfHorseStmt,
 		getEntriesOfSessionStmt:  q.getEntriesOfSessionStmt,
@@ -996,11 +1178,13 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getLaddersStmt:           q.getLaddersStmt,
 		getLatestLadderStmt:      q.getLatestLadderStmt,
 		getLatestReportStmt:      q.getLatestReportStmt,
+		getLimitsStmt:            q.getLimitsStmt,
 		getMarkStmt:              q.getMarkStmt,
 		getMarksStmt:             q.getMarksStmt,
 		getNewestCaseStmt:        q.getNewestCaseStmt,
 		getNewestHistoryStmt:     q.getNewestHistoryStmt,
 		getNewestStampStmt:       q.getNewestStampStmt,
+		getNotPlainStmt:          q.getNotPlainStmt,
 		getOwnAsksStmt:           q.getOwnAsksStmt,
 		getOwnersStmt:            q.getOwnersStmt,
 		getOwnersOfHorseStmt:     q.getOwnersOfHorseStmt,
@@ -1014,6 +1198,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getPracticeStmt:          q.getPracticeStmt,
 		getPracticesStmt:         q.getPracticesStmt,
 		getRehearsalsStmt:        q.getRehearsalsStmt,
+		getRemovedBeforeStmt:     q.getRemovedBeforeStmt,
+		getRoomOfPhotographsStmt: q.getRoomOfPhotographsStmt,
 		getSessionStmt:           q.getSessionStmt,
 		getSessionBeforeStmt:     q.getSessionBeforeStmt,
 		getSessionsBetweenStmt:   q.getSessionsBetweenStmt,
@@ -1031,6 +1217,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getYardStmt:              q.getYardStmt,
 		getYardsStmt:             q.getYardsStmt,
 		insertAssessmentStmt:     q.insertAssessmentStmt,
+		insertAtDoorStmt:         q.insertAtDoorStmt,
 		insertCaseStmt:           q.insertCaseStmt,
 		insertChangeStmt:         q.insertChangeStmt,
 		insertConsentStmt:        q.insertConsentStmt,
@@ -1052,6 +1239,9 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertUserStmt:           q.insertUserStmt,
 		insertYardStmt:           q.insertYardStmt,
 		keepHistoryStmt:          q.keepHistoryStmt,
+		makePlainStmt:            q.makePlainStmt,
+		putFamiliarStmt:          q.putFamiliarStmt,
+		putLimitStmt:             q.putLimitStmt,
 		removePhotographStmt:     q.removePhotographStmt,
 		setPasswordStmt:          q.setPasswordStmt,
 		setUserActiveStmt:        q.setUserActiveStmt,

@@ -54,6 +54,19 @@ type Consent struct {
 	CreatedAt   int64
 }
 
+type Door struct {
+	ID         int64
+	PracticeID sql.NullString
+	UserID     sql.NullString
+	At         int64
+	LastAt     int64
+	Times      int64
+	What       string
+	Said       string
+	Place      string
+	Device     string
+}
+
 type Entry struct {
 	ID         string
 	PracticeID string
@@ -68,6 +81,13 @@ type Entry struct {
 	Kind       string
 	WrittenBy  string
 	Body       string
+}
+
+type Familiar struct {
+	PracticeID string
+	UserID     string
+	Mark       []byte
+	LastAt     int64
 }
 
 type Handler struct {
@@ -109,6 +129,11 @@ type Ladder struct {
 	Reason         string
 	SavedBy        string
 	SavedAt        int64
+}
+
+type Limit struct {
+	Key    []byte
+	FullAt int64
 }
 
 type Mark struct {
@@ -161,6 +186,8 @@ type Photograph struct {
 	AddedBy    string
 	CreatedAt  int64
 	RemovedAt  sql.NullInt64
+	Plain      int64
+	ErasedAt   sql.NullInt64
 }
 
 type Plan struct {
@@ -266,6 +293,7 @@ type User struct {
 	MustChange   int64
 	Active       int64
 	CreatedAt    int64
+	OneTimeUntil sql.NullInt64
 }
 
 type Yard struct {

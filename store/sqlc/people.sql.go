@@ -10,6 +10,23 @@ import (
 	"database/sql"
 )
 
+const countRunOut = `-- name: CountRunOut :one
+SELECT count(*) FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
+WHERE s.token_hash = ? AND s.expires_at <= ? AND u.active = 1
+`
+
+type CountRunOutParams struct {
+	TokenHash []byte
+	ExpiresAt int64
+}
+
+func (q *Queries) CountRunOut(ctx context.Context, arg CountRunOutParams) (int64, error) {
+	row := q.queryRow(ctx, q.countRunOutStmt, countRunOut, arg.TokenHash, arg.ExpiresAt)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
+}
+
 const deleteExpiredSignIns = `-- name: DeleteExpiredSignIns :exec
 DELETE FROM sign_ins WHERE expires_at <= ?
 `
@@ -316,7 +333,7 @@ func (q *Queries) GetTrailers(ctx context.Context, practiceID string) ([]GetTrai
 }
 
 const getUser = `-- name: GetUser :one
-SELECT id, practice_id, name, email, role, password_hash, must_change, active FROM users WHERE practice_id = ? AND id = ?
+SELECT id, practice_id, name, email, role, password_hash, must_change, active, one_time_until FROM users WHERE practice_id = ? AND id = ?
 `
 
 type GetUserParams struct {
@@ -333,6 +350,7 @@ type GetUserRow struct {
 	PasswordHash string
 	MustChange   int64
 	Active       int64
+	OneTimeUntil sql.NullInt64
 }
 
 func (q *Queries) GetUser(ctx context.Context, arg GetUserParams) (GetUserRow, error) {
@@ -347,12 +365,13 @@ func (q *Queries) GetUser(ctx context.Context, arg GetUserParams) (GetUserRow, e
 		&i.PasswordHash,
 		&i.MustChange,
 		&i.Active,
+		&i.OneTimeUntil,
 	)
 	return i, err
 }
 
 const getUserByEmail = `-- name: GetUserByEmail :one
-SELECT id, practice_id, name, email, role, password_hash, must_change, active FROM users WHERE email = ?
+SELECT id, practice_id, name, email, role, password_hash, must_change, active, one_time_until FROM users WHERE email = ?
 `
 
 type GetUserByEmailRow struct {
@@ -364,6 +383,7 @@ type GetUserByEmailRow struct {
 	PasswordHash string
 	MustChange   int64
 	Active       int64
+	OneTimeUntil sql.NullInt64
 }
 
 func (q *Queries) GetUserByEmail(ctx context.Context, email string) (GetUserByEmailRow, error) {
@@ -378,6 +398,7 @@ func (q *Queries) GetUserByEmail(ctx context.Context, email string) (GetUserByEm
 		&i.PasswordHash,
 		&i.MustChange,
 		&i.Active,
+		&i.OneTimeUntil,
 	)
 	return i, err
 }
@@ -630,8 +651,8 @@ func (q *Queries) InsertTrailer(ctx context.Context, arg InsertTrailerParams) er
 }
 
 const insertUser = `-- name: InsertUser :exec
-INSERT INTO users (id, practice_id, name, email, role, password_hash, must_change, active, created_at)
-VALUES (?, ?, ?, ?, ?, ?, ?, 1, ?)
+INSERT INTO users (id, practice_id, name, email, role, password_hash, must_change, one_time_until, active, created_at)
+VALUES (?, ?, ?, ?, ?, ?, ?, ?, 1, ?)
 `
 
 type InsertUserParams struct {
@@ -642,6 +663,7 @@ type InsertUserParams struct {
 	Role         string
 	PasswordHash string
 	MustChange   int64
+	OneTimeUntil sql.NullInt64
 	CreatedAt    int64
 }
 
@@ -654,6 +676,7 @@ func (q *Queries) InsertUser(ctx context.Context, arg InsertUserParams) error {
 		arg.Role,
 		arg.PasswordHash,
 		arg.MustChange,
+		arg.OneTimeUntil,
 		arg.CreatedAt,
 	)
 	return err
@@ -685,12 +708,13 @@ func (q *Queries) InsertYard(ctx context.Context, arg InsertYardParams) error {
 }
 
 const setPassword = `-- name: SetPassword :execrows
-UPDATE users SET password_hash = ?, must_change = ? WHERE practice_id = ? AND id = ?
+UPDATE users SET password_hash = ?, must_change = ?, one_time_until = ? WHERE practice_id = ? AND id = ?
 `
 
 type SetPasswordParams struct {
 	PasswordHash string
 	MustChange   int64
+	OneTimeUntil sql.NullInt64
 	PracticeID   string
 	ID           string
 }
@@ -699,6 +723,7 @@ func (q *Queries) SetPassword(ctx context.Context, arg SetPasswordParams) (int64
 	result, err := q.exec(ctx, q.setPasswordStmt, setPassword,
 		arg.PasswordHash,
 		arg.MustChange,
+		arg.OneTimeUntil,
 		arg.PracticeID,
 		arg.ID,
 	)

@@ -10,6 +10,32 @@ import (
 	"database/sql"
 )
 
+const countPicture = `-- name: CountPicture :one
+SELECT count(*) FROM photographs WHERE hash = ? AND erased_at IS NULL
+`
+
+func (q *Queries) CountPicture(ctx context.Context, hash string) (int64, error) {
+	row := q.queryRow(ctx, q.countPictureStmt, countPicture, hash)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
+}
+
+const erasePhotograph = `-- name: ErasePhotograph :exec
+UPDATE photographs SET erased_at = ? WHERE practice_id = ? AND id = ?
+`
+
+type ErasePhotographParams struct {
+	ErasedAt   sql.NullInt64
+	PracticeID string
+	ID         string
+}
+
+func (q *Queries) ErasePhotograph(ctx context.Context, arg ErasePhotographParams) error {
+	_, err := q.exec(ctx, q.erasePhotographStmt, erasePhotograph, arg.ErasedAt, arg.PracticeID, arg.ID)
+	return err
+}
+
 const getConsentOfHorse = `-- name: GetConsentOfHorse :one
 SELECT count(*) > 0 AS given FROM ownerships AS o
 JOIN consents AS c ON c.practice_id = o.practice_id AND c.person_id = o.person_id
@@ -68,8 +94,47 @@ func (q *Queries) GetConsents(ctx context.Context, practiceID string) ([]GetCons
 	return items, nil
 }
 
+const getNotPlain = `-- name: GetNotPlain :many
+SELECT id, practice_id, media_type, hash FROM photographs WHERE plain = 0 AND erased_at IS NULL ORDER BY id LIMIT ?
+`
+
+type GetNotPlainRow struct {
+	ID         string
+	PracticeID string
+	MediaType  string
+	Hash       string
+}
+
+func (q *Queries) GetNotPlain(ctx context.Context, limit int64) ([]GetNotPlainRow, error) {
+	rows, err := q.query(ctx, q.getNotPlainStmt, getNotPlain, limit)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetNotPlainRow{}
+	for rows.Next() {
+		var i GetNotPlainRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.PracticeID,
+			&i.MediaType,
+			&i.Hash,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const getPhotograph = `-- name: GetPhotograph :one
-SELECT id, horse_id, about, caption, taken_on, media_type, width, height, bytes, hash FROM photographs
+SELECT id, horse_id, about, caption, taken_on, media_type, width, height, bytes, hash, plain FROM photographs
 WHERE practice_id = ? AND id = ? AND removed_at IS NULL
 `
 
@@ -89,6 +154,7 @@ type GetPhotographRow struct {
 	Height    int64
 	Bytes     int64
 	Hash      string
+	Plain     int64
 }
 
 func (q *Queries) GetPhotograph(ctx context.Context, arg GetPhotographParams) (GetPhotographRow, error) {
@@ -105,6 +171,7 @@ func (q *Queries) GetPhotograph(ctx context.Context, arg GetPhotographParams) (G
 		&i.Height,
 		&i.Bytes,
 		&i.Hash,
+		&i.Plain,
 	)
 	return i, err
 }
@@ -169,6 +236,50 @@ func (q *Queries) GetPhotographs(ctx context.Context, arg GetPhotographsParams) 
 	return items, nil
 }
 
+const getRemovedBefore = `-- name: GetRemovedBefore :many
+SELECT id, practice_id, hash FROM photographs WHERE removed_at < ?1 AND erased_at IS NULL LIMIT 50
+`
+
+type GetRemovedBeforeRow struct {
+	ID         string
+	PracticeID string
+	Hash       string
+}
+
+func (q *Queries) GetRemovedBefore(ctx context.Context, before sql.NullInt64) ([]GetRemovedBeforeRow, error) {
+	rows, err := q.query(ctx, q.getRemovedBeforeStmt, getRemovedBefore, before)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetRemovedBeforeRow{}
+	for rows.Next() {
+		var i GetRemovedBeforeRow
+		if err := rows.Scan(&i.ID, &i.PracticeID, &i.Hash); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const getRoomOfPhotographs = `-- name: GetRoomOfPhotographs :one
+SELECT cast(coalesce(sum(bytes), 0) AS INTEGER) AS bytes FROM photographs WHERE practice_id = ? AND erased_at IS NULL
+`
+
+func (q *Queries) GetRoomOfPhotographs(ctx context.Context, practiceID string) (int64, error) {
+	row := q.queryRow(ctx, q.getRoomOfPhotographsStmt, getRoomOfPhotographs, practiceID)
+	var bytes int64
+	err := row.Scan(&bytes)
+	return bytes, err
+}
+
 const insertConsent = `-- name: InsertConsent :exec
 INSERT INTO consents (practice_id, person_id, kind, given_on, noted_by, created_at) VALUES (?, ?, ?, ?, ?, ?)
 ON CONFLICT (practice_id, person_id, kind, given_on) DO UPDATE SET withdrawn_on = NULL
@@ -196,8 +307,8 @@ func (q *Queries) InsertConsent(ctx context.Context, arg InsertConsentParams) er
 }
 
 const insertPhotograph = `-- name: InsertPhotograph :exec
-INSERT INTO photographs (id, practice_id, horse_id, about, caption, taken_on, media_type, width, height, bytes, hash, added_by, created_at)
-VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+INSERT INTO photographs (id, practice_id, horse_id, about, caption, taken_on, media_type, width, height, bytes, hash, added_by, created_at, plain)
+VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 1)
 `
 
 type InsertPhotographParams struct {
@@ -233,6 +344,38 @@ func (q *Queries) InsertPhotograph(ctx context.Context, arg InsertPhotographPara
 		arg.CreatedAt,
 	)
 	return err
+}
+
+const makePlain = `-- name: MakePlain :execrows
+UPDATE photographs SET plain = 1, media_type = ?, width = ?, height = ?, bytes = ?, hash = ? WHERE practice_id = ? AND id = ? AND hash = ?8
+`
+
+type MakePlainParams struct {
+	MediaType  string
+	Width      int64
+	Height     int64
+	Bytes      int64
+	Hash       string
+	PracticeID string
+	ID         string
+	Was        string
+}
+
+func (q *Queries) MakePlain(ctx context.Context, arg MakePlainParams) (int64, error) {
+	result, err := q.exec(ctx, q.makePlainStmt, makePlain,
+		arg.MediaType,
+		arg.Width,
+		arg.Height,
+		arg.Bytes,
+		arg.Hash,
+		arg.PracticeID,
+		arg.ID,
+		arg.Was,
+	)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
 }
 
 const removePhotograph = `-- name: RemovePhotograph :execrows

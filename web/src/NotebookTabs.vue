@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { me, signOut } from './api/me'
 import { keptWords, outbox, saveToFile } from './offline/kept'
+import SetAside from './offline/SetAside.vue'
 import { places } from './places'
 
 const route = useRoute()
@@ -50,9 +51,8 @@ async function leave() {
     <div class="foot small" :class="{ folded: calm && !more }">
       <p role="status">{{ keptWords }}</p>
       <p v-if="outbox?.old">Some of it is over a day old.</p>
-      <button v-if="outbox?.old || outbox?.state.refused" type="button" class="plain" @click="saveToFile">
-        Save it to a file
-      </button>
+      <SetAside v-if="outbox?.state.refused" />
+      <button v-else-if="outbox?.old" type="button" class="plain" @click="saveToFile">Save it to a file</button>
       <p class="strong who">{{ me?.name }}</p>
       <p v-if="trouble">{{ trouble }}</p>
       <p v-if="warned" role="alert">

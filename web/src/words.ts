@@ -78,6 +78,10 @@ export function measured(value: number, unit: string): string {
 }
 
 /** 10:32, as the device's clock has it. */
+/** 26 Nov, 14:05 */
+export const instant = (ms: number) =>
+  new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).format(ms)
+
 export const clockTime = (ms: number) => new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(ms)
 
 /** The day on this device, YYYY-MM-DD. */

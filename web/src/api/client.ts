@@ -22,6 +22,27 @@ export class Trouble extends Error {
   }
 }
 
+/** Hears that the sign-in of this device was ended; done once nothing is kept of it. */
+let ended: () => Promise<void> = () => Promise.resolve()
+
+export function onEnded(hear: () => Promise<void>) {
+  ended = hear
+}
+
+/** Asks the server. A sign-in that was ended from elsewhere, and did not just run
+ * out, takes along what was kept for its user. */
+async function heard(request: Request, init?: RequestInit): Promise<Response> {
+  const response = await fetch(request, init)
+  if (response.status === 401) {
+    const problem = (await response
+      .clone()
+      .json()
+      .catch(() => ({}))) as Partial<Schemas['Problem']>
+    if (problem.ended) await ended()
+  }
+  return response
+}
+
 /** Asks for a new sign-in over the page; true once somebody is signed in. */
 let signInAgain: () => Promise<boolean> = () => Promise.resolve(false)
 
@@ -33,8 +54,8 @@ export function onSignedOut(ask: () => Promise<boolean>) {
  * answer is none. */
 async function read(request: Request): Promise<Response> {
   try {
-    const response = await fetch(request, { signal: AbortSignal.timeout(weak) })
-    if (response.status >= 502 && response.status <= 504) throw new TypeError('the server does not answer')
+    const response = await heard(request, { signal: AbortSignal.timeout(weak) })
+    if (noServer(response)) throw new TypeError('the server does not answer')
     void keepCopy(request.url, response)
     return response
   } catch (error) {
@@ -46,9 +67,14 @@ async function read(request: Request): Promise<Response> {
 
 const weak = 12_000
 
+/** A proxy answered that the server does not. What is wrong with the server itself
+ * it says in its own form. */
+export const noServer = ({ status, headers }: Response) =>
+  status >= 502 && status <= 504 && !headers.get('Content-Type')?.startsWith('application/problem+json')
+
 async function patient(request: Request): Promise<Response> {
   const again = request.clone()
-  const response = await (request.method === 'GET' ? read(request) : fetch(request))
+  const response = await (request.method === 'GET' ? read(request) : heard(request))
   const path = new URL(request.url).pathname
   if (response.status !== 401 || path.startsWith('/api/sign-in')) return response
   return (await signInAgain()) ? fetch(again) : response
@@ -58,7 +84,7 @@ async function patient(request: Request): Promise<Response> {
 export const api = createClient<Paths>({ fetch: patient })
 
 /** For what is sent in the background: never opens anything over the page. */
-export const background = createClient<Paths>()
+export const background = createClient<Paths>({ fetch: heard })
 
 /** For what is read in the background, to be kept. */
 export const ahead = createClient<Paths>({ fetch: read })

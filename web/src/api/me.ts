@@ -1,5 +1,6 @@
 import { computed, shallowRef } from 'vue'
-import { api, background, told } from './client'
+import { forget } from '../device/forget'
+import { api, background, onEnded, told, Trouble } from './client'
 import type { Schemas } from './types'
 
 export type Me = Schemas['Me']
@@ -15,31 +16,48 @@ const keptMe = 'ivorybridge-me'
 export async function whoAmI(): Promise<Me | null> {
   if (me.value === undefined) {
     const answer = await background.GET('/api/me', { signal: AbortSignal.timeout(5000) }).catch(() => undefined)
-    if (answer && answer.response.status < 500) be(answer.data ?? null)
-    else me.value = JSON.parse(localStorage.getItem(keptMe) ?? 'null') as Me | null
+    if (answer && answer.response.status < 500) await be(answer.data ?? null)
+    else me.value = wasHere()
   }
   return me.value ?? null
 }
 
-function be(now: Me | null) {
-  me.value = now
+/** Who was signed in on this device the last time. */
+const wasHere = () => JSON.parse(localStorage.getItem(keptMe) ?? 'null') as Me | null
+
+/** Takes away what is kept here for whoever was signed in, but for what is unsent. */
+async function forgetWhoWasHere() {
+  const before = wasHere()
+  if (before) await forget(before.id, before.practice)
+}
+
+onEnded(forgetWhoWasHere)
+
+async function be(now: Me | null) {
+  const before = wasHere()
+  me.value = now // from here on nothing more is kept for whoever was here
+  if (before && before.id !== now?.id) await forget(before.id, before.practice)
   if (now) localStorage.setItem(keptMe, JSON.stringify(now))
   else localStorage.removeItem(keptMe)
 }
 
 export async function signIn(email: string, password: string) {
-  be(await told(api.POST('/api/sign-in', { body: { email, password } })))
+  await be(await told(api.POST('/api/sign-in', { body: { email, password } })))
 }
 
 export async function signInDemo() {
-  be(await told(api.POST('/api/sign-in/demo')))
+  await be(await told(api.POST('/api/sign-in/demo')))
 }
 
 export async function changePassword(old: string, next: string) {
-  be(await told(api.POST('/api/password', { body: { old, new: next } })))
+  await be(await told(api.POST('/api/password', { body: { old, new: next } })))
 }
 
 export async function signOut(everywhere = false) {
-  await told(everywhere ? api.POST('/api/sign-out-everywhere') : api.POST('/api/sign-out'))
-  be(null)
+  try {
+    await told(everywhere ? background.POST('/api/sign-out-everywhere') : background.POST('/api/sign-out'))
+  } catch (error) {
+    if (!(error instanceof Trouble && error.status === 401)) throw error // signed out already
+  }
+  await be(null)
 }

@@ -259,6 +259,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who signed in, who did not, and what was refused; the newest first */
+        get: operations["door"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/handbook/{part}": {
         parameters: {
             query?: never;
@@ -389,7 +406,7 @@ export interface paths {
         /** A horse's photographs */
         get: operations["photographs"];
         put?: never;
-        /** Add a photograph, as the body of the request */
+        /** Add a photograph, as the body of the request; kept is the picture alone, without what the camera wrote */
         post: operations["addPhotograph"];
         delete?: never;
         options?: never;
@@ -3462,6 +3479,33 @@ export interface components {
             record?: "bit_hung" | "food";
             why: string;
         };
+        DoorRow: {
+            /**
+             * Format: int64
+             * @description ms
+             */
+            at: number;
+            /** @description what the browser says it is */
+            device: string;
+            /**
+             * Format: int64
+             * @description the last of them, ms
+             */
+            last_at: number;
+            /** @description of the user whose account it was */
+            name?: string;
+            /** @description network address */
+            place: string;
+            /** @description the address that was typed; empty: no account that is known here */
+            said?: string;
+            /**
+             * Format: int64
+             * @description so often within a minute
+             */
+            times: number;
+            /** @enum {string} */
+            what: "signed in" | "wrong password" | "held off" | "kept out" | "password changed" | "signed out everywhere" | "refused origin" | "refused host";
+        };
         Dropped: {
             horse_id: string;
         };
@@ -3925,10 +3969,12 @@ export interface components {
             list: components["schemas"]["Photograph"][];
             /**
              * Format: int64
-             * @description the largest picture that is kept, MiB
+             * @description the largest picture that is taken, MiB
              */
             most_mib: number;
             owners: components["schemas"]["Consenting"][];
+            /** @description how much of their room the practice's photographs take, once it gets scarce */
+            room?: string;
         };
         PhraseMessage: {
             /** @description what the phrase is filled with */
@@ -4503,6 +4549,8 @@ export interface components {
             current?: unknown;
             /** @description a sentence for people: what is wrong and what to do */
             detail: string;
+            /** @description on 401: the sign-in was ended, it did not run out; what is kept of it on the device goes */
+            ended?: boolean;
             errors?: components["schemas"]["FieldProblem"][];
             /** Format: int64 */
             status: number;
@@ -6493,6 +6541,53 @@ export interface operations {
             };
         };
     };
+    door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorRow"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     handbook: {
         parameters: {
             query?: never;
@@ -6982,15 +7077,6 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7597,15 +7683,6 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
                 headers: {
                     [name: string]: unknown;
                 };

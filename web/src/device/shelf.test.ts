@@ -1,5 +1,6 @@
 import Dexie from 'dexie'
 import { expect, test } from 'vitest'
+import { forget } from './forget'
 import { Shelf, state } from './shelf'
 
 /** A shelf as an earlier version of the product left it on a device. */
@@ -43,6 +44,35 @@ test('what the second version kept keeps its place, and what was refused stays r
   const shelf = new Shelf('second', 'practice')
   expect((await shelf.in(state.refused).toArray()).map((k) => k.id)).toEqual(['a'])
   expect((await shelf.in(state.waiting).toArray()).map((k) => k.id)).toEqual(['b'])
+})
+
+test('what was kept to be read goes with its user, and what is unsent stays', async () => {
+  localStorage.setItem('hold-s', '{}')
+  localStorage.setItem('ivorybridge-keys', 'off')
+  const shelf = new Shelf('tablet', 'practice')
+  const entry = (id: string, s: number) => ({
+    id,
+    topic: 'session/s' as const,
+    seq: s + 1,
+    at: 1,
+    state: s,
+    entry: rep(id, 1) as never,
+  })
+  await shelf.entries.bulkAdd([entry('waits', state.waiting), entry('refused', state.refused), entry('arrived', state.sent)])
+  await shelf.copies.put({ path: '/api/horses/h', at: 1, body: '{}' })
+  await shelf.settings.bulkPut([
+    { key: 'device', value: 'tablet' },
+    { key: 'seq', value: 3 },
+    { key: 'brief-h', value: { name: 'Moth' } },
+  ])
+  const other = new Shelf('another', 'practice')
+  await other.copies.put({ path: '/api/horses/h', at: 1, body: '{}' })
+  await forget('tablet', 'practice')
+  expect((await shelf.entries.toArray()).map((k) => k.id).sort()).toEqual(['refused', 'waits'])
+  expect(await shelf.copies.count()).toBe(0)
+  expect((await shelf.settings.toArray()).map((s) => s.key).sort()).toEqual(['device', 'seq'])
+  expect(await other.copies.count()).toBe(1)
+  expect([localStorage.getItem('hold-s'), localStorage.getItem('ivorybridge-keys')]).toEqual([null, 'off'])
 })
 
 test('nobody reads what another user kept', async () => {

@@ -39,6 +39,10 @@ export interface Copy {
   body: string
 }
 
+/** Which device this is, and how far it has counted: what it sends is put in order
+ * by these. They tell nothing of anybody. */
+const staying = ['device', 'seq']
+
 const first = Dexie.minKey
 const last = Dexie.maxKey
 
@@ -90,6 +94,16 @@ export class Shelf extends Dexie {
   /** The entries of a topic, the oldest first. */
   of(topic: Topic) {
     return this.entries.where('[topic+seq]').between([topic, first], [topic, last])
+  }
+
+  /** Takes away what was kept for its user to read, but for what the server does
+   * not have yet: that stays until the same user signs in again. */
+  async forget() {
+    await this.transaction('rw', this.entries, this.settings, this.copies, async () => {
+      await this.copies.clear()
+      await this.settings.filter((s) => !staying.includes(s.key)).delete()
+      await this.in(state.sent).delete()
+    })
   }
 
   async setting<T>(key: string): Promise<T | undefined> {

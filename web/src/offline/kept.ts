@@ -2,11 +2,18 @@
 import { computed, watch } from 'vue'
 import { me } from '../api/me'
 import { copiesOf } from '../device/copies'
-import { outboxOf, type Outbox } from './outbox'
+import { outboxOf, shut, type Outbox } from './outbox'
 
 export const outbox = computed<Outbox | undefined>(() => (me.value ? outboxOf(me.value.id, me.value.practice) : undefined))
 
-watch(outbox, (box) => copiesOf(box?.shelf), { immediate: true, flush: 'sync' })
+watch(
+  outbox,
+  (box) => {
+    copiesOf(box?.shelf)
+    if (!box) shut()
+  },
+  { immediate: true, flush: 'sync' },
+)
 
 /** The state of sending, in words; it is always on show. */
 export const keptWords = computed(() => {
@@ -24,7 +31,7 @@ export const keptWords = computed(() => {
     case state.signal === 'signed out':
       return `signed out, ${here}`
     case state.signal === 'trouble':
-      return `trouble at the server, ${here}`
+      return `${state.said || 'trouble at the server'}, ${here}`
   }
   return `sending, ${here}`
 })

@@ -95,6 +95,67 @@ test.each([
   expect((await box.waiting(topic)).length).toBe(1)
 })
 
+const problem = (title: string, status: number) =>
+  new Response(JSON.stringify({ title }), { status, headers: { 'Content-Type': 'application/problem+json' } })
+
+test.each([503, 507])('what befalls the server (%i) is said in its words, and nothing is set aside', async (status) => {
+  answers(() => problem("the server's disk is full", status))
+  await box.add(topic, rep('accepted'))
+  await box.send()
+  await until(() => box.state.signal === 'trouble')
+  expect(box.state.said).toBe("the server's disk is full")
+  expect((await box.waiting(topic)).length).toBe(1)
+  takes()
+  await box.send()
+  await until(() => box.state.waiting === 0)
+  expect(box.state.signal).toBe('ok')
+})
+
+test('what the server breaks off over is set aside with a word, and the rest is sent', async () => {
+  const poison = await box.add(topic, rep('refused'))
+  for (let i = 0; i < 3; i++) await box.add(topic, rep('accepted'))
+  answers(async (request) => {
+    const { entries } = (await request.json()) as Sent
+    return entries.some((e) => e.id === poison.id) ? json({}, 500) : json({ refused: [], told: { count: 0 } })
+  })
+  await box.send()
+  await until(() => box.state.waiting === 0)
+  expect((await box.setAside()).map((k) => [k.id, k.refused])).toEqual([
+    [poison.id, expect.stringContaining('broke off over this')],
+  ])
+  expect((await box.of(topic)).filter((k) => k.state === state.sent).length).toBe(3)
+  expect(box.state.signal).toBe('ok')
+})
+
+test('where the server breaks off over everything, it is the server: nothing is set aside', async () => {
+  await box.add(topic, rep('accepted'))
+  await box.add(topic, rep('refused'))
+  answers(() => json({}, 500))
+  await box.send()
+  await until(() => box.state.signal === 'trouble')
+  expect((await box.waiting(topic)).length).toBe(2)
+  expect(await box.setAside()).toEqual([])
+})
+
+test('a session that can not begin holds up none but its own entries', async () => {
+  const own = 'session/33333333-3333-4333-8333-333333333333' as const
+  const begun = 'start/22222222-2222-4222-8222-222222222222/33333333-3333-4333-8333-333333333333' as const
+  const id = '33333333-3333-4333-8333-333333333333'
+  await box.begin(begun, { id, started_at: 1, zone: 'UTC', readiness: {} as never })
+  await box.add(own, rep('accepted'))
+  await box.add(topic, rep('accepted'))
+  const paths: string[] = []
+  answers((request) => {
+    const { pathname } = new URL(request.url)
+    paths.push(pathname)
+    return pathname.endsWith('/sessions') ? json({}, 500) : json({ refused: [], told: { count: 0 } })
+  })
+  await box.send()
+  await until(async () => (await box.of(topic))[0]?.state === state.sent && box.state.refused === 1)
+  expect(paths.some((p) => p.includes(id))).toBe(false)
+  expect((await box.waiting(own)).length).toBe(1)
+})
+
 test('a session that began without a signal goes before its entries', async () => {
   const begun = 'start/22222222-2222-4222-8222-222222222222/11111111-1111-4111-8111-111111111111' as const
   await box.begin(begun, { id: '11111111-1111-4111-8111-111111111111', started_at: 1, zone: 'UTC', readiness: {} as never })

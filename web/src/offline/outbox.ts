@@ -2,7 +2,7 @@
 // in the background. Nothing leaves it before the server has it for good.
 import { reactive } from 'vue'
 import { v7 } from 'uuid'
-import { background } from '../api/client'
+import { background, noServer } from '../api/client'
 import type { Schemas } from '../api/types'
 import { Shelf, state as is, type Begun, type Entry, type Kept, type Mark, type Sent, type Topic } from '../device/shelf'
 
@@ -28,6 +28,9 @@ export type Signal = 'ok' | 'none' | 'signed out' | 'trouble'
 const retryAfter = [1000, 2000, 4000, 8000, 15000, 20000]
 const batch = 50
 const patience = 15_000
+/** Answers that say that the server can't now, whatever is sent. */
+const later = new Set([408, 425, 429, 502, 503, 504, 507])
+const brokeOff = 'The server broke off over this. It stays on this device; save it to a file, or log it again.'
 const oldAfter = 24 * 3600_000
 
 /** Sends some of a topic to where it belongs. */
@@ -59,7 +62,7 @@ async function post(topic: Topic, some: Kept[]) {
 
 export class Outbox {
   /** Nothing is said of it before it is counted. */
-  readonly state = reactive({ counted: false, waiting: 0, refused: 0, signal: 'ok' as Signal, oldest: 0, full: false })
+  readonly state = reactive({ counted: false, waiting: 0, refused: 0, signal: 'ok' as Signal, oldest: 0, full: false, said: '' })
   readonly shelf: Shelf
   private readonly listeners = new Map<Topic, Set<Hear<Topic>>>()
   private sending = false
@@ -68,6 +71,9 @@ export class Outbox {
   private timer: ReturnType<typeof setTimeout> | undefined
   private closed = false
   private size = batch
+  /** Those that the server broke off over in this round, and whether it took any. */
+  private readonly passedOver = new Set<string>()
+  private tookAny = false
 
   constructor(user: string, practice: string) {
     this.shelf = new Shelf(user, practice)
@@ -142,6 +148,11 @@ export class Outbox {
   /** What the server could not take of a topic. */
   async refusedOf<T extends Topic>(topic: T): Promise<Kept<T>[]> {
     return (await this.of(topic)).filter((k) => k.state === is.refused)
+  }
+
+  /** All that the server could not take. */
+  setAside(): Promise<Kept[]> {
+    return this.shelf.in(is.refused).toArray()
   }
 
   /** Lets go of what was refused, once something better stands in its place,
@@ -231,16 +242,12 @@ export class Outbox {
 
   /** Sends one batch of one topic; false when there is none or it failed. */
   private async sendNext(): Promise<boolean> {
-    const waiting = await this.shelf.in(is.waiting).limit(this.size).toArray()
+    const most = this.passedOver.size > 0 ? Infinity : this.size
+    const waiting = (await this.shelf.in(is.waiting).limit(most).toArray()).filter((k) => !this.skips(k))
     const first = waiting[0]
-    if (!first) {
-      this.size = batch
-      this.state.signal = 'ok'
-      await this.count()
-      return false
-    }
+    if (!first) return this.endRound()
     const end = waiting.findIndex((k) => k.topic !== first.topic)
-    const some = end < 0 ? waiting : waiting.slice(0, end)
+    const some = (end < 0 ? waiting : waiting.slice(0, end)).slice(0, this.size)
     let answer
     try {
       answer = await post(first.topic, some)
@@ -248,7 +255,7 @@ export class Outbox {
       this.state.signal = 'none'
       return false
     }
-    const status = answer.response.status
+    const { status } = answer.response
     if (answer.data) {
       const refused = 'refused' in answer.data ? answer.data.refused : []
       await this.settle(some, refused)
@@ -256,11 +263,46 @@ export class Outbox {
       for (const hear of this.listeners.get(first.topic) ?? []) hear(answer.data, arrived)
       await this.count()
       this.state.signal = 'ok'
+      this.tookAny = true
       return true
     }
     if (status === 401 || status === 403) this.state.signal = 'signed out'
-    else if ([400, 404, 409, 413, 422].includes(status)) return this.oneByOne(some, answer.error?.detail)
-    else this.state.signal = status >= 500 && status !== 500 ? 'none' : 'trouble'
+    else if (noServer(answer.response)) this.state.signal = 'none'
+    else if (later.has(status)) this.isInTrouble(answer.error?.title)
+    else return this.oneByOne(some, status, answer.error?.detail)
+    return false
+  }
+
+  private isInTrouble(said = '') {
+    this.state.signal = 'trouble'
+    this.state.said = said
+  }
+
+  /** What the server broke off over waits for the round to end, and with a session's
+   * beginning all that belongs to it. */
+  private skips(k: Kept): boolean {
+    const [kind, id = ''] = k.topic.split('/')
+    return this.passedOver.has(k.id) || (kind === 'session' && this.passedOver.has(id))
+  }
+
+  /** All was tried. Where the server took others, it is the entry that it breaks off
+   * over, which is set aside; where it took none, it is the server. */
+  private async endRound(): Promise<boolean> {
+    this.size = batch
+    const over = [...this.passedOver]
+    this.passedOver.clear()
+    const [waiting, took] = [await this.shelf.in(is.waiting).toArray(), this.tookAny]
+    this.tookAny = false
+    if (over.length > 0 && !took) this.isInTrouble()
+    else {
+      const culprits = waiting.filter((k) => over.includes(k.id))
+      await this.settle(
+        culprits,
+        culprits.map((k) => ({ id: k.id, say: brokeOff })),
+      )
+      this.state.signal = 'ok'
+    }
+    await this.count()
     return false
   }
 
@@ -277,20 +319,31 @@ export class Outbox {
 
   /** A batch that can't be taken is sent one by one; the one that can't be
    * taken by itself stays here, with the reason. */
-  private async oneByOne(some: Kept[], why = 'The server could not take this.'): Promise<boolean> {
-    if (some.length > 1) this.size = 1
-    else await this.settle(some, [{ id: some[0]?.id ?? '', say: why }]).then(() => this.count())
+  private async oneByOne(some: Kept[], status: number, why = brokeOff): Promise<boolean> {
+    const [only, ...more] = some
+    if (!only || more.length > 0) this.size = 1
+    else if (status < 500) await this.settle(some, [{ id: only.id, say: why }]).then(() => this.count())
+    else {
+      this.passedOver.add(only.id)
+      if (only.topic.startsWith('start/')) this.passedOver.add((only.entry as Begun).id)
+    }
     return true
   }
 }
 
 let box: { key: string; outbox: Outbox } | undefined
 
+/** Closes the outbox that is open: nobody is signed in any more. */
+export function shut() {
+  box?.outbox.close()
+  box = undefined
+}
+
 /** The outbox of a user in a practice; another user's is closed. */
 export function outboxOf(user: string, practice: string): Outbox {
   const key = `${practice}/${user}`
   if (box?.key !== key) {
-    box?.outbox.close()
+    shut()
     box = { key, outbox: new Outbox(user, practice) }
   }
   return box.outbox

@@ -9,6 +9,7 @@ import { shortDate } from '../words'
 import ChipRow from './ChipRow.vue'
 import FieldRow from './FieldRow.vue'
 import PageState from './PageState.vue'
+import { shrink } from './shrink'
 
 type About = 'horse' | 'tack' | 'mark'
 const { horse, about = undefined } = defineProps<{ horse: string; about?: About }>()
@@ -31,15 +32,16 @@ async function add(event: Event) {
   const file = input.files?.[0]
   if (!file || !data.value) return
   const most = data.value.most_mib
-  const now = await sending.send(() => {
-    if (file.size > most * 1024 * 1024)
-      throw new Trouble(413, `This picture has ${Math.ceil(file.size / 1024 / 1024)} MB. Send one of ${most} MB or less.`)
+  const now = await sending.send(async () => {
+    const picture = await shrink(file)
+    if (picture.size > most * 1024 * 1024)
+      throw new Trouble(413, `This picture has ${Math.ceil(picture.size / 1024 / 1024)} MB. Send one of ${most} MB or less.`)
     return told(
       api.POST('/api/horses/{id}/photographs', {
         params: { path: { id: horse }, query: { about: of.value, caption: caption.value } },
-        body: file as unknown as string,
+        body: picture as unknown as string,
         bodySerializer: (body) => body,
-        headers: { 'Content-Type': file.type || 'application/octet-stream' },
+        headers: { 'Content-Type': picture.type || 'application/octet-stream' },
       }),
     )
   })
@@ -87,7 +89,7 @@ async function agree(person: string, ends = false) {
         <FieldRow v-slot="f" label="What it shows"><ElInput :id="f.id" v-model="caption" maxlength="200" /></FieldRow>
         <label class="button plain file">
           {{ sending.sending.value ? 'Sending' : 'Add a photograph' }}
-          <input type="file" accept="image/jpeg,image/png" class="visually-hidden" @change="add" />
+          <input type="file" accept="image/*" class="visually-hidden" @change="add" />
         </label>
       </div>
       <div v-else class="stack no-print">
@@ -101,6 +103,7 @@ async function agree(person: string, ends = false) {
         {{ o.name }} agreed to photographs on {{ shortDate(o.given_on ?? '') }}.
         <button type="button" class="out no-print" @click="agree(o.id, true)">No longer</button>
       </p>
+      <p v-if="data.room" class="small" role="status">{{ data.room }}</p>
       <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     </div>
   </PageState>

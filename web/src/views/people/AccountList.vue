@@ -58,8 +58,8 @@ async function leaveEverywhere() {
     </div>
     <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
       <p v-if="handed" class="handed" role="status">
-        {{ handed.user.name }} signs in once with <code>{{ handed.password }}</code> and then chooses a password. It is shown this
-        once.
+        {{ handed.user.name }} signs in once with <code>{{ handed.password }}</code> within a week, and then chooses a password.
+        It is shown this once.
       </p>
       <form v-if="inviting" class="stack" novalidate @submit.prevent="invite">
         <FieldRow v-slot="f" label="Name" :wrong="acting.trouble.value?.fields.name"

@@ -6,6 +6,7 @@ import { isLead } from '../../api/me'
 import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
 import AccountList from './AccountList.vue'
+import DoorList from './DoorList.vue'
 import PersonForm from './PersonForm.vue'
 import PhoneForm from './PhoneForm.vue'
 import TrailerList from './TrailerList.vue'
@@ -79,6 +80,7 @@ async function done() {
         <TrailerList />
         <PhoneForm />
         <AccountList v-if="isLead" />
+        <DoorList v-if="isLead" />
       </div>
     </PageState>
   </div>

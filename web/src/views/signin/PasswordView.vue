@@ -27,7 +27,9 @@ async function leave() {
 <template>
   <div class="page stack narrow">
     <h1>{{ me?.must_change ? 'Choose a password of your own' : 'Change your password' }}</h1>
-    <p class="quiet">10 characters or more; a few words are good. Every other device is signed out.</p>
+    <p class="quiet">
+      10 characters or more; a few words that do not belong together are good. Every other device is signed out.
+    </p>
     <form class="sheet stack" @submit.prevent="change">
       <FieldRow v-slot="f" label="Password now" :wrong="trouble?.fields.old">
         <ElInput :id="f.id" v-model="form.old" type="password" autocomplete="current-password" />

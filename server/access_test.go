@@ -1,0 +1,198 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"image/color"
+	"net/http"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ivorybridge/server/api"
+	"ivorybridge/server/horses"
+	"ivorybridge/store"
+)
+
+// callers are those who may stand at the door, in the order of a row's letters.
+var callers = []string{"nobody", "newcomer", "owner", "assistant", "lead trainer", "lead trainer of another practice"}
+
+// access says of every operation who may call it: y is let in, n is not signed in,
+// f may not, h is told that what was asked for is not there. What a row names
+// belongs to the first practice.
+var access = map[string]string{
+	"health": "yyyyyy", "greeting": "yyyyyy", "signIn": "yyyyyy", "signInDemo": "hhhhhh",
+	"me": "nyyyyy", "changePassword": "nyyyyy", "signOut": "nyyyyy", "signOutEverywhere": "nyyyyy",
+
+	"users": "nfffyy", "invite": "nfffyy", "activateUser": "nfffyh", "resetUser": "nfffyh", "door": "nfffyy",
+
+	"anAssessment": "nffyyh", "assessment": "nffyyh", "mark": "nffyyh",
+	"caseload": "nffyyy", "changeCase": "nffyyh", "clearance": "nffyyh", "gate": "nffyyh", "homework": "nffyyh",
+	"plan": "nffyyh", "tryPlan": "nffyyh", "makePlan": "nffyyh", "rehearse": "nffyyh",
+	"sessionStart": "nffyyh", "startSession": "nffyyh", "sessions": "nffyyh", "session": "nffyyh", "asks": "nffyyh",
+	"log": "nffyyh", "report": "nffyyh", "wordReport": "nffyyh", "summary": "nffyyh", "dropSession": "nffyyh", "reports": "nffyyh",
+	"takeOn": "nffyyy", "horse": "nffyyh", "changeHorse": "nffyyh", "addHandler": "nffyyh", "removeHandler": "nffyyh", "letter": "nffyyh",
+	"photographs": "nffyyh", "addPhotograph": "nffyyh", "picture": "nffyyh", "removePhotograph": "nffyyh", "consent": "nffyyh",
+	"people": "nffyyy", "addPerson": "nffyyy", "changePerson": "nffyyh", "yards": "nffyyy", "addYard": "nffyyy", "changeYard": "nffyyh",
+	"trailers": "nffyyy", "addTrailer": "nffyyy", "changeTrailer": "nffyyh",
+	"practice": "nffyyy", "setPhone": "nfffyy",
+	"ownAsks": "nffyyy", "catalog": "nffyyy", "methods": "nffyyy", "handbook": "nffyyy", "problems": "nffyyy", "tick": "nffyyy",
+	"copyLadder": "nfffyy", "changeLadder": "nfffyh",
+}
+
+// An operation as the API's description tells it.
+type operation struct {
+	id, method, path string
+}
+
+// described lists all operations, those that take something away last.
+func (p *practice) described() []operation {
+	text, err := p.OpenAPI()
+	require.NoError(p.t, err)
+	var doc struct {
+		Paths map[string]map[string]struct {
+			ID string `json:"operationId"`
+		} `json:"paths"`
+	}
+	require.NoError(p.t, json.Unmarshal(text, &doc))
+	var list []operation
+	for path, methods := range doc.Paths {
+		for method, op := range methods {
+			list = append(list, operation{op.ID, strings.ToUpper(method), path})
+		}
+	}
+	takes := func(o operation) int {
+		return 1 + slices.Index([]string{"DELETE"}, o.method) + 2*(1+slices.Index([]string{"signOut", "signIn", "signOutEverywhere", "resetUser", "changePassword"}, o.id))
+	}
+	slices.SortFunc(list, func(a, b operation) int { return 1000*(takes(a)-takes(b)) + strings.Compare(a.id, b.id) })
+	return list
+}
+
+// comesAs signs somebody in without a password.
+func (p *practice) comesAs(practice, user string) {
+	p.cookie = nil
+	if user == "" {
+		return
+	}
+	token := uuid.NewString()
+	actor := store.Actor{Practice: practice, User: user, At: p.now.UnixMilli()}
+	require.NoError(p.t, p.Store.AddSignIn(context.Background(), actor, api.TokenHash(token), "test", p.now.Add(api.SignInLasts).UnixMilli()))
+	p.cookie = &http.Cookie{Name: "ivorybridge", Value: token}
+}
+
+// everything is a practice with one of each thing that can be asked for, by the
+// first word of its path.
+func everything(t *testing.T) (*practice, map[string]string) {
+	p := newPractice(t)
+	p.add("ash", store.Assistant, false)
+	lead, horse, kase, owner := p.actor, p.horse, p.kase, p.owner
+	p.comesAs(lead.Practice, lead.User)
+	session, _ := p.session()
+	p.logs(session, rep("accepted", 3))
+	dropped, _ := p.session()
+	p.agrees()
+	var photos horses.Photographs
+	p.ask(http.MethodPost, "/api/horses/"+horse+"/photographs", drawn(t, "png", color.White)).into(&photos)
+	of := uuid.NewString()
+	p.marks(of, "tack/bit", "gag", "body/back/state", "suspect")
+	var handled horses.Horse
+	p.ask(http.MethodPost, "/api/horses/"+horse+"/handlers", map[string]any{"kind": "other", "name": "Tam"}).into(&handled)
+	made := func(path string, body any) string {
+		var a struct {
+			ID string `json:"id"`
+		}
+		p.ask(http.MethodPost, path, body).into(&a)
+		return a.ID
+	}
+	users, err := p.Store.Users(context.Background(), lead.Practice)
+	require.NoError(t, err)
+	ash := users[slices.IndexFunc(users, func(u store.User) bool { return u.Name == "ash" })].ID
+	ids := map[string]string{
+		"horses": horse, "cases": kase, "people": owner, "sessions": session, "dropSession": dropped, "assessments": of, "photographs": photos.List[0].ID,
+		"yards": made("/api/yards", map[string]any{"name": "Tarn Side"}), "trailers": made("/api/trailers", map[string]any{"name": "old", "record": map[string]any{}}),
+		"ladders": made("/api/ladders", map[string]any{"ladder": "load", "name": "ours", "reason": "why", "version": 0}), "users": ash, "handler": handled.Handlers[0].ID,
+	}
+	return p, ids
+}
+
+// A new operation has no row here, and so fails, until somebody has said who may
+// call it.
+func TestWhoMayCallWhat(t *testing.T) {
+	known := map[string]bool{}
+	for i, who := range callers {
+		t.Run(who, func(t *testing.T) {
+			p, ids := everything(t)
+			p.add("new", store.Assistant, true)
+			p.add("ines", store.Owner, false)
+			p.add("beck", store.Assistant, false)
+			users, err := p.Store.Users(context.Background(), p.actor.Practice)
+			require.NoError(t, err)
+			user := func(name string) string {
+				return users[slices.IndexFunc(users, func(u store.User) bool { return u.Name == name })].ID
+			}
+			practice, as := p.actor.Practice, [...]string{"", user("new"), user("ines"), user("beck"), p.actor.User, ""}[i]
+			if i == 5 {
+				other := p.fill("Other")
+				practice, as = other.Practice, other.User
+			}
+			for _, op := range p.described() {
+				known[op.id] = true
+				want, there := access[op.id]
+				if !assert.True(t, there, "say of %s who may call it", op.id) {
+					continue
+				}
+				p.comesAs(practice, as)
+				first := strings.Split(strings.TrimPrefix(op.path, "/api/"), "/")[0]
+				id := ids[first]
+				if op.id == "dropSession" {
+					id = ids[op.id]
+				}
+				key := map[string]string{"letter": "back", "tick": "trailer"}[op.id]
+				path := strings.NewReplacer("{id}", id, "{of}", ids["assessments"], "{key}", key, "{person}", ids["handler"], "{part}", "README").Replace(op.path)
+				if op.id == "homework" {
+					path = strings.Replace(path, ids["assessments"], ids["people"], 1)
+				}
+				a := p.ask(op.method, path, p.bodyFor(op, ids))
+				got := map[int]string{401: "n", 403: "f", 404: "h"}[a.Code]
+				if got == "" && a.Code < 500 {
+					got = "y"
+				}
+				assert.Equal(t, string(want[i]), got, "%s %s %s: %d %s", op.id, op.method, path, a.Code, a.Body)
+			}
+		})
+	}
+	for id := range access {
+		assert.True(t, known[id], "%s is no operation any more", id)
+	}
+}
+
+// bodyFor is a body that the operation takes.
+func (p *practice) bodyFor(op operation, ids map[string]string) any {
+	switch op.id {
+	case "signIn":
+		return map[string]string{"email": "Wren@example.org", "password": password}
+	case "changePassword":
+		return map[string]string{"old": password, "new": "another rope of words"}
+	case "addPhotograph":
+		return drawn(p.t, "png", color.Black)
+	case "takeOn":
+		return intake(nil)
+	case "invite":
+		return map[string]any{"name": "x", "email": uuid.NewString() + "@example.org", "role": "assistant"}
+	case "copyLadder":
+		return map[string]any{"ladder": "feet", "name": "x", "reason": "why", "version": 0}
+	case "changeLadder":
+		return map[string]any{"name": "x", "reason": "why", "version": 1}
+	case "setPhone":
+		return map[string]any{"phone": "1"}
+	case "rehearse":
+		return map[string]any{"person": ids["people"], "step": "lead.back", "on": "2026-06-01", "place": "person"}
+	case "addTrailer", "addYard":
+		return map[string]any{"name": uuid.NewString(), "record": map[string]any{}}
+	}
+	return validBody([2]string{op.method, op.path})
+}
