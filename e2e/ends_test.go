@@ -120,11 +120,9 @@ func tmpfs(t *testing.T, size string) string {
 	return dir
 }
 
-// A full disk is said on the screen and in the log. What is tapped stays on the
-// device, and goes by itself once there is room.
-func TestAFullDisk(t *testing.T) {
-	t.Parallel()
-	dir := tmpfs(t, "24m")
+// atWorkIn is a yard whose database lies in that folder, with a session at work.
+func atWorkIn(t *testing.T, dir string) (*yard, *user) {
+	t.Helper()
 	y := &yard{t: t, address: freeAddress(t), database: filepath.Join(dir, "demo.db"), log: filepath.Join(t.TempDir(), "log")}
 	require.NoError(t, os.WriteFile(y.database, filled, 0o600))
 	t.Cleanup(y.stop)
@@ -134,6 +132,15 @@ func TestAFullDisk(t *testing.T) {
 	u.pull(3)
 	u.answers("accepted")
 	u.seesIn(".clocks", "all sent")
+	return y, u
+}
+
+// A full disk is said on the screen and in the log. What is tapped stays on the
+// device, and goes by itself once there is room.
+func TestAFullDisk(t *testing.T) {
+	t.Parallel()
+	dir := tmpfs(t, "24m")
+	y, u := atWorkIn(t, dir)
 
 	ballast, err := os.Create(filepath.Join(dir, "ballast"))
 	require.NoError(t, err)
@@ -177,15 +184,7 @@ func TestTheFolderIsTakenAway(t *testing.T) {
 	t.Parallel()
 	dir := filepath.Join(t.TempDir(), "data")
 	require.NoError(t, os.Mkdir(dir, 0o700))
-	y := &yard{t: t, address: freeAddress(t), database: filepath.Join(dir, "demo.db"), log: filepath.Join(t.TempDir(), "log")}
-	require.NoError(t, os.WriteFile(y.database, filled, 0o600))
-	t.Cleanup(y.stop)
-	y.start()
-	u := y.open(1280, 800).signsInDemo()
-	u.begins("Copperfield Moth")
-	u.pull(3)
-	u.answers("accepted")
-	u.seesIn(".clocks", "all sent")
+	y, u := atWorkIn(t, dir)
 	require.NoError(t, os.Rename(dir, dir+".away"))
 	u.pull(2)
 	u.answers("accepted")

@@ -13,6 +13,7 @@ import (
 	"ivorybridge/core/history"
 	"ivorybridge/core/track"
 	"ivorybridge/demo"
+	"ivorybridge/server"
 	"ivorybridge/store"
 )
 
@@ -73,6 +74,22 @@ func TestWhatIsKeptIsMadeAgainToTheLetter(t *testing.T) {
 			assert.NotEqual(t, asked, late)
 			assert.Equal(t, late, s.refold(), "after entries that came late")
 		})
+	}
+}
+
+// What one build folded, another folds anew: it may read a track otherwise.
+func TestAnotherBuildFoldsAnew(t *testing.T) {
+	s := invented(t, demo.Size{Horses: 1, Sessions: 3, Entries: 10, Seed: 5})
+	first := s.refold()
+	require.NotEmpty(t, first)
+	c := s.server.Config
+	c.Version = "the next build"
+	next, err := server.New(c)
+	require.NoError(t, err)
+	require.NoError(t, next.Fold(context.Background(), func(int, int) {}))
+	for id, text := range s.folds() {
+		assert.NotEqual(t, first[id], text, "its edition is the next build's")
+		assert.Contains(t, text, "the next build")
 	}
 }
 

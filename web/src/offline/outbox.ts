@@ -28,6 +28,8 @@ export type Signal = 'ok' | 'none' | 'signed out' | 'trouble'
 const retryAfter = [1000, 2000, 4000, 8000, 15000, 20000]
 const batch = 50
 const patience = 15_000
+/** Answers that say that it is what was sent. */
+const faulty = new Set([400, 404, 409, 413, 415, 422])
 /** Answers that say that the server can't now, whatever is sent. */
 const later = new Set([408, 425, 429, 502, 503, 504, 507])
 const brokeOff = 'The server broke off over this. It stays on this device; save it to a file, or log it again.'
@@ -269,7 +271,7 @@ export class Outbox {
     if (status === 401 || status === 403) this.state.signal = 'signed out'
     else if (noServer(answer.response)) this.state.signal = 'none'
     else if (later.has(status)) this.isInTrouble(answer.error?.title)
-    else return this.oneByOne(some, status, answer.error?.detail)
+    else return this.oneByOne(some, faulty.has(status), answer.error?.detail)
     return false
   }
 
@@ -319,10 +321,10 @@ export class Outbox {
 
   /** A batch that can't be taken is sent one by one; the one that can't be
    * taken by itself stays here, with the reason. */
-  private async oneByOne(some: Kept[], status: number, why = brokeOff): Promise<boolean> {
+  private async oneByOne(some: Kept[], itsOwn: boolean, why = brokeOff): Promise<boolean> {
     const [only, ...more] = some
     if (!only || more.length > 0) this.size = 1
-    else if (status < 500) await this.settle(some, [{ id: only.id, say: why }]).then(() => this.count())
+    else if (itsOwn) await this.settle(some, [{ id: only.id, say: why }]).then(() => this.count())
     else {
       this.passedOver.add(only.id)
       if (only.topic.startsWith('start/')) this.passedOver.add((only.entry as Begun).id)
