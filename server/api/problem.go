@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"io"
 	"net/http"
 	"regexp"
 	"strings"
@@ -147,7 +148,7 @@ func (s *API) Problem(ctx context.Context, err error) error {
 		return NewProblem(http.StatusNotFound, "This picture is missing on the server, or was damaged there. Tell whoever keeps the server: a copy may have it.")
 	case errors.Is(err, store.ErrRefused):
 		return NewProblem(http.StatusUnprocessableEntity, "Something in this can't be kept: a text is too long, or a day or a time is none. Look over what was typed; nothing was saved.")
-	case errors.Is(err, context.Canceled):
+	case errors.Is(err, context.Canceled), errors.Is(err, io.ErrUnexpectedEOF):
 		return NewProblem(http.StatusRequestTimeout, "The request was broken off.")
 	}
 	s.Store.Note(err)
