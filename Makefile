@@ -58,7 +58,8 @@ types: web/dist/index.html bin/ivorybridge
 unit: web/dist/index.html
 	cd web && npx --no-install vitest run --silent
 	go test -timeout 30m ./cmd/... ./demo/... ./docs/...
-	go test -race -timeout 30m ./core/... ./server/... ./store/...
+	go test -timeout 30m -run FuzzedRequests ./server
+	go test -race -timeout 30m -skip FuzzedRequests ./core/... ./server/... ./store/...
 
 # Each decoder of what comes from outside is fed with made-up text for so long.
 FUZZ ?= 2s

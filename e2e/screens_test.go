@@ -50,6 +50,7 @@ func (u *user) places() []place {
 		{"methods", "/methods", "where practitioners disagree"},
 		{"ladder", "/methods/load/load.close", "Stands on."},
 		{"card", "/cards/trailer", "Check floor, hitch, ramp, rope"},
+		{"progress", "/horses/" + ids["horse"] + "/progress", "Every try behind it"},
 		{"sessions", "/horses/" + ids["horse"] + "/sessions", "What it came to"},
 		{"reports", "/horses/" + ids["horse"] + "/reports", "Visit on"},
 		{"record", "/horses/" + ids["horse"] + "/record", "The horse's record"},
@@ -282,7 +283,7 @@ func TestScreenshots(t *testing.T) {
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), shot, 0o644))
 	}
 	for _, p := range u.places() {
-		if strings.Contains("caseload horse assessment walk plan homework methods ladder ready report", p.name) {
+		if strings.Contains("caseload horse assessment walk plan progress homework methods ready report", p.name) {
 			u.goes(p.path)
 			u.sees(p.shows)
 			u.MustWaitIdle()

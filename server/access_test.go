@@ -33,7 +33,7 @@ var access = map[string]string{
 	"anAssessment": "nffyyh", "assessment": "nffyyh", "mark": "nffyyh",
 	"caseload": "nffyyy", "changeCase": "nffyyh", "clearance": "nffyyh", "gate": "nffyyh", "homework": "nffyyh",
 	"plan": "nffyyh", "tryPlan": "nffyyh", "makePlan": "nffyyh", "rehearse": "nffyyh",
-	"sessionStart": "nffyyh", "startSession": "nffyyh", "sessions": "nffyyh", "session": "nffyyh", "asks": "nffyyh",
+	"sessionStart": "nffyyh", "progress": "nffyyh", "startSession": "nffyyh", "sessions": "nffyyh", "session": "nffyyh", "asks": "nffyyh",
 	"log": "nffyyh", "report": "nffyyh", "wordReport": "nffyyh", "summary": "nffyyh", "dropSession": "nffyyh", "reports": "nffyyh",
 	"takeOn": "nffyyy", "horse": "nffyyh", "changeHorse": "nffyyh", "addHandler": "nffyyh", "removeHandler": "nffyyh", "letter": "nffyyh",
 	"photographs": "nffyyh", "addPhotograph": "nffyyh", "picture": "nffyyh", "removePhotograph": "nffyyh", "consent": "nffyyh",

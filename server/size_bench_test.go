@@ -145,3 +145,18 @@ func BenchmarkRepBesideTheCaseload(b *testing.B) {
 	b.ReportMetric(quantile(beside, 0.95), "µs/beside-p95")
 	b.ReportMetric(quantile(beside, 0.95)/quantile(alone, 0.95), "ratio")
 }
+
+// What changed over a horse with 500 sessions and 20,000 entries, as the page asks.
+func BenchmarkProgress(b *testing.B) {
+	s := invented(b, demo.Size{Horses: 1, Sessions: 500, Entries: 40, Seed: 1})
+	path := "/api/horses/" + s.horses[0].ID + "/progress"
+	start := time.Now()
+	s.took(http.MethodGet, path, nil)
+	b.Logf("the first ever, the history folded: %v", time.Since(start))
+	b.ResetTimer()
+	var took []float64
+	for range b.N {
+		took = append(took, s.took(http.MethodGet, path, nil))
+	}
+	b.ReportMetric(quantile(took, 0.5)/1000, "ms/progress")
+}

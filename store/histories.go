@@ -34,7 +34,8 @@ type Fresh struct {
 type Fold struct {
 	Session Session
 	History history.History
-	Unread  []Unread // of all sessions so far
+	Figures history.Figures // of this session alone
+	Unread  []Unread        // of all sessions so far
 }
 
 // unread is an entry that can't be read, as it is kept beside a history.
@@ -157,7 +158,7 @@ func (s *Store) KeepFolds(ctx context.Context, practice, horseID, edition string
 			}
 			if err := q.KeepHistory(ctx, sqlc.KeepHistoryParams{
 				PracticeID: practice, HorseID: horseID, SessionID: f.Session.ID, LocalDate: f.Session.Date, StartedAt: f.Session.StartedAt,
-				Edition: edition, Body: writeJSON(f.History), Unread: writeJSON(list),
+				Edition: edition, Body: writeJSON(f.History), Unread: writeJSON(list), Figures: writeJSON(f.Figures),
 			}); err != nil {
 				return err
 			}
@@ -179,6 +180,24 @@ func readUnread(text string, into *[]Unread) error {
 // from the tracks as they are asked for.
 func (s *Store) DropFolds(ctx context.Context) error {
 	return s.write(ctx, "throwing away the histories", func(q *sqlc.Queries) error { return q.DropHistories(ctx) })
+}
+
+// Figures reads what each of a horse's folded sessions came to in numbers, the
+// oldest first.
+func (v View) Figures(ctx context.Context, practice, horseID, edition string) ([]history.Figures, error) {
+	rows, err := v.read.GetFigures(ctx, sqlc.GetFiguresParams{PracticeID: practice, HorseID: horseID, Edition: edition})
+	if err != nil {
+		return nil, reading("the figures", err)
+	}
+	list := make([]history.Figures, 0, len(rows))
+	for _, r := range rows {
+		f, err := readJSON[history.Figures]("a session's figures", r.Figures)
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, f)
+	}
+	return list, nil
 }
 
 // Folds gives the kept histories of a horse as they stand in the database, by

@@ -21,8 +21,12 @@ import (
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/desk"
+	"ivorybridge/core/history"
+	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/plan"
+	"ivorybridge/core/progress"
+	"ivorybridge/core/track"
 )
 
 // A question is what can be asked with rules NAME.
@@ -36,6 +40,7 @@ func rulebook() map[string]question {
 		"advise":   {adviseRules, reflect.TypeFor[desk.Document](), reflect.TypeFor[arena.Advice]()},
 		"assess":   {assessRules, reflect.TypeFor[assessDocument](), reflect.TypeFor[assess.Result]()},
 		"plan":     {planRules, reflect.TypeFor[planDocument](), reflect.TypeFor[planned]()},
+		"progress": {progressRules, reflect.TypeFor[progressDocument](), reflect.TypeFor[progress.Numbers]()},
 		"forecast": {forecastRules, reflect.TypeFor[forecastDocument](), reflect.TypeFor[plan.Forecast]()},
 	}
 }
@@ -111,6 +116,37 @@ func decode(dec *json.Decoder, doc any) error {
 		return errors.New("there is more than one document: give one")
 	}
 	return nil
+}
+
+// progressDocument is what rules progress reads.
+type progressDocument struct {
+	Sessions []track.Day `json:"sessions" doc:"the horse's sessions with their tracks"`
+	Since    string      `json:"since,omitempty" format:"date" doc:"sessions of this day and later; empty: all"`
+	Step     string      `json:"step,omitempty" doc:"one step; empty: all that were worked"`
+}
+
+func progressRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
+	var doc progressDocument
+	if err := decode(dec, &doc); err != nil {
+		return nil, err
+	}
+	var past history.History
+	var figures []history.Figures
+	for _, d := range doc.Sessions {
+		if _, dated := horse.DayNumber(d.Date); !dated {
+			return nil, fmt.Errorf("session %q: %q is not a date: write it as 2026-05-01", d.ID, d.Date)
+		}
+		for _, e := range d.Track {
+			if err := e.Check(c); err != nil {
+				return nil, fmt.Errorf("session %q: entry %s: %w", d.ID, e.ID, err)
+			}
+		}
+		next, reps, visit := past.Read(c, history.Beside{}, d)
+		past, figures = next, append(figures, history.FiguresOf(d, reps, visit))
+	}
+	answer := progress.NumbersOf(c, figures, progress.Choice{Since: doc.Since, Step: doc.Step})
+	phrase.English(phrase.Shipped).Tell(&answer)
+	return answer, nil
 }
 
 func adviseRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {

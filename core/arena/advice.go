@@ -239,7 +239,7 @@ func (s *session) say(d decision) phrase.Message {
 	args := phrase.Args{"rest": d.rest}
 	if !d.ask.IsZero() {
 		step, _ := s.cat.Step(d.ask.Step)
-		args["ask"] = askName(step, d.ask)
+		args["ask"] = AskName(step, d.ask)
 		args["target"] = targetText(step, d.target)
 		args["build_to"] = d.buildTo
 	}
@@ -251,7 +251,7 @@ func (s *session) say(d decision) phrase.Message {
 		key += ".review"
 	case d.easy != nil:
 		step, _ := s.cat.Step(d.easy.Step)
-		args["easy"] = askName(step, *d.easy)
+		args["easy"] = AskName(step, *d.easy)
 		key += ".easy"
 	case d.begin:
 		key += ".begin"

@@ -121,7 +121,7 @@ func (r *Running) worked() []Worked {
 		if i < 0 {
 			step, _ := r.cat.Step(b.Step)
 			_, passed := r.now.s.passed[b.Ask]
-			asks = append(asks, Worked{Ask: b.Ask, Name: askName(step, b.Ask), School: b.School, From: b.Peak, Passed: passed})
+			asks = append(asks, Worked{Ask: b.Ask, Name: AskName(step, b.Ask), School: b.School, From: b.Peak, Passed: passed})
 			i = len(asks) - 1
 			asks[i].Against, asks[i].Why = r.now.s.reps[n].against, r.now.s.whys[b.Step]
 			if d, ok := r.now.s.answered[b.Step]; ok {

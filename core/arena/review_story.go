@@ -109,7 +109,7 @@ func (r *Running) story(v Review) []phrase.Message {
 	for _, e := range r.live {
 		if m := e.Memory; m != nil {
 			step, _ := r.cat.Step(m.Step)
-			say("memory", phrase.Args{"ask": askName(step, m.Ask), "n": m.Tries, "answer": phrase.Of("story.last."+keyOf(m.Last), nil)})
+			say("memory", phrase.Args{"ask": AskName(step, m.Ask), "n": m.Tries, "answer": phrase.Of("story.last."+keyOf(m.Last), nil)})
 		}
 	}
 	if works := r.worksDone(); len(works) > 0 {

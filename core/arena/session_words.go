@@ -31,7 +31,8 @@ func (s *session) numbers() Numbers {
 // keyOf is a word as it stands in a phrase's key.
 func keyOf(word fmt.Stringer) string { return strings.ReplaceAll(word.String(), " ", "_") }
 
-func askName(step catalog.Step, a horse.Ask) phrase.Message {
+// AskName is an ask in words: its step, and how it is asked.
+func AskName(step catalog.Step, a horse.Ask) phrase.Message {
 	if a.Variant.IsZero() {
 		return phrase.Of("ask", phrase.Args{"step": step.FullName()})
 	}

@@ -15,8 +15,10 @@ import (
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
+	"ivorybridge/core/progress"
 	"ivorybridge/core/snag"
 	"ivorybridge/core/track"
+	"ivorybridge/core/trend"
 )
 
 // Schemas is a registry that knows the handbook's words and scales.
@@ -164,6 +166,9 @@ func vocabulary(r huma.Registry) {
 	word(r, assess.GateState{})
 	word(r, attention.Sign{})
 	word(r, attention.Need{})
+	word(r, progress.Certainty{})
+	word(r, progress.Measure{})
+	word(r, trend.Word{})
 	word(r, snag.Kind{})
 	word(r, snag.Act{})
 	scale(r, horse.Level{})

@@ -33,9 +33,9 @@ func (s *Reader) Past(ctx context.Context, c api.Caller, horseID string, beside 
 		if err != nil {
 			return history.History{}, nil, err
 		}
-		h, unread = next, append(slices.Clip(unread), left...)
+		h, unread = next.after, append(slices.Clip(unread), left...)
 		if !f.Newest || before != nil || h.Open != f.ID {
-			folds = append(folds, store.Fold{Session: f.Session, History: h, Unread: unread})
+			folds = append(folds, store.Fold{Session: f.Session, History: h, Figures: next.figures, Unread: unread})
 		}
 	}
 	if len(folds) > 0 {
@@ -46,14 +46,43 @@ func (s *Reader) Past(ctx context.Context, c api.Caller, horseID string, beside 
 	return h, unread, nil
 }
 
+// Figures are what each of a horse's sessions came to in numbers, the oldest first;
+// those that are folded are read, and those since, the one at work, are made. The
+// caller's view is a snapshot.
+func (s *Reader) Figures(ctx context.Context, c api.Caller, r Reading) ([]history.Figures, error) {
+	list, err := c.View.Figures(ctx, c.Practice, r.Horse.ID, s.Edition())
+	if err != nil {
+		return nil, err
+	}
+	p, err := c.View.Past(ctx, c.Practice, r.Horse.ID, s.Edition(), nil)
+	if err != nil {
+		return nil, err
+	}
+	h := p.History
+	for _, f := range p.After {
+		next, _, err := s.next(ctx, h, r.Beside(), f)
+		if err != nil {
+			return nil, err
+		}
+		h, list = next.after, append(list, next.figures)
+	}
+	return list, nil
+}
+
+// A folded session is the history after it, and what it alone came to.
+type folded struct {
+	after   history.History
+	figures history.Figures
+}
+
 // next folds one more session. An entry over which the rules break off is left
 // out, and told.
-func (s *Reader) next(ctx context.Context, h history.History, beside history.Beside, f store.Fresh) (history.History, []store.Unread, error) {
+func (s *Reader) next(ctx context.Context, h history.History, beside history.Beside, f store.Fresh) (folded, []store.Unread, error) {
 	unread := f.Unread
 	for range MostUnread {
-		after, err := s.tryNext(h, beside, f.Day)
+		next, err := s.tryNext(h, beside, f.Day)
 		if !api.IsBroken(err) {
-			return after, unread, err
+			return next, unread, err
 		}
 		s.Log.ErrorContext(ctx, "an entry can't be read", "session", f.ID, "error", err.Error())
 		i := Culprit(len(f.Day.Track), func(n int) bool {
@@ -63,21 +92,22 @@ func (s *Reader) next(ctx context.Context, h history.History, beside history.Bes
 			return !api.IsBroken(err)
 		})
 		if i < 0 {
-			return h, unread, err
+			return folded{after: h}, unread, err
 		}
 		e := f.Day.Track[i]
 		unread = append(slices.Clip(unread), store.Unread{Session: f.ID, On: f.Date, ID: e.ID, At: e.At, Kind: e.Kind.String()})
 		f.Day.Track = slices.Delete(slices.Clone(f.Day.Track), i, i+1)
 	}
-	return h, unread, &api.BrokenError{What: "too many entries of session " + f.ID + " can't be read"}
+	return folded{after: h}, unread, &api.BrokenError{What: "too many entries of session " + f.ID + " can't be read"}
 }
 
-func (s *Reader) tryNext(h history.History, beside history.Beside, d track.Day) (after history.History, err error) {
+func (s *Reader) tryNext(h history.History, beside history.Beside, d track.Day) (next folded, err error) {
 	err = api.Guarded(func() error {
-		after = h.After(s.Catalog, beside, d)
+		after, reps, visit := h.Read(s.Catalog, beside, d)
+		next = folded{after, history.FiguresOf(d, reps, visit)}
 		return nil
 	})
-	return after, err
+	return next, err
 }
 
 // A Told session is one with what came before it and what came of it.

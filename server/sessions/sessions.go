@@ -65,6 +65,7 @@ type Summary struct {
 
 func (s *Service) sessionOperations() {
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/horses/{id}/sessions", "sessions", "A horse's sessions, newest first", api.AtOnce(s.sessions))
+	api.Operation(s.API, api.Staff, http.MethodGet, "/api/horses/{id}/progress", "progress", "What changed over a horse's sessions", api.AtOnce(s.progress))
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/cases/{id}/session-start", "sessionStart", "What is looked at before a session", api.AtOnce(s.sessionStart))
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/cases/{id}/gate", "gate", "Whether and where a session may begin, without beginning one", s.gate)
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/cases/{id}/sessions", "startSession", "Begin a session", s.start)

@@ -83,9 +83,12 @@ WHERE practice_id = @practice_id AND horse_id = @horse_id AND edition = @edition
 ORDER BY local_date DESC, started_at DESC, session_id DESC LIMIT 1;
 
 -- name: KeepHistory :exec
-INSERT INTO histories (practice_id, horse_id, session_id, local_date, started_at, edition, body, unread)
-VALUES (@practice_id, @horse_id, @session_id, @local_date, @started_at, @edition, @body, @unread)
-ON CONFLICT (practice_id, session_id) DO UPDATE SET edition = excluded.edition, body = excluded.body, unread = excluded.unread;
+INSERT INTO histories (practice_id, horse_id, session_id, local_date, started_at, edition, body, unread, figures)
+VALUES (@practice_id, @horse_id, @session_id, @local_date, @started_at, @edition, @body, @unread, @figures)
+ON CONFLICT (practice_id, session_id) DO UPDATE SET edition = excluded.edition, body = excluded.body, unread = excluded.unread, figures = excluded.figures;
+
+-- name: GetFigures :many
+SELECT session_id, figures FROM histories WHERE practice_id = ? AND horse_id = ? AND edition = ? ORDER BY local_date, started_at, session_id;
 
 -- name: DropHistoriesFrom :exec
 DELETE FROM histories WHERE practice_id = @practice_id AND horse_id = @horse_id

@@ -117,6 +117,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getEntryKeptStmt, err = db.PrepareContext(ctx, getEntryKept); err != nil {
 		return nil, fmt.Errorf("error preparing query GetEntryKept: %w", err)
 	}
+	if q.getFiguresStmt, err = db.PrepareContext(ctx, getFigures); err != nil {
+		return nil, fmt.Errorf("error preparing query GetFigures: %w", err)
+	}
 	if q.getFirstPracticeStmt, err = db.PrepareContext(ctx, getFirstPractice); err != nil {
 		return nil, fmt.Errorf("error preparing query GetFirstPractice: %w", err)
 	}
@@ -536,6 +539,11 @@ func (q *Queries) Close() error {
 	if q.getEntryKeptStmt != nil {
 		if cerr := q.getEntryKeptStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getEntryKeptStmt: %w", cerr)
+		}
+	}
+	if q.getFiguresStmt != nil {
+		if cerr := q.getFiguresStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getFiguresStmt: %w", cerr)
 		}
 	}
 	if q.getFirstPracticeStmt != nil {
@@ -1043,6 +1051,7 @@ type Queries struct {
 	getEntriesOfHorseStmt    *sql.Stmt
 	getEntriesOfSessionStmt  *sql.Stmt
 	getEntryKeptStmt         *sql.Stmt
+	getFiguresStmt           *sql.Stmt
 	getFirstPracticeStmt     *sql.Stmt
 	getHandlersStmt          *sql.Stmt
 	getHandlersOfHorseStmt   *sql.Stmt
@@ -1167,6 +1176,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getEntriesOfHorseStmt:    q.getEntriesOfHorseStmt,
 		getEntriesOfSessionStmt:  q.getEntriesOfSessionStmt,
 		getEntryKeptStmt:         q.getEntryKeptStmt,
+		getFiguresStmt:           q.getFiguresStmt,
 		getFirstPracticeStmt:     q.getFirstPracticeStmt,
 		getHandlersStmt:          q.getHandlersStmt,
 		getHandlersOfHorseStmt:   q.getHandlersOfHorseStmt,

@@ -105,6 +105,7 @@ type History struct {
 	Edition    string
 	Body       string
 	Unread     string
+	Figures    string
 }
 
 type Horse struct {

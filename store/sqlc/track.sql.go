@@ -277,6 +277,44 @@ func (q *Queries) GetEntryKept(ctx context.Context, arg GetEntryKeptParams) (Get
 	return i, err
 }
 
+const getFigures = `-- name: GetFigures :many
+SELECT session_id, figures FROM histories WHERE practice_id = ? AND horse_id = ? AND edition = ? ORDER BY local_date, started_at, session_id
+`
+
+type GetFiguresParams struct {
+	PracticeID string
+	HorseID    string
+	Edition    string
+}
+
+type GetFiguresRow struct {
+	SessionID string
+	Figures   string
+}
+
+func (q *Queries) GetFigures(ctx context.Context, arg GetFiguresParams) ([]GetFiguresRow, error) {
+	rows, err := q.query(ctx, q.getFiguresStmt, getFigures, arg.PracticeID, arg.HorseID, arg.Edition)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetFiguresRow{}
+	for rows.Next() {
+		var i GetFiguresRow
+		if err := rows.Scan(&i.SessionID, &i.Figures); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const getHistories = `-- name: GetHistories :many
 SELECT session_id, edition, body, unread FROM histories WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, started_at, session_id
 `
@@ -1001,9 +1039,9 @@ func (q *Queries) InsertSession(ctx context.Context, arg InsertSessionParams) er
 }
 
 const keepHistory = `-- name: KeepHistory :exec
-INSERT INTO histories (practice_id, horse_id, session_id, local_date, started_at, edition, body, unread)
-VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8)
-ON CONFLICT (practice_id, session_id) DO UPDATE SET edition = excluded.edition, body = excluded.body, unread = excluded.unread
+INSERT INTO histories (practice_id, horse_id, session_id, local_date, started_at, edition, body, unread, figures)
+VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9)
+ON CONFLICT (practice_id, session_id) DO UPDATE SET edition = excluded.edition, body = excluded.body, unread = excluded.unread, figures = excluded.figures
 `
 
 type KeepHistoryParams struct {
@@ -1015,6 +1053,7 @@ type KeepHistoryParams struct {
 	Edition    string
 	Body       string
 	Unread     string
+	Figures    string
 }
 
 func (q *Queries) KeepHistory(ctx context.Context, arg KeepHistoryParams) error {
@@ -1027,6 +1066,7 @@ func (q *Queries) KeepHistory(ctx context.Context, arg KeepHistoryParams) error 
 		arg.Edition,
 		arg.Body,
 		arg.Unread,
+		arg.Figures,
 	)
 	return err
 }

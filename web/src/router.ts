@@ -38,6 +38,7 @@ export const router = createRouter({
         { path: '', name: 'bridge', component: () => import('./views/horse/BridgeTab.vue'), meta: { title: 'Bridge' } },
         { path: 'assessment', component: () => import('./views/horse/AssessmentTab.vue'), meta: { title: 'Assessment' } },
         { path: 'plan', component: () => import('./views/plan/PlanTab.vue'), meta: { title: 'Plan' } },
+        { path: 'progress', component: () => import('./views/progress/ProgressTab.vue'), meta: { title: 'Progress' } },
         { path: 'sessions', component: () => import('./views/horse/SessionsTab.vue'), meta: { title: 'Sessions' } },
         { path: 'reports', component: () => import('./views/horse/ReportsTab.vue'), meta: { title: 'Reports' } },
         { path: 'record', component: () => import('./views/horse/RecordTab.vue'), meta: { title: 'Record' } },

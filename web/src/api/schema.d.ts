@@ -414,6 +414,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/horses/{id}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What changed over a horse's sessions */
+        get: operations["progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/horses/{id}/reports": {
         parameters: {
             query?: never;
@@ -4614,6 +4631,154 @@ export interface components {
             to: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
             variant: components["schemas"]["PhraseMessage"];
         };
+        ProgressEnds: {
+            /**
+             * Format: double
+             * @description on the first day that asked both
+             */
+            first: number;
+            /**
+             * Format: double
+             * @description on the newest
+             */
+            now: number;
+        };
+        ProgressFelt: {
+            /**
+             * @description how sure it is
+             * @enum {string}
+             */
+            how: "" | "sure" | "no clear change" | "too early to say";
+            /** @description one for each ask and measure, in their order */
+            lines: components["schemas"]["ProgressLine"][];
+            /** @description why it is as sure as that */
+            means: components["schemas"]["PhraseMessage"];
+            /** @description the sentence */
+            says: components["schemas"]["PhraseMessage"];
+        };
+        ProgressGap: {
+            /** @description in their order */
+            checks: components["schemas"]["ProgressLooked"][];
+            /**
+             * Format: int64
+             * @description days
+             */
+            from: number;
+            /**
+             * Format: int64
+             * @description how many were kept
+             */
+            kept: number;
+            /** @description the days in words */
+            says: components["schemas"]["PhraseMessage"];
+        };
+        ProgressHeap: {
+            /** @description refused, try, tolerated, accepted, offered */
+            answers: number[];
+            /**
+             * Format: date
+             * @description its day
+             */
+            on: string;
+            /** @description its id */
+            session: string;
+        };
+        ProgressLasts: {
+            /** @description by the days between */
+            gaps: components["schemas"]["ProgressGap"][];
+            /**
+             * @description how sure it is
+             * @enum {string}
+             */
+            how: "" | "sure" | "no clear change" | "too early to say";
+            /** @description why it is as sure as that */
+            means: components["schemas"]["PhraseMessage"];
+            /** @description the sentence */
+            says: components["schemas"]["PhraseMessage"];
+            /** @description kept of all looks */
+            share: components["schemas"]["TrendShare"];
+        };
+        ProgressLine: {
+            /**
+             * @description what is measured
+             * @enum {string}
+             */
+            measure: "" | "level" | "seconds to first try" | "seconds to let-down";
+            /** @description the ask in words */
+            name: components["schemas"]["PhraseMessage"];
+            /** @description the word for it, and how sure */
+            says: components["schemas"]["PhraseMessage"];
+            /** @description id of each point's session */
+            sessions: string[];
+            /** @description key of a step of the catalogue */
+            step: string;
+            /** @description the row with the line through it */
+            trend: components["schemas"]["TrendTrend"];
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
+            variant?: string;
+        };
+        ProgressLooked: {
+            /** @description it was kept; else it slipped */
+            kept: boolean;
+            /** @description the ask in words */
+            name: components["schemas"]["PhraseMessage"];
+            /**
+             * Format: date
+             * @description its day
+             */
+            on: string;
+            /** @description its id */
+            session: string;
+        };
+        ProgressNumbers: {
+            /**
+             * Format: int64
+             * @description asks that were worked
+             */
+            asks: number;
+            /** @description first day against the last, ask by ask */
+            before: components["schemas"]["ProgressRow"][];
+            /** @description whether asks got lighter and quicker */
+            feel: components["schemas"]["ProgressFelt"];
+            /** @description every try, session by session, the oldest first */
+            heaps: components["schemas"]["ProgressHeap"][];
+            /** @description what was still there on a later day */
+            lasts: components["schemas"]["ProgressLasts"];
+            /** @description how much there is to judge by */
+            says: components["schemas"]["PhraseMessage"];
+            /**
+             * Format: int64
+             * @description how many counted anything
+             */
+            sessions: number;
+            /** @description how the two sides compare */
+            sides: components["schemas"]["ProgressSides"];
+            /**
+             * Format: date
+             * @description day of the first session
+             */
+            since: string;
+            /**
+             * Format: int64
+             * @description reps that count
+             */
+            tries: number;
+        };
+        ProgressPair: {
+            /**
+             * @description how sure the difference is
+             * @enum {string}
+             */
+            how: "" | "sure" | "no clear change" | "too early to say";
+            /** @description its name */
+            name: string;
+            /** @description the near side */
+            near: components["schemas"]["ProgressEnds"];
+            /** @description the off side */
+            off: components["schemas"]["ProgressEnds"];
+            /** @description its key */
+            step: string;
+        };
         ProgressPart: {
             /** @enum {string} */
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
@@ -4639,6 +4804,37 @@ export interface components {
             step: string;
             /** @description of a pier: the one plank that stands on it; absent: all do */
             under?: string;
+        };
+        ProgressRow: {
+            /** @description on the newest */
+            after: components["schemas"]["PhraseMessage"];
+            /** @description on the first day */
+            before: components["schemas"]["PhraseMessage"];
+            /**
+             * Format: date
+             * @description the first day that worked it
+             */
+            first: string;
+            /**
+             * Format: date
+             * @description the newest
+             */
+            last: string;
+            /** @description the ask in words */
+            name: components["schemas"]["PhraseMessage"];
+        };
+        ProgressSides: {
+            /**
+             * @description how sure it is
+             * @enum {string}
+             */
+            how: "" | "sure" | "no clear change" | "too early to say";
+            /** @description why it is as sure as that */
+            means: components["schemas"]["PhraseMessage"];
+            /** @description one for each step that both sides were asked with a level */
+            pairs: components["schemas"]["ProgressPair"][];
+            /** @description the sentence */
+            says: components["schemas"]["PhraseMessage"];
         };
         ProgressSource: {
             says: components["schemas"]["PhraseMessage"];
@@ -5639,6 +5835,79 @@ export interface components {
             record: components["schemas"]["TrailerRecord"];
             /** @description the yard where it stands */
             yard_id?: string;
+        };
+        TrendPoint: {
+            /**
+             * Format: int64
+             * @description number of the session, from 1
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description what it noted
+             */
+            y: number;
+        };
+        TrendShare: {
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            low: number;
+            /**
+             * Format: int64
+             * @description of how many
+             */
+            of: number;
+            /**
+             * Format: int64
+             * @description how many
+             */
+            some: number;
+        };
+        TrendTrend: {
+            /**
+             * Format: double
+             * @description the line at the first session
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description its upper end
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description lower end of the slope's interval
+             */
+            low: number;
+            /** @description one for each session that noted it */
+            points: components["schemas"]["TrendPoint"][];
+            /**
+             * Format: double
+             * @description change a session, of the number or of its logarithm; 0 while it is too early
+             */
+            slope: number;
+            /**
+             * Format: double
+             * @description half the height of the interval over the sessions
+             */
+            spread: number;
+            /**
+             * Format: double
+             * @description the line at the last
+             */
+            to: number;
+            /**
+             * @description what it comes to
+             * @enum {string}
+             */
+            word: "" | "less" | "more" | "same" | "no clear change" | "too early to say";
         };
         TryInputBody: {
             choices: components["schemas"]["PlanChoices"];
@@ -7073,6 +7342,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Photographs"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    progress: {
+        parameters: {
+            query?: {
+                /** @description sessions of this day and later; empty: all */
+                since?: string;
+                /** @description key of one step; empty: all that were worked */
+                step?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgressNumbers"];
                 };
             };
             /** @description Unauthorized */

@@ -16,6 +16,7 @@ const tabs = computed(() => [
   { to: `/horses/${file.id}`, name: 'Bridge' },
   { to: `/horses/${file.id}/assessment`, name: 'Assessment' },
   { to: `/horses/${file.id}/plan`, name: 'Plan' },
+  { to: `/horses/${file.id}/progress`, name: 'Progress' },
   { to: `/horses/${file.id}/sessions`, name: file.sessions ? `Sessions ${file.sessions}` : 'Sessions' },
   { to: `/horses/${file.id}/reports`, name: 'Reports' },
   { to: `/horses/${file.id}/record`, name: 'Record' },

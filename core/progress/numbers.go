@@ -1,0 +1,365 @@
+package progress
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/history"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+	"ivorybridge/core/trend"
+)
+
+// Numbers are what changed over a horse's sessions (part 8): in three findings, and
+// behind each what it stands on. Nothing in them is averaged over different asks.
+type Numbers struct {
+	Since    string         `json:"since" format:"date" doc:"day of the first session"`
+	Sessions int            `json:"sessions" doc:"how many counted anything"`
+	Tries    int            `json:"tries" doc:"reps that count"`
+	Asks     int            `json:"asks" doc:"asks that were worked"`
+	Says     phrase.Message `json:"says" doc:"how much there is to judge by"`
+	Feel     Felt           `json:"feel" doc:"whether asks got lighter and quicker"`
+	Sides    Sides          `json:"sides" doc:"how the two sides compare"`
+	Lasts    Lasts          `json:"lasts" doc:"what was still there on a later day"`
+	Before   []Row          `json:"before" doc:"first day against the last, ask by ask"`
+	Heaps    []Heap         `json:"heaps" doc:"every try, session by session, the oldest first"`
+}
+
+type certainties struct{}
+
+func (certainties) Words() []string { return []string{"sure", "no clear change", "too early to say"} }
+
+// Certainty is how sure a finding is.
+type Certainty = horse.Word[certainties]
+
+// The three of them.
+var (
+	Sure     = horse.MustWord[certainties]("sure")
+	NotClear = horse.MustWord[certainties]("no clear change")
+	TooEarly = horse.MustWord[certainties]("too early to say")
+)
+
+// A Finding is one sentence, how sure it is, and what it means.
+type Finding struct {
+	Says  phrase.Message `json:"says" doc:"the sentence"`
+	How   Certainty      `json:"how" doc:"how sure it is"`
+	Means phrase.Message `json:"means" doc:"why it is as sure as that"`
+}
+
+// Felt is whether asks got lighter and quicker: what got worse first, then what got
+// better, then what is not clear.
+type Felt struct {
+	Finding
+	Lines []Line `json:"lines" doc:"one for each ask and measure, in their order"`
+}
+
+type measures struct{}
+
+func (measures) Words() []string {
+	return []string{"level", "seconds to first try", "seconds to let-down"}
+}
+
+// Measure is what a line shows.
+type Measure = horse.Word[measures]
+
+var (
+	level   = horse.MustWord[measures]("level")
+	toTry   = horse.MustWord[measures]("seconds to first try")
+	letDown = horse.MustWord[measures]("seconds to let-down")
+)
+
+// A Line is one measure of one ask over the sessions that noted it.
+type Line struct {
+	horse.Ask
+	Name     phrase.Message `json:"name" doc:"the ask in words"`
+	Measure  Measure        `json:"measure" doc:"what is measured"`
+	Trend    trend.Trend    `json:"trend" doc:"the row with the line through it"`
+	Says     phrase.Message `json:"says" doc:"the word for it, and how sure"`
+	Sessions []string       `json:"sessions" doc:"id of each point's session"`
+}
+
+// Sides is how the two sides of the same step compare.
+type Sides struct {
+	Finding
+	Pairs []Pair `json:"pairs" doc:"one for each step that both sides were asked with a level"`
+}
+
+// A Pair is a step asked on both sides: the median level on its first day and now.
+type Pair struct {
+	Step string         `json:"step" doc:"its key"`
+	Name phrase.Slotted `json:"name" doc:"its name"`
+	Near Ends           `json:"near" doc:"the near side"`
+	Off  Ends           `json:"off" doc:"the off side"`
+	How  Certainty      `json:"how" doc:"how sure the difference is"`
+}
+
+// Ends are the first number and the newest.
+type Ends struct {
+	First float64 `json:"first" doc:"on the first day that asked both"`
+	Now   float64 `json:"now" doc:"on the newest"`
+}
+
+// Behind is by how many levels the off side takes more than the near; under 0 less.
+func (p Pair) Behind() float64 { return p.Off.Now - p.Near.Now }
+
+// Lasts is what was still there on a later day, by the days between.
+type Lasts struct {
+	Finding
+	Share trend.Share `json:"share" doc:"kept of all looks"`
+	Gaps  []Gap       `json:"gaps" doc:"by the days between"`
+}
+
+// A Gap is a number of days between, with the checks after so long.
+type Gap struct {
+	Says   phrase.Message `json:"says" doc:"the days in words"`
+	From   int            `json:"from" doc:"days"`
+	Kept   int            `json:"kept" doc:"how many were kept"`
+	Checks []Looked       `json:"checks" doc:"in their order"`
+}
+
+// Looked is one step looked at on a later day.
+type Looked struct {
+	Name    phrase.Message `json:"name" doc:"the ask in words"`
+	On      string         `json:"on" format:"date" doc:"its day"`
+	Session string         `json:"session" doc:"its id"`
+	Kept    bool           `json:"kept" doc:"it was kept; else it slipped"`
+}
+
+// A Row compares an ask on its first day with its newest.
+type Row struct {
+	Name   phrase.Message `json:"name" doc:"the ask in words"`
+	First  string         `json:"first" format:"date" doc:"the first day that worked it"`
+	Last   string         `json:"last" format:"date" doc:"the newest"`
+	Before phrase.Message `json:"before" doc:"on the first day"`
+	After  phrase.Message `json:"after" doc:"on the newest"`
+}
+
+// A Heap is the answers of one session.
+type Heap struct {
+	Session string `json:"session" doc:"its id"`
+	On      string `json:"on" format:"date" doc:"its day"`
+	Answers [5]int `json:"answers" doc:"refused, try, tolerated, accepted, offered"`
+}
+
+// Choice narrows what is looked at.
+type Choice struct {
+	Since string // sessions of this day and later; empty: all
+	Step  string // one step; empty: all
+}
+
+// NumbersOf are the numbers of a horse's sessions, the oldest first.
+func NumbersOf(c *catalog.Catalog, all []history.Figures, by Choice) Numbers {
+	sessions := slices.DeleteFunc(slices.Clone(all), func(f history.Figures) bool { return f.On < by.Since || len(f.Asks) == 0 && len(f.Checks) == 0 })
+	r := reader{c: c, sessions: sessions, step: by.Step}
+	n := Numbers{Sessions: len(sessions), Before: []Row{}, Heaps: []Heap{}}
+	if n.Sessions > 0 {
+		n.Since = sessions[0].On
+	}
+	asks := r.asks()
+	n.Asks = len(asks)
+	for _, f := range sessions {
+		h := Heap{Session: f.Session, On: f.On}
+		for _, a := range f.Asks {
+			if !r.wants(a.Ask) {
+				continue
+			}
+			n.Tries += a.N()
+			for i, some := range a.Answers {
+				h.Answers[i] += some
+			}
+		}
+		n.Heaps = append(n.Heaps, h)
+	}
+	n.Says = phrase.Of("progress.says", phrase.Args{"day": phrase.Date(n.Since), "sessions": n.Sessions, "tries": n.Tries, "asks": n.Asks})
+	if n.Sessions == 0 {
+		n.Says = phrase.Of("progress.says.none", nil)
+	}
+	for _, ask := range asks {
+		if row, ok := r.row(ask); ok {
+			n.Before = append(n.Before, row)
+		}
+	}
+	n.Feel, n.Sides, n.Lasts = r.feel(asks), r.sides(asks), r.lasts()
+	return n
+}
+
+// reader reads the figures of some sessions.
+type reader struct {
+	c        *catalog.Catalog
+	sessions []history.Figures
+	step     string
+}
+
+func (r reader) wants(a horse.Ask) bool { return (r.step == "" || a.Step == r.step) && r.c.HasAsk(a) }
+
+// asks lists what was worked, in the catalogue's order.
+func (r reader) asks() []horse.Ask {
+	var asks []horse.Ask
+	for _, f := range r.sessions {
+		for _, a := range f.Asks {
+			if r.wants(a.Ask) && !slices.Contains(asks, a.Ask) {
+				asks = append(asks, a.Ask)
+			}
+		}
+	}
+	slices.SortFunc(asks, r.c.Compare)
+	return asks
+}
+
+func (r reader) name(a horse.Ask) phrase.Message {
+	step, _ := r.c.Step(a.Step)
+	return arena.AskName(step, a)
+}
+
+// each calls with every session that worked an ask.
+func (r reader) each(ask horse.Ask, do func(x int, f history.Figures, a history.Figure)) {
+	for i, f := range r.sessions {
+		for _, a := range f.Asks {
+			if a.Ask == ask {
+				do(i+1, f, a)
+			}
+		}
+	}
+}
+
+// line is one measure of an ask; false where no session noted it.
+func (r reader) line(ask horse.Ask, m Measure, of func(history.Figure) *float64, as func([]trend.Point) trend.Trend) (Line, bool) {
+	l := Line{Ask: ask, Name: r.name(ask), Measure: m, Sessions: []string{}}
+	var points []trend.Point
+	r.each(ask, func(x int, f history.Figures, a history.Figure) {
+		if v := of(a); v != nil {
+			points, l.Sessions = append(points, trend.Point{X: x, Y: *v}), append(l.Sessions, f.Session)
+		}
+	})
+	if len(points) == 0 {
+		return l, false
+	}
+	l.Trend = as(points)
+	l.Says = phrase.Of("progress.word."+wordKey(l), phrase.Args{"n": len(points)})
+	return l, true
+}
+
+// wordKey is the key of a line's word: less of a level is lighter, of a time quicker.
+func wordKey(l Line) string {
+	kind := "time"
+	if l.Measure == level {
+		kind = "level"
+	}
+	switch l.Trend.Word {
+	case trend.Less:
+		return kind + ".less"
+	case trend.More:
+		return kind + ".more"
+	case trend.Same:
+		return "same"
+	case trend.NotClear:
+		return "unclear"
+	}
+	return "early"
+}
+
+// certainty is how sure a trend's word is.
+func certainty(t trend.Trend) Certainty {
+	switch {
+	case t.Sure():
+		return Sure
+	case t.Word == trend.NotClear:
+		return NotClear
+	}
+	return TooEarly
+}
+
+// place orders lines: worse, better, the same, not clear, too early.
+var place = map[trend.Word]int{trend.More: 0, trend.Less: 1, trend.Same: 2, trend.NotClear: 3, trend.TooEarly: 4}
+
+func (r reader) feel(asks []horse.Ask) Felt {
+	f := Felt{Lines: []Line{}}
+	for _, ask := range asks {
+		for _, m := range []struct {
+			Measure
+			of func(history.Figure) *float64
+			as func([]trend.Point) trend.Trend
+		}{
+			{level, func(a history.Figure) *float64 { return a.Level }, trend.OfLevels},
+			{toTry, func(a history.Figure) *float64 { return a.ToTry }, trend.OfTimes},
+			{letDown, func(a history.Figure) *float64 { return a.LetDown }, trend.OfTimes},
+		} {
+			if l, ok := r.line(ask, m.Measure, m.of, m.as); ok {
+				f.Lines = append(f.Lines, l)
+			}
+		}
+	}
+	slices.SortStableFunc(f.Lines, func(a, b Line) int {
+		return cmp.Or(
+			cmp.Compare(place[a.Trend.Word], place[b.Trend.Word]),
+			cmp.Compare(math.Abs(b.Trend.To-b.Trend.From)*comparable(b), math.Abs(a.Trend.To-a.Trend.From)*comparable(a)),
+			cmp.Compare(len(b.Sessions), len(a.Sessions)),
+		)
+	})
+	f.Finding = feelSays(f.Lines)
+	return f
+}
+
+// comparable puts a time's change beside a level's: what was seconds counts after.
+func comparable(l Line) float64 {
+	if l.Measure == level {
+		return 1
+	}
+	return 0.01
+}
+
+// feelSays is what the first line says.
+func feelSays(lines []Line) Finding {
+	if len(lines) == 0 {
+		return Finding{phrase.Of("progress.feel.none", nil), TooEarly, phrase.Of("progress.none.means", nil)}
+	}
+	l := lines[0]
+	of := func(w trend.Word) (n int) {
+		for _, one := range lines {
+			if one.Trend.Word == w {
+				n++
+			}
+		}
+		return n
+	}
+	ends := l.Trend.Points
+	args := phrase.Args{"ask": l.Name, "from": shown(l, ends[0].Y), "to": shown(l, ends[len(ends)-1].Y), "sessions": len(l.Sessions), "least": 4}
+	means := phrase.Of("progress.means."+certaintyKey(certainty(l.Trend)), args)
+	switch n := of(trend.Less); {
+	case l.Trend.Word == trend.More && n > 0:
+		means = phrase.Of("progress.means.some_better", phrase.Args{"n": n})
+	case l.Trend.Word == trend.Less && n > 1:
+		means = phrase.Of("progress.means.all_better", phrase.Args{"n": n - 1})
+	}
+	return Finding{phrase.Of("progress.feel."+wordKey(l), args), certainty(l.Trend), means}
+}
+
+func certaintyKey(c Certainty) string {
+	return map[Certainty]string{Sure: "sure", NotClear: "unclear", TooEarly: "early"}[c]
+}
+
+// shown is a line's number as it is said: a level whole, seconds from ten on whole.
+func shown(l Line, v float64) float64 {
+	if l.Measure == level || v >= 10 {
+		return math.Round(v)
+	}
+	return math.Round(v*10) / 10
+}
+
+func (r reader) row(ask horse.Ask) (Row, bool) {
+	row := Row{Name: r.name(ask)}
+	r.each(ask, func(_ int, f history.Figures, a history.Figure) {
+		said := phrase.Of("progress.row", phrase.Args{"soft": a.Soft(), "of": a.N()})
+		if a.Level != nil {
+			said = phrase.Of("progress.row.level", phrase.Args{"soft": a.Soft(), "of": a.N(), "level": math.Round(*a.Level)})
+		}
+		if row.First == "" {
+			row.First, row.Before = f.On, said
+		}
+		row.Last, row.After = f.On, said
+	})
+	return row, row.Last != row.First
+}
