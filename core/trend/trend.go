@@ -105,7 +105,7 @@ func of(points []Point, much float64) Trend {
 	if len(points) < least || len(slopes) == 0 {
 		return t
 	}
-	t.Slope = horse.Median(slopes)
+	t.Slope = (slopes[(len(slopes)-1)/2] + slopes[len(slopes)/2]) / 2 // they are sorted
 	t.Low, t.High = interval(slopes, varianceOfS(points))
 	offsets := make([]float64, len(points))
 	for i, p := range points {

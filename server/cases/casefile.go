@@ -35,7 +35,8 @@ type Reading struct {
 	Case        store.Case
 	Horse       store.Horse
 	Assessments []store.Assessment
-	History     history.History // of all sessions
+	History     history.History   // of all sessions
+	fresh       []history.Figures // of the sessions that were folded for it
 	rehearsals  []clearance.Rehearsal
 	chosen      []store.Chosen // by the plans, the oldest first
 	Used        []history.Used
@@ -89,7 +90,7 @@ func (s *Reader) ReadOf(ctx context.Context, c api.Caller, h store.Horse, kase s
 	if err != nil {
 		return Reading{}, err
 	}
-	if r.History, r.Unread, err = s.Past(ctx, c, h.ID, r.Beside(), nil); err != nil {
+	if r.History, r.Unread, r.fresh, err = s.past(ctx, c, h.ID, r.Beside(), nil); err != nil {
 		return Reading{}, err
 	}
 	err = api.Guarded(func() (err error) {

@@ -22,18 +22,25 @@ func (s *Reader) Edition() string { return history.Version + " " + s.Catalog.Ver
 // that it is read once. used are the own ladders of the plans; the caller's view
 // is a snapshot.
 func (s *Reader) Past(ctx context.Context, c api.Caller, horseID string, beside history.Beside, before *store.Session) (history.History, []store.Unread, error) {
+	h, unread, _, err := s.past(ctx, c, horseID, beside, before)
+	return h, unread, err
+}
+
+// past gives as well what the sessions came to in numbers that were folded just now.
+func (s *Reader) past(ctx context.Context, c api.Caller, horseID string, beside history.Beside, before *store.Session) (history.History, []store.Unread, []history.Figures, error) {
 	p, err := c.View.Past(ctx, c.Practice, horseID, s.Edition(), before)
 	if err != nil {
-		return history.History{}, nil, err
+		return history.History{}, nil, nil, err
 	}
 	var folds []store.Fold
+	var figures []history.Figures
 	h, unread := p.History, p.Unread
 	for _, f := range p.After {
 		next, left, err := s.next(ctx, h, beside, f)
 		if err != nil {
-			return history.History{}, nil, err
+			return history.History{}, nil, nil, err
 		}
-		h, unread = next.after, append(slices.Clip(unread), left...)
+		h, unread, figures = next.after, append(slices.Clip(unread), left...), append(figures, next.figures)
 		if !f.Newest || before != nil || h.Open != f.ID {
 			folds = append(folds, store.Fold{Session: f.Session, History: h, Figures: next.figures, Unread: unread})
 		}
@@ -43,30 +50,15 @@ func (s *Reader) Past(ctx context.Context, c api.Caller, horseID string, beside 
 			s.Log.WarnContext(ctx, "histories are not kept; they are made again when they are asked for", "horse", horseID, "error", err.Error())
 		}
 	}
-	return h, unread, nil
+	return h, unread, figures, nil
 }
 
-// Figures are what each of a horse's sessions came to in numbers, the oldest first;
-// those that are folded are read, and those since, the one at work, are made. The
-// caller's view is a snapshot.
+// Figures are what each of a horse's sessions came to in numbers, the oldest first:
+// those that were kept as the reading was made, and those that it folded. The
+// caller's view is the reading's snapshot.
 func (s *Reader) Figures(ctx context.Context, c api.Caller, r Reading) ([]history.Figures, error) {
 	list, err := c.View.Figures(ctx, c.Practice, r.Horse.ID, s.Edition())
-	if err != nil {
-		return nil, err
-	}
-	p, err := c.View.Past(ctx, c.Practice, r.Horse.ID, s.Edition(), nil)
-	if err != nil {
-		return nil, err
-	}
-	h := p.History
-	for _, f := range p.After {
-		next, _, err := s.next(ctx, h, r.Beside(), f)
-		if err != nil {
-			return nil, err
-		}
-		h, list = next.after, append(list, next.figures)
-	}
-	return list, nil
+	return append(list, r.fresh...), err
 }
 
 // A folded session is the history after it, and what it alone came to.
