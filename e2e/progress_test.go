@@ -26,6 +26,9 @@ func TestProgressSaysWhatChanged(t *testing.T) {
 	u.presses("all as tables")
 	u.seesIn("caption", "The median of each session")
 	u.seesIn("th", "load board")
+	u.presses("timing of the hands")
+	u.seesIn("h3", "Wren Harrow")
+	u.seesIn("article", "releases came on the try")
 	u.presses("back to what changed")
 
 	// One task alone, and since a later day: fewer sessions, and too early to say.

@@ -1,7 +1,9 @@
 package server
 
 import (
+	"context"
 	"net/http"
+	"slices"
 	"testing"
 	"time"
 
@@ -10,6 +12,7 @@ import (
 
 	"ivorybridge/core/progress"
 	"ivorybridge/core/trend"
+	"ivorybridge/store"
 )
 
 // What changed is read from the sessions as they are logged, the one at work among
@@ -44,4 +47,36 @@ func TestProgressFollowsTheSessions(t *testing.T) {
 	assert.Equal(t, trend.TooEarly, numbers("?since=2026-06-10").Feel.Lines[0].Trend.Word)
 	assert.Empty(t, numbers("?step=lead.back").Feel.Lines)
 	assert.Equal(t, "since", p.ask(http.MethodGet, "/api/horses/"+p.horse+"/progress?since=spring", nil).problem().Errors[0].Field)
+}
+
+// How somebody's releases came is shown to that person and to the lead trainer.
+func TestTimingIsShownToItsPersonAndTheLead(t *testing.T) {
+	p := signedInPractice(t)
+	p.add("ash", store.Assistant, false)
+	p.add("beck", store.Assistant, false)
+	users, err := p.Store.Users(context.Background(), p.actor.Practice)
+	require.NoError(t, err)
+	user := func(name string) string {
+		return users[slices.IndexFunc(users, func(u store.User) bool { return u.Name == name })].ID
+	}
+	session, _ := p.session()
+	for i, who := range []string{p.actor.User, user("ash"), user("ash")} {
+		e := rep("accepted", 2)
+		e["at"], e["seq"] = p.now.UnixMilli()+int64(i)*30_000, i+1
+		e["rep"].(map[string]any)["handler"] = who
+		p.logs(session, e)
+	}
+	seen := func() (names []string) {
+		var n progress.Numbers
+		p.ask(http.MethodGet, "/api/horses/"+p.horse+"/progress", nil).into(&n)
+		for _, h := range n.Hands {
+			names = append(names, h.Name+": "+h.Says.Text)
+		}
+		return names
+	}
+	assert.Equal(t, []string{"ash: 2 releases so far: too early to say.", "Wren: 1 release so far: too early to say."}, seen())
+	p.comesAs(p.actor.Practice, user("ash"))
+	assert.Equal(t, []string{"ash: 2 releases so far: too early to say."}, seen())
+	p.comesAs(p.actor.Practice, user("beck"))
+	assert.Empty(t, seen())
 }

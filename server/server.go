@@ -75,7 +75,7 @@ func New(c Config) (*Server, error) {
 	engine.Use(s.logging, s.recovery, refuses, gzip.Gzip(gzip.DefaultCompression, gzip.WithCustomShouldCompressFn(compresses)))
 	engine.NoMethod(func(g *gin.Context) { api.WriteProblem(g, http.StatusMethodNotAllowed, "That can't be done here.") })
 	a := api.New(engine, c.Version, api.API{Store: c.Store, Now: c.Now, Log: c.Log, Secure: c.Secure})
-	s.cases = &cases.Reader{API: a, Catalog: c.Catalog, Build: c.Version}
+	s.cases = cases.NewReader(a, c.Catalog, c.Version)
 	s.register(a)
 	a.Strictly()
 	engine.NoRoute(s.files())

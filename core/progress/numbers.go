@@ -25,6 +25,7 @@ type Numbers struct {
 	Sides    Sides          `json:"sides" doc:"how the two sides compare"`
 	Lasts    Lasts          `json:"lasts" doc:"what was still there on a later day"`
 	Before   []Row          `json:"before" doc:"first day against the last, ask by ask"`
+	Hands    []Hand         `json:"hands" doc:"how releases came, for each person who held the rope; a server shows each to that person and to the lead trainer alone"`
 	Heaps    []Heap         `json:"heaps" doc:"every try, session by session, the oldest first"`
 }
 
@@ -154,7 +155,7 @@ type Choice struct {
 func NumbersOf(c *catalog.Catalog, all []history.Figures, by Choice) Numbers {
 	sessions := slices.DeleteFunc(slices.Clone(all), func(f history.Figures) bool { return f.On < by.Since || len(f.Asks) == 0 && len(f.Checks) == 0 })
 	r := reader{c: c, sessions: sessions, step: by.Step}
-	n := Numbers{Sessions: len(sessions), Before: []Row{}, Heaps: []Heap{}}
+	n := Numbers{Sessions: len(sessions), Before: []Row{}, Heaps: []Heap{}, Hands: r.hands()}
 	if n.Sessions > 0 {
 		n.Since = sessions[0].On
 	}

@@ -143,6 +143,32 @@ func TestWhatLasts(t *testing.T) {
 	assert.Equal(t, []int{1, 2, 2, 1}, in)
 }
 
+// Of ten releases eight on the try are well; under that it is said what to practise.
+func TestHowReleasesCame(t *testing.T) {
+	hand := func(person string, on, late, wrong int) []history.Figures {
+		f := at(hindquarters, 3)
+		f.Hands = []history.Timing{{Person: person, Of: on + late + wrong, OnTry: on, Late: late, Wrong: wrong, Starts: on, FromOne: on}}
+		return sessions([]history.Figure{f}, []history.Figure{f})
+	}
+	for name, c := range map[string]struct {
+		all []history.Figures
+		say string
+	}{
+		"well":     {hand("wren", 4, 1, 0), "8 of 10 releases came on the try."},
+		"late":     {hand("wren", 3, 2, 0), "6 of 10 releases came on the try, 4 late: let go sooner."},
+		"wrong":    {hand("wren", 3, 1, 1), "6 of 10 releases came on the try: wait for it."},
+		"too few":  {hand("wren", 4, 0, 0), "8 releases so far: too early to say."},
+		"just ten": {hand("wren", 5, 0, 0), "10 of 10 releases came on the try."},
+	} {
+		n := of(t, c.all, Choice{})
+		require.Len(t, n.Hands, 1, name)
+		assert.Equal(t, c.say, said(n.Hands[0].Says), name)
+		assert.Len(t, n.Hands[0].Points, 2, name)
+	}
+	n := of(t, append(hand("ines", 1, 0, 0), hand("wren", 2, 0, 0)...), Choice{})
+	assert.Equal(t, []string{"wren", "ines"}, []string{n.Hands[0].Person, n.Hands[1].Person}, "who held most comes first")
+}
+
 func TestNothingLoggedSaysNothing(t *testing.T) {
 	n := of(t, nil, Choice{})
 	assert.Equal(t, "No session has counted a try yet.", said(n.Says))

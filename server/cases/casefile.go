@@ -9,6 +9,8 @@ import (
 	"maps"
 	"slices"
 
+	lru "github.com/hashicorp/golang-lru/v2"
+
 	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
@@ -25,6 +27,17 @@ type Reader struct {
 	*api.API
 	Catalog *catalog.Catalog
 	Build   string // the version of the program
+
+	figures *lru.Cache[figuresKey, stampedFigures]
+}
+
+// NewReader reads cases by a catalogue, in a build of the program.
+func NewReader(a *api.API, c *catalog.Catalog, build string) *Reader {
+	figures, err := lru.New[figuresKey, stampedFigures](mostFigures)
+	if err != nil {
+		panic(err) // the size is above 0
+	}
+	return &Reader{API: a, Catalog: c, Build: build, figures: figures}
 }
 
 // planVisits is how many visits a plan lays out.
@@ -35,13 +48,13 @@ type Reading struct {
 	Case        store.Case
 	Horse       store.Horse
 	Assessments []store.Assessment
-	History     history.History   // of all sessions
-	fresh       []history.Figures // of the sessions that were folded for it
+	History     history.History // of all sessions
 	rehearsals  []clearance.Rehearsal
 	chosen      []store.Chosen // by the plans, the oldest first
 	Used        []history.Used
 	Unread      []store.Unread // entries that are left out
 	File        *casefile.File
+	pastFigures // of the sessions that were folded for it
 }
 
 // Choices are those of the newest plan; before there is one, what was wanted as
@@ -90,7 +103,7 @@ func (s *Reader) ReadOf(ctx context.Context, c api.Caller, h store.Horse, kase s
 	if err != nil {
 		return Reading{}, err
 	}
-	if r.History, r.Unread, r.fresh, err = s.past(ctx, c, h.ID, r.Beside(), nil); err != nil {
+	if r.History, r.Unread, r.pastFigures, err = s.past(ctx, c, h.ID, r.Beside(), nil); err != nil {
 		return Reading{}, err
 	}
 	err = api.Guarded(func() (err error) {

@@ -26,11 +26,19 @@ func (s *Reader) Past(ctx context.Context, c api.Caller, horseID string, beside 
 	return h, unread, err
 }
 
+// pastFigures are what sessions came to in numbers that nobody had folded yet, the
+// horse's stamp as that was read, and which of them were kept since.
+type pastFigures struct {
+	stamp  int64
+	fresh  []history.Figures
+	folded []store.Fold
+}
+
 // past gives as well what the sessions came to in numbers that were folded just now.
-func (s *Reader) past(ctx context.Context, c api.Caller, horseID string, beside history.Beside, before *store.Session) (history.History, []store.Unread, []history.Figures, error) {
+func (s *Reader) past(ctx context.Context, c api.Caller, horseID string, beside history.Beside, before *store.Session) (history.History, []store.Unread, pastFigures, error) {
 	p, err := c.View.Past(ctx, c.Practice, horseID, s.Edition(), before)
 	if err != nil {
-		return history.History{}, nil, nil, err
+		return history.History{}, nil, pastFigures{}, err
 	}
 	var folds []store.Fold
 	var figures []history.Figures
@@ -38,7 +46,7 @@ func (s *Reader) past(ctx context.Context, c api.Caller, horseID string, beside 
 	for _, f := range p.After {
 		next, left, err := s.next(ctx, h, beside, f)
 		if err != nil {
-			return history.History{}, nil, nil, err
+			return history.History{}, nil, pastFigures{}, err
 		}
 		h, unread, figures = next.after, append(slices.Clip(unread), left...), append(figures, next.figures)
 		if !f.Newest || before != nil || h.Open != f.ID {
@@ -50,16 +58,39 @@ func (s *Reader) past(ctx context.Context, c api.Caller, horseID string, beside 
 			s.Log.WarnContext(ctx, "histories are not kept; they are made again when they are asked for", "horse", horseID, "error", err.Error())
 		}
 	}
-	return h, unread, figures, nil
+	return h, unread, pastFigures{p.Stamp, figures, folds}, nil
 }
 
 // Figures are what each of a horse's sessions came to in numbers, the oldest first:
-// those that were kept as the reading was made, and those that it folded. The
-// caller's view is the reading's snapshot.
+// those that were kept as the reading was made, which are remembered while nothing
+// of the horse changes, and those that it folded. The caller's view is the reading's
+// snapshot.
 func (s *Reader) Figures(ctx context.Context, c api.Caller, r Reading) ([]history.Figures, error) {
-	list, err := c.View.Figures(ctx, c.Practice, r.Horse.ID, s.Edition())
-	return append(list, r.fresh...), err
+	key := figuresKey{c.Practice, r.Horse.ID, s.Edition()}
+	list, there := s.figures.Get(key)
+	if !there || list.stamp != r.stamp || len(r.folded) > 0 {
+		kept, err := c.View.Figures(ctx, c.Practice, r.Horse.ID, s.Edition())
+		if err != nil {
+			return nil, err
+		}
+		list = stampedFigures{r.stamp, kept}
+		if len(r.folded) == 0 {
+			s.figures.Add(key, list)
+		}
+	}
+	return append(slices.Clip(list.kept), r.fresh...), nil
 }
+
+type figuresKey struct{ practice, horse, edition string }
+
+// stampedFigures are those that were kept when the horse had that stamp.
+type stampedFigures struct {
+	stamp int64
+	kept  []history.Figures
+}
+
+// mostFigures is of how many horses they are remembered.
+const mostFigures = 64
 
 // A folded session is the history after it, and what it alone came to.
 type folded struct {

@@ -6,6 +6,8 @@ import (
 
 	"ivorybridge/core/progress"
 	"ivorybridge/server/api"
+	"ivorybridge/server/cases"
+	"ivorybridge/store"
 )
 
 type progressInput struct {
@@ -29,5 +31,27 @@ func (s *Service) progress(ctx context.Context, c api.Caller, in *progressInput)
 	if err != nil {
 		return progress.Numbers{}, err
 	}
-	return progress.NumbersOf(r.File.Catalog, figures, progress.Choice{Since: in.Since, Step: in.Step}), nil
+	n := progress.NumbersOf(r.File.Catalog, figures, progress.Choice{Since: in.Since, Step: in.Step})
+	n.Hands, err = s.handsFor(ctx, c, r, n.Hands)
+	return n, err
+}
+
+// handsFor are the hands that a caller may see, with their names: all to the lead
+// trainer, to anybody else their own.
+func (s *Service) handsFor(ctx context.Context, c api.Caller, r cases.Reading, all []progress.Hand) ([]progress.Hand, error) {
+	names, err := s.UserNames(ctx, c)
+	if err != nil {
+		return nil, err
+	}
+	for _, o := range r.Horse.Holders() {
+		names[o.ID] = o.Name
+	}
+	shown := []progress.Hand{}
+	for _, h := range all {
+		if c.Role == store.Lead || h.Person == c.ID {
+			h.Name = names[h.Person]
+			shown = append(shown, h)
+		}
+	}
+	return shown, nil
 }

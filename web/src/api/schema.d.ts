@@ -4672,6 +4672,35 @@ export interface components {
             /** @description the days in words */
             says: components["schemas"]["PhraseMessage"];
         };
+        ProgressHand: {
+            /** @description asks begun at 1, of those whose first level was noted */
+            from_one: components["schemas"]["TrendShare"];
+            /**
+             * Format: int64
+             * @description a second or more after it
+             */
+            late: number;
+            /** @description in words, where it is known */
+            name?: string;
+            /**
+             * Format: int64
+             * @description releases
+             */
+            of: number;
+            /** @description on the try */
+            on_try: components["schemas"]["TrendShare"];
+            /** @description as the tracks name them */
+            person: string;
+            /** @description share on the try, session by session, in hundredths */
+            points: components["schemas"]["TrendPoint"][];
+            /** @description what it comes to */
+            says: components["schemas"]["PhraseMessage"];
+            /**
+             * Format: int64
+             * @description at the wrong moment
+             */
+            wrong: number;
+        };
         ProgressHeap: {
             /** @description refused, try, tolerated, accepted, offered */
             answers: number[];
@@ -4740,6 +4769,8 @@ export interface components {
             before: components["schemas"]["ProgressRow"][];
             /** @description whether asks got lighter and quicker */
             feel: components["schemas"]["ProgressFelt"];
+            /** @description how releases came, for each person who held the rope; a server shows each to that person and to the lead trainer alone */
+            hands: components["schemas"]["ProgressHand"][];
             /** @description every try, session by session, the oldest first */
             heaps: components["schemas"]["ProgressHeap"][];
             /** @description what was still there on a later day */

@@ -12,6 +12,7 @@ import OneTap from '../../parts/OneTap.vue'
 import PageState from '../../parts/PageState.vue'
 import { dayMonth, longDate, shortDate } from '../../words'
 import FindingHead from './FindingHead.vue'
+import HandsLeaf from './HandsLeaf.vue'
 import LastingPlanks from './LastingPlanks.vue'
 import NumbersTable from './NumbersTable.vue'
 import SidePairs from './SidePairs.vue'
@@ -40,6 +41,10 @@ const steps = computed(() => {
   const all = whole.data.value?.feel.lines ?? []
   return [...new Map(all.map((l) => [l.step, l.name.text.split(',')[0] ?? l.step])).entries()]
 })
+const leaves = computed(() => [
+  { key: 'tables', name: 'all as tables' },
+  ...(data.value?.hands.length ? [{ key: 'hands', name: 'timing of the hands' }] : []),
+])
 const answers = ['refused', 'try', 'tolerated', 'accepted', 'offered']
 
 function choose(key: 'since' | 'step', event: Event) {
@@ -56,6 +61,7 @@ function choose(key: 'since' | 'step', event: Event) {
         <p>The first session begins it; from the fourth on there is a trend.</p>
       </section>
       <template v-else-if="open === 'tables'"><NumbersTable :numbers="data" /></template>
+      <template v-else-if="open === 'hands'"><HandsLeaf :hands="data.hands" :days="data.heaps.map((h) => h.on)" /></template>
       <template v-else>
         <div class="top">
           <p>{{ data.says.text }} Height is the feel it took, of ten.</p>
@@ -126,11 +132,7 @@ function choose(key: 'since' | 'step', event: Event) {
           </section>
         </div>
       </template>
-      <OneTap
-        :leaves="[{ key: 'tables', name: 'all as tables' }]"
-        front="what changed"
-        :links="[{ to: `/horses/${file?.id}/sessions`, name: 'every session' }]"
-      />
+      <OneTap :leaves="leaves" front="what changed" :links="[{ to: `/horses/${file?.id}/sessions`, name: 'every session' }]" />
     </div>
   </PageState>
 </template>

@@ -10,7 +10,6 @@ const emit = defineEmits<{ mark: [session: string] }>()
 
 const names = ['refused', 'try', 'tolerated', 'accepted', 'offered']
 const newest = 9
-const across = 3
 const shown = computed(() =>
   heaps.slice(-newest).map((h) => {
     const tries = h.answers.flatMap((n, i) => Array.from({ length: n }, () => names[i] ?? ''))
@@ -37,7 +36,7 @@ const shown = computed(() =>
       @click="emit('mark', h.session)"
     >
       <span class="heap" aria-hidden="true">
-        <AnswerShape v-for="(a, i) in h.tries.slice(0, across * 8)" :key="i" :answer="a" width="14" height="14" />
+        <AnswerShape v-for="(a, i) in h.tries" :key="i" :answer="a" width="10" height="10" />
       </span>
       <span class="day">{{ dayMonth(h.on) }}</span>
       <span class="small">{{ count(h.tries.length, 'try', 'tries') }}</span>
@@ -72,7 +71,7 @@ button {
   display: flex;
   flex-wrap: wrap-reverse;
   gap: 2px;
-  width: 48px;
+  width: 60px;
 }
 .day {
   font-weight: 600;
