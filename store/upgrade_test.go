@@ -30,7 +30,7 @@ import (
 // landed are the commits that changed the schema, the oldest first. Of each there
 // is a small database in testdata, as that commit made it.
 var landed = []string{
-	"9d00280", "a92b5d7", "f265366", "cada320", "011417b", "f37b752", "55c97d4", "e511937", "4daa2c0", "4429bc8", "a27acfc", "b9dc41c", "858b788",
+	"9d00280", "a92b5d7", "f265366", "cada320", "011417b", "f37b752", "55c97d4", "e511937", "4daa2c0", "4429bc8", "a27acfc", "b9dc41c", "858b788", "56f648c",
 }
 
 // id are the rows of a landed database, by what they are.
@@ -241,6 +241,25 @@ func TestADatabaseThatWasMigratedOnIsMended(t *testing.T) {
 		require.NoError(t, err)
 		assert.Len(t, copies, 1, "once mended it is well")
 		require.NoError(t, again.Close())
+	}
+}
+
+// Each schema but the newest has a database that a commit left: who adds a migration
+// adds the one of the schema before.
+func TestEachEarlierSchemaHasItsDatabase(t *testing.T) {
+	names, err := fs.Glob(migrations, "migrations/*.sql")
+	require.NoError(t, err)
+	there := map[int64]bool{}
+	for _, commit := range landed {
+		db, err := connect(landedAt(t, commit), "_pragma=query_only(1)")
+		require.NoError(t, err)
+		var version int64
+		require.NoError(t, db.QueryRow("SELECT max(version_id) FROM goose_db_version").Scan(&version))
+		require.NoError(t, db.Close())
+		there[version] = true
+	}
+	for version := int64(1); version < int64(len(names)); version++ {
+		assert.True(t, there[version], "no database of schema %d: add its commit to the list, and make landed", version)
 	}
 }
 
