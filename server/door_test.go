@@ -63,8 +63,11 @@ func TestAStormAtTheDoor(t *testing.T) {
 		})
 	}
 	close(gate)
+	began := time.Now()
 	assert.Equal(t, http.StatusOK, p.knocks("192.0.2.200:1", "user3@example.org", password).Code, "from the yard")
+	yard := time.Since(began)
 	assert.Equal(t, http.StatusOK, p.knocks("203.0.113.77:1", "user4@example.org", password).Code, "from a new place")
+	t.Logf("in the storm: from the yard within %v, then from a new place within %v", yard, time.Since(began)-yard)
 	storm.Wait()
 	all, err := p.Store.Door(context.Background(), p.actor.Practice, 1000)
 	require.NoError(t, err)

@@ -23,15 +23,18 @@ const policy = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-sr
 func (s *Server) headers(h http.Header, r *http.Request) {
 	h.Set("Content-Security-Policy", policy)
 	h.Set("X-Content-Type-Options", "nosniff")
-	h.Set("Referrer-Policy", "same-origin")
-	h.Set("Cross-Origin-Opener-Policy", "same-origin")
-	h.Set("Cross-Origin-Resource-Policy", "same-origin")
-	h.Set("Permissions-Policy", "geolocation=(), microphone=(), camera=()")
 	if s.Secure {
 		h.Set("Strict-Transport-Security", "max-age=31536000")
 	}
+	if strings.HasPrefix(r.URL.Path, "/assets/") {
+		return // the rest is said of pages, and would only weigh on a weak signal
+	}
+	h.Set("Referrer-Policy", "same-origin")
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	h.Set("Permissions-Policy", "geolocation=(), microphone=(), camera=()")
 	if strings.HasPrefix(r.URL.Path, "/api/") {
 		h.Set("Cache-Control", "no-store")
+		h.Set("Cross-Origin-Resource-Policy", "same-origin")
 	}
 }
 

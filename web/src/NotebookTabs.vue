@@ -1,12 +1,14 @@
 <script setup lang="ts">
 // The places, as page tabs cut into the ruled edge of a notebook; the open one
 // joins the sheet. In the hand they stand at the bottom.
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { me, signOut } from './api/me'
 import { keptWords, outbox, saveToFile } from './offline/kept'
-import SetAside from './offline/SetAside.vue'
 import { places } from './places'
+
+/** Seldom needed, so it comes only when it is. */
+const SetAside = defineAsyncComponent(() => import('./offline/SetAside.vue'))
 
 const route = useRoute()
 const router = useRouter()
