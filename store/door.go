@@ -29,7 +29,7 @@ type AtDoor struct {
 	LastAt   int64
 	Times    int64
 	What     string
-	Said     string // the address that was typed; the origin or the host that was refused
+	Said     string // address of the account; the origin or the host that was refused
 	Place    string // network address
 	Device   string
 }
@@ -68,18 +68,14 @@ func (s *Store) KeepAtDoor(ctx context.Context, list []AtDoor) error {
 }
 
 // Door lists what happened at a practice's door, the newest first; what concerns
-// no account that is known here stands in every practice's list, without the
-// address that was typed: it may be a password.
+// no account that is known here stands in every practice's list.
 func (v View) Door(ctx context.Context, practice string, most int64) ([]AtDoor, error) {
 	rows, err := v.read.GetDoor(ctx, sqlc.GetDoorParams{PracticeID: null(practice), Limit: most})
 	list := make([]AtDoor, 0, len(rows))
 	for _, r := range rows {
-		d := AtDoor{Practice: practice, Name: r.Name, At: r.At, LastAt: r.LastAt, Times: r.Times, What: r.What, Said: r.Said, Place: r.Place, Device: r.Device}
-		if r.Unknown {
-			d.Practice = ""
-		}
-		if r.Unknown && (r.What == WrongPassword || r.What == HeldOff) {
-			d.Said = ""
+		d := AtDoor{Name: r.Name, At: r.At, LastAt: r.LastAt, Times: r.Times, What: r.What, Said: r.Said, Place: r.Place, Device: r.Device}
+		if !r.Unknown {
+			d.Practice = practice
 		}
 		list = append(list, d)
 	}

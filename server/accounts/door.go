@@ -46,11 +46,7 @@ func (s *Service) atDoor(ctx context.Context, d store.AtDoor) {
 	if d.What == store.SignedInAtDoor || d.What == store.PasswordChanged || d.What == store.EverywhereSignedOut {
 		level = slog.LevelInfo
 	}
-	said := d.Said
-	if d.User == "" && (d.What == store.WrongPassword || d.What == store.HeldOff) {
-		said = "" // what was typed there may be a password
-	}
-	s.Log.Log(ctx, level, "at the door: "+d.What, "said", said, "place", d.Place, "device", d.Device)
+	s.Log.Log(ctx, level, "at the door: "+d.What, "said", d.Said, "place", d.Place, "device", d.Device)
 	if err := s.ledger.note(ctx, d); err != nil {
 		s.Store.Note(err)
 		s.Log.ErrorContext(ctx, "what happened at the door is not in the list", "error", err.Error())
@@ -62,9 +58,10 @@ func (s *Service) Refused(ctx context.Context, what, from, place, device string)
 	s.atDoor(ctx, store.AtDoor{What: what, At: s.Now().UnixMilli(), Said: clip(from, 254), Place: clip(place, 60), Device: clip(device, 300)})
 }
 
-// atDoor is what the knock came to.
+// atDoor is what the knock came to. What was typed where no account is may be a
+// password in the wrong field: it is kept nowhere.
 func (k knock) atDoor(what string, c api.Caller, device string) store.AtDoor {
-	return store.AtDoor{Practice: k.user.Practice, User: k.user.ID, At: c.Now.UnixMilli(), What: what, Said: clip(k.email, 254), Place: clip(k.place, 60), Device: clip(device, 300)}
+	return store.AtDoor{Practice: k.user.Practice, User: k.user.ID, At: c.Now.UnixMilli(), What: what, Said: clip(k.user.Email, 254), Place: clip(k.place, 60), Device: clip(device, 300)}
 }
 
 // DoorRow is something that happened at the door.
@@ -74,7 +71,7 @@ type DoorRow struct {
 	Times  int64  `json:"times" doc:"so often within a minute"`
 	What   string `json:"what" enum:"signed in,wrong password,held off,kept out,password changed,signed out everywhere,refused origin,refused host"`
 	Name   string `json:"name,omitempty" doc:"of the user whose account it was"`
-	Said   string `json:"said,omitempty" doc:"the address that was typed; empty: no account that is known here"`
+	Said   string `json:"said,omitempty" doc:"address of the account, or what was refused; empty: no account that is known here"`
 	Place  string `json:"place" doc:"network address"`
 	Device string `json:"device" doc:"what the browser says it is"`
 }
