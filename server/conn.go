@@ -5,22 +5,22 @@ import (
 	"net"
 )
 
-// Guarded lets the answers that the library writes by itself, to what is no
+// WithHeaders lets the answers that the library writes by itself, to what is no
 // request or far too long a one, carry the headers that every other has. It sees
 // plain connections only.
-func Guarded(l net.Listener) net.Listener { return guarded{l} }
+func WithHeaders(l net.Listener) net.Listener { return headed{l} }
 
-type guarded struct{ net.Listener }
+type headed struct{ net.Listener }
 
-func (l guarded) Accept() (net.Conn, error) {
+func (l headed) Accept() (net.Conn, error) {
 	c, err := l.Listener.Accept()
 	if err != nil {
 		return nil, err
 	}
-	return guardedConn{c}, nil
+	return headedConn{c}, nil
 }
 
-type guardedConn struct{ net.Conn }
+type headedConn struct{ net.Conn }
 
 // The library's own answers begin and go on so.
 var (
@@ -29,7 +29,7 @@ var (
 	withThem  = []byte("\r\nContent-Security-Policy: " + policy + "\r\nX-Content-Type-Options: nosniff")
 )
 
-func (c guardedConn) Write(b []byte) (int, error) {
+func (c headedConn) Write(b []byte) (int, error) {
 	if !bytes.HasPrefix(b, ownAnswer) {
 		return c.Conn.Write(b)
 	}

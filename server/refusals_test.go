@@ -77,7 +77,7 @@ func TestTheLibrarysOwnAnswersCarryTheHeaders(t *testing.T) {
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	web := p.HTTP("")
-	go func() { _ = web.Serve(Guarded(l)) }() // it ends with the test
+	go func() { _ = web.Serve(WithHeaders(l)) }() // it ends with the test
 	defer func() { assert.NoError(t, web.Close()) }()
 	for asked, code := range map[string]int{
 		"GARBAGE\r\n\r\n":        http.StatusBadRequest,

@@ -130,8 +130,6 @@ func progressRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
 	if err := decode(dec, &doc); err != nil {
 		return nil, err
 	}
-	var past history.History
-	var figures []history.Figures
 	for _, d := range doc.Sessions {
 		if _, dated := horse.DayNumber(d.Date); !dated {
 			return nil, fmt.Errorf("session %q: %q is not a date: write it as 2026-05-01", d.ID, d.Date)
@@ -141,10 +139,8 @@ func progressRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
 				return nil, fmt.Errorf("session %q: entry %s: %w", d.ID, e.ID, err)
 			}
 		}
-		next, reps, visit := past.Read(c, history.Beside{}, d)
-		past, figures = next, append(figures, history.FiguresOf(d, reps, visit))
 	}
-	answer := progress.NumbersOf(c, figures, progress.Choice{Since: doc.Since, Step: doc.Step})
+	answer := progress.NumbersOf(c, history.Figured(c, history.Beside{}, doc.Sessions), progress.Choice{Since: doc.Since, Step: doc.Step})
 	phrase.English(phrase.Shipped).Tell(&answer)
 	return answer, nil
 }

@@ -127,7 +127,7 @@ func (o *settings) run(ctx context.Context, s *server.Server, out io.Writer) err
 		}
 		return fmt.Errorf("listening: %w", err)
 	}
-	listener = server.Guarded(listener)
+	listener = server.WithHeaders(listener)
 	failed := make(chan error, 1)
 	go func() {
 		if o.cert != "" {

@@ -15,15 +15,28 @@ import (
 
 // Fold folds sessions in their order: by date, then by when they began.
 func Fold(c *catalog.Catalog, b Beside, days []track.Day) History {
-	days = slices.Clone(days)
-	slices.SortStableFunc(days, func(a, b track.Day) int {
-		return cmp.Or(cmp.Compare(a.Date, b.Date), cmp.Compare(a.Started, b.Started))
-	})
 	var h History
-	for _, d := range days {
+	for _, d := range inOrder(days) {
 		h = h.After(c, b, d)
 	}
 	return h
+}
+
+// Figured are what sessions came to in numbers, each folded after those before it.
+func Figured(c *catalog.Catalog, b Beside, days []track.Day) []Figures {
+	var h History
+	var list []Figures
+	for _, d := range inOrder(days) {
+		next, reps, visit := h.Read(c, b, d)
+		h, list = next, append(list, FiguresOf(d, reps, visit))
+	}
+	return list
+}
+
+func inOrder(days []track.Day) []track.Day {
+	return slices.SortedStableFunc(slices.Values(days), func(a, b track.Day) int {
+		return cmp.Or(cmp.Compare(a.Date, b.Date), cmp.Compare(a.Started, b.Started))
+	})
 }
 
 // read reads a session after the history before it, by one catalogue.

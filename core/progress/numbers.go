@@ -16,6 +16,8 @@ import (
 // Numbers are what changed over a horse's sessions (part 8): in three findings, and
 // behind each what it stands on. Nothing in them is averaged over different asks.
 type Numbers struct {
+	Days     []string       `json:"days" doc:"of all sessions: from which one can look"`
+	Steps    []Step         `json:"steps" doc:"all that were worked: at which alone one can look"`
 	Since    string         `json:"since" format:"date" doc:"day of the first session"`
 	Sessions int            `json:"sessions" doc:"how many counted anything"`
 	Tries    int            `json:"tries" doc:"reps that count"`
@@ -27,6 +29,12 @@ type Numbers struct {
 	Before   []Row          `json:"before" doc:"first day against the last, ask by ask"`
 	Hands    []Hand         `json:"hands" doc:"how releases came, for each person who held the rope; a server shows each to that person and to the lead trainer alone"`
 	Heaps    []Heap         `json:"heaps" doc:"every try, session by session, the oldest first"`
+}
+
+// A Step is one that was worked.
+type Step struct {
+	Step string         `json:"step" doc:"its key"`
+	Name phrase.Slotted `json:"name" doc:"its name"`
 }
 
 type certainties struct{}
@@ -153,9 +161,11 @@ type Choice struct {
 
 // NumbersOf are the numbers of a horse's sessions, the oldest first.
 func NumbersOf(c *catalog.Catalog, all []history.Figures, by Choice) Numbers {
-	sessions := slices.DeleteFunc(slices.Clone(all), func(f history.Figures) bool { return f.On < by.Since || len(f.Asks) == 0 && len(f.Checks) == 0 })
+	all = slices.DeleteFunc(slices.Clone(all), func(f history.Figures) bool { return len(f.Asks) == 0 && len(f.Checks) == 0 })
+	sessions := slices.DeleteFunc(slices.Clone(all), func(f history.Figures) bool { return f.On < by.Since })
 	r := reader{c: c, sessions: sessions, step: by.Step}
-	n := Numbers{Sessions: len(sessions), Before: []Row{}, Heaps: []Heap{}, Hands: r.hands()}
+	days, steps := reader{c: c, sessions: all}.choices()
+	n := Numbers{Days: days, Steps: steps, Sessions: len(sessions), Before: []Row{}, Heaps: []Heap{}, Hands: r.hands()}
 	if n.Sessions > 0 {
 		n.Since = sessions[0].On
 	}
@@ -208,6 +218,22 @@ func (r reader) asks() []horse.Ask {
 	}
 	slices.SortFunc(asks, r.c.Compare)
 	return asks
+}
+
+// choices are the days of the sessions, and the steps that were worked.
+func (r reader) choices() ([]string, []Step) {
+	days, steps := []string{}, []Step{}
+	for _, f := range r.sessions {
+		if !slices.Contains(days, f.On) {
+			days = append(days, f.On)
+		}
+	}
+	for _, a := range r.asks() {
+		if step, _ := r.c.Step(a.Step); !slices.ContainsFunc(steps, func(s Step) bool { return s.Step == a.Step }) {
+			steps = append(steps, Step{a.Step, phrase.Slotted(step.FullName())})
+		}
+	}
+	return days, steps
 }
 
 func (r reader) name(a horse.Ask) phrase.Message {
@@ -296,20 +322,13 @@ func (r reader) feel(asks []horse.Ask) Felt {
 	slices.SortStableFunc(f.Lines, func(a, b Line) int {
 		return cmp.Or(
 			cmp.Compare(place[a.Trend.Word], place[b.Trend.Word]),
-			cmp.Compare(math.Abs(b.Trend.To-b.Trend.From)*comparable(b), math.Abs(a.Trend.To-a.Trend.From)*comparable(a)),
+			cmp.Compare(a.Measure.Rank(), b.Measure.Rank()),
+			cmp.Compare(math.Abs(b.Trend.To-b.Trend.From), math.Abs(a.Trend.To-a.Trend.From)),
 			cmp.Compare(len(b.Sessions), len(a.Sessions)),
 		)
 	})
 	f.Finding = feelSays(f.Lines)
 	return f
-}
-
-// comparable puts a time's change beside a level's: what was seconds counts after.
-func comparable(l Line) float64 {
-	if l.Measure == level {
-		return 1
-	}
-	return 0.01
 }
 
 // feelSays is what the first line says.

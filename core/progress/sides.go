@@ -27,14 +27,10 @@ func (r reader) sides(asks []horse.Ask) Sides {
 		}
 	}
 	slices.SortStableFunc(s.Pairs, func(a, b Pair) int {
-		return cmp.Or(cmp.Compare(place[trendOf(a.How)], place[trendOf(b.How)]), cmp.Compare(math.Abs(b.Behind()), math.Abs(a.Behind())))
+		return cmp.Or(cmp.Compare(a.How.Rank(), b.How.Rank()), cmp.Compare(math.Abs(b.Behind()), math.Abs(a.Behind())))
 	})
 	s.Finding = sidesSay(s.Pairs)
 	return s
-}
-
-func trendOf(c Certainty) trend.Word {
-	return map[Certainty]trend.Word{Sure: trend.Same, NotClear: trend.NotClear, TooEarly: trend.TooEarly}[c]
 }
 
 // pair compares the sides over the sessions that asked both with a level.

@@ -56,7 +56,6 @@ type Trend struct {
 	High   float64 `json:"high" doc:"its upper end"`
 	From   float64 `json:"from" doc:"the line at the first session"`
 	To     float64 `json:"to" doc:"the line at the last"`
-	Spread float64 `json:"spread" doc:"half the height of the interval over the sessions"`
 }
 
 // Sure reports whether the interval leaves no doubt in which direction.
@@ -114,7 +113,6 @@ func of(points []Point, much float64) Trend {
 	at := horse.Median(offsets)
 	over := float64(t.Over())
 	t.From, t.To = at+t.Slope*float64(points[0].X), at+t.Slope*float64(points[len(points)-1].X)
-	t.Spread = (t.High - t.Low) * over / 2
 	switch change := math.Abs(t.Slope) * over; {
 	case t.High < 0 && change >= much:
 		t.Word = Less

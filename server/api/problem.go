@@ -7,6 +7,7 @@ import (
 	"io"
 	"net/http"
 	"regexp"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -152,27 +153,36 @@ func (s *API) Problem(ctx context.Context, err error) error {
 		return NewProblem(http.StatusRequestTimeout, "The request was broken off.")
 	}
 	s.Store.Note(err)
-	for _, b := range befalls {
-		if errors.Is(err, b.err) {
-			if s.told.first(b.err, s.Now()) {
-				s.Log.ErrorContext(ctx, b.log, "error", err.Error())
-			}
-			p := NewProblem(b.status, b.say)
-			p.Title = b.short
-			return p
+	if b, did := befell(err); did {
+		if s.told.first(b.err, s.Now()) {
+			s.Log.ErrorContext(ctx, b.log, "error", err.Error())
 		}
+		p := NewProblem(b.status, b.say)
+		p.Title = b.short
+		return p
 	}
 	s.Log.ErrorContext(ctx, "request failed", "error", err.Error())
 	return NewProblem(http.StatusInternalServerError, "Something went wrong on our side. Nothing was half-saved. Try again.")
 }
 
-// befalls is what can befall the place of the database: what is said on the
-// screen, and in the log to whoever keeps the server.
-var befalls = []struct {
+type befall struct {
 	err             error
 	status          int
 	short, say, log string
-}{
+}
+
+// befell is what befell the place of the database, if anything did.
+func befell(err error) (befall, bool) {
+	i := slices.IndexFunc(befalls, func(b befall) bool { return errors.Is(err, b.err) })
+	if i < 0 {
+		return befall{}, false
+	}
+	return befalls[i], true
+}
+
+// befalls is what can befall the place of the database: what is said on the
+// screen, and in the log to whoever keeps the server.
+var befalls = []befall{
 	{
 		store.ErrFull, http.StatusInsufficientStorage, "the server's disk is full",
 		"The server's disk is full, so this was not kept there. What you typed stays here. Tell whoever keeps the server; it goes on once there is room.",
@@ -228,12 +238,8 @@ func (t *told) first(cause error, now time.Time) bool {
 // Advice says to whoever keeps the server what befell the place of the database and
 // what to do; empty: nothing did.
 func Advice(err error) string {
-	for _, b := range befalls {
-		if errors.Is(err, b.err) {
-			return b.log
-		}
-	}
-	return ""
+	b, _ := befell(err)
+	return b.log
 }
 
 // Stale answers a write on an old version with the version now kept.

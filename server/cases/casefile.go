@@ -54,7 +54,7 @@ type Reading struct {
 	Used        []history.Used
 	Unread      []store.Unread // entries that are left out
 	File        *casefile.File
-	pastFigures // of the sessions that were folded for it
+	past        pastFigures
 }
 
 // Choices are those of the newest plan; before there is one, what was wanted as
@@ -103,7 +103,7 @@ func (s *Reader) ReadOf(ctx context.Context, c api.Caller, h store.Horse, kase s
 	if err != nil {
 		return Reading{}, err
 	}
-	if r.History, r.Unread, r.pastFigures, err = s.past(ctx, c, h.ID, r.Beside(), nil); err != nil {
+	if r.History, r.Unread, r.past, err = s.past(ctx, c, h.ID, r.Beside(), nil); err != nil {
 		return Reading{}, err
 	}
 	err = api.Guarded(func() (err error) {

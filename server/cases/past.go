@@ -27,11 +27,11 @@ func (s *Reader) Past(ctx context.Context, c api.Caller, horseID string, beside 
 }
 
 // pastFigures are what sessions came to in numbers that nobody had folded yet, the
-// horse's stamp as that was read, and which of them were kept since.
+// horse's stamp as that was read, and whether some of them were kept since.
 type pastFigures struct {
-	stamp  int64
-	fresh  []history.Figures
-	folded []store.Fold
+	stamp int64
+	fresh []history.Figures
+	kept  bool
 }
 
 // past gives as well what the sessions came to in numbers that were folded just now.
@@ -58,7 +58,7 @@ func (s *Reader) past(ctx context.Context, c api.Caller, horseID string, beside 
 			s.Log.WarnContext(ctx, "histories are not kept; they are made again when they are asked for", "horse", horseID, "error", err.Error())
 		}
 	}
-	return h, unread, pastFigures{p.Stamp, figures, folds}, nil
+	return h, unread, pastFigures{p.Stamp, figures, len(folds) > 0}, nil
 }
 
 // Figures are what each of a horse's sessions came to in numbers, the oldest first:
@@ -68,17 +68,17 @@ func (s *Reader) past(ctx context.Context, c api.Caller, horseID string, beside 
 func (s *Reader) Figures(ctx context.Context, c api.Caller, r Reading) ([]history.Figures, error) {
 	key := figuresKey{c.Practice, r.Horse.ID, s.Edition()}
 	list, there := s.figures.Get(key)
-	if !there || list.stamp != r.stamp || len(r.folded) > 0 {
+	if !there || list.stamp != r.past.stamp || r.past.kept {
 		kept, err := c.View.Figures(ctx, c.Practice, r.Horse.ID, s.Edition())
 		if err != nil {
 			return nil, err
 		}
-		list = stampedFigures{r.stamp, kept}
-		if len(r.folded) == 0 {
+		list = stampedFigures{r.past.stamp, kept}
+		if !r.past.kept {
 			s.figures.Add(key, list)
 		}
 	}
-	return append(slices.Clip(list.kept), r.fresh...), nil
+	return append(slices.Clip(list.kept), r.past.fresh...), nil
 }
 
 type figuresKey struct{ practice, horse, edition string }

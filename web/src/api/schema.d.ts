@@ -3513,7 +3513,7 @@ export interface components {
             name?: string;
             /** @description network address */
             place: string;
-            /** @description the address that was typed; empty: no account that is known here */
+            /** @description address of the account, or what was refused; empty: no account that is known here */
             said?: string;
             /**
              * Format: int64
@@ -4767,6 +4767,8 @@ export interface components {
             asks: number;
             /** @description first day against the last, ask by ask */
             before: components["schemas"]["ProgressRow"][];
+            /** @description of all sessions: from which one can look */
+            days: string[];
             /** @description whether asks got lighter and quicker */
             feel: components["schemas"]["ProgressFelt"];
             /** @description how releases came, for each person who held the rope; a server shows each to that person and to the lead trainer alone */
@@ -4789,6 +4791,8 @@ export interface components {
              * @description day of the first session
              */
             since: string;
+            /** @description all that were worked: at which alone one can look */
+            steps: components["schemas"]["ProgressStep"][];
             /**
              * Format: int64
              * @description reps that count
@@ -4871,6 +4875,12 @@ export interface components {
             says: components["schemas"]["PhraseMessage"];
             /** @description names */
             steps: string[];
+        };
+        ProgressStep: {
+            /** @description its name */
+            name: string;
+            /** @description its key */
+            step: string;
         };
         RefusedEntry: {
             id: string;
@@ -5924,11 +5934,6 @@ export interface components {
              * @description change a session, of the number or of its logarithm; 0 while it is too early
              */
             slope: number;
-            /**
-             * Format: double
-             * @description half the height of the interval over the sessions
-             */
-            spread: number;
             /**
              * Format: double
              * @description the line at the last

@@ -25,22 +25,15 @@ const route = useRoute()
 const router = useRouter()
 
 const asked = computed(() => ({ since: String(route.query.since ?? ''), step: String(route.query.step ?? '') }))
-const read = (query: { since?: string; step?: string }) =>
-  told(api.GET('/api/horses/{id}/progress', { params: { path: { id: file.value?.id ?? '' }, query } }))
-const { data, trouble, at, load } = useLoad(() => read(asked.value))
-/** All of it, to choose from. */
-const whole = useLoad(() => read({}))
+const { data, trouble, at, load } = useLoad(() =>
+  told(api.GET('/api/horses/{id}/progress', { params: { path: { id: file.value?.id ?? '' }, query: asked.value } })),
+)
 watch(asked, load)
 
 const marked = ref('')
 const rows = 4
 const lines = computed(() => data.value?.feel.lines ?? [])
 const session = computed(() => data.value?.heaps.find((h) => h.session === marked.value))
-const days = computed(() => whole.data.value?.heaps ?? [])
-const steps = computed(() => {
-  const all = whole.data.value?.feel.lines ?? []
-  return [...new Map(all.map((l) => [l.step, l.name.text.split(',')[0] ?? l.step])).entries()]
-})
 const leaves = computed(() => [
   { key: 'tables', name: 'all as tables' },
   ...(data.value?.hands.length ? [{ key: 'hands', name: 'timing of the hands' }] : []),
@@ -70,14 +63,14 @@ function choose(key: 'since' | 'step', event: Event) {
               >Since
               <select name="since" :value="asked.since" @change="choose('since', $event)">
                 <option value="">the first day</option>
-                <option v-for="d in days" :key="d.session" :value="d.on">{{ shortDate(d.on) }}</option>
+                <option v-for="d in data.days" :key="d" :value="d">{{ shortDate(d) }}</option>
               </select>
             </label>
             <label
               >Task
               <select name="step" :value="asked.step" @change="choose('step', $event)">
                 <option value="">all</option>
-                <option v-for="[key, name] in steps" :key="key" :value="key">{{ name }}</option>
+                <option v-for="s in data.steps" :key="s.step" :value="s.step">{{ s.name }}</option>
               </select>
             </label>
           </p>
