@@ -88,6 +88,9 @@ li {
   font-weight: 400;
   color: var(--ink-2);
 }
+.name .quiet {
+  font-weight: 400;
+}
 .name > span + span::before {
   content: ' ';
 }

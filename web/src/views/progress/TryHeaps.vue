@@ -51,7 +51,7 @@ const shown = computed(() =>
   display: flex;
   flex-wrap: wrap;
   align-items: end;
-  gap: var(--gap-1) var(--gap-3);
+  gap: var(--gap-1);
 }
 button {
   display: grid;
@@ -71,7 +71,7 @@ button {
   display: flex;
   flex-wrap: wrap-reverse;
   gap: 2px;
-  width: 60px;
+  width: 48px;
 }
 .day {
   font-weight: 600;
