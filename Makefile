@@ -4,7 +4,7 @@
 
 ADDRESS ?= 127.0.0.1:8080
 AS_ROOT := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
-WEB     := $(shell find web/src web/public web/index.html web/vite.config.ts web/compress.js -type f -not -path '*/made/*' -not -name '*.test.ts' 2>/dev/null)
+WEB     := $(shell find web/src web/public web/index.html web/o web/vite.config.ts web/vite.owner.config.ts web/compress.js -type f -not -path '*/made/*' -not -name '*.test.ts' 2>/dev/null)
 GO      := $(shell find cmd core demo server store web -name '*.go' -o -path 'store/migrations/*' -o -path 'core/*.yaml' -o -path 'core/*.txt')
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 
@@ -31,7 +31,7 @@ $(RULES)/core.wasm: $(GO) go.mod go.sum
 
 web/dist/index.html: web/node_modules/.package-lock.json $(RULES)/core.wasm $(WEB)
 	@find web/dist -mindepth 1 ! -name .keep -delete
-	cd web && npx --no-install vite build --logLevel warn && node compress.js
+	cd web && npx --no-install vite build --logLevel warn && npx --no-install vite build -c vite.owner.config.ts --logLevel warn && node compress.js
 	@touch $@
 
 test: format lint types unit fuzz browser

@@ -175,6 +175,9 @@ func (f *filler) tell(s story) error {
 	if err := t.rehearse(actor); err != nil {
 		return err
 	}
+	if err := t.atHome(actor); err != nil {
+		return err
+	}
 	if s.again != nil {
 		actor.At = f.now.AddDate(0, 0, -3).UnixMilli()
 		a := store.Assessment{ID: f.id(), HorseID: t.horseID, On: f.day(3), Doc: s.again(f, s.assessed(f))}

@@ -168,7 +168,11 @@ func marl() story {
 	s.assessed = felt("planting", "", "Plants in the gateway and cannot be moved by pulling.", "lead.turn near")
 	s.quick, s.heavy, s.takenOn, s.goalAt = 0.65, 4, 18, "plant.more"
 	s.days = []int{16, 12, 8, 4}
-	s.rehearsed = []string{"plant.go", "plant.more"}
+	s.rehearsed, s.sent = []string{"plant.go", "plant.more"}, true
+	s.practised = []practice{
+		{2, 1, "plant.go", []string{"yes", "nearly"}, ""},
+		{1, 3, "plant.go", []string{"no", "no"}, "The dustcart came round the corner and he spun round."},
+	}
 	return s
 }
 

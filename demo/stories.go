@@ -21,9 +21,11 @@ type story struct {
 	days      []int                                              // sessions, days ago
 	reps      int                                                // at most in a session; 0: until the advisor ends it
 	finishes  bool
-	notes     []string // how the sessions ended, in turn
-	built     bool     // the trainer builds and releases at the trailer, whatever is suggested
-	rehearsed []string // steps that the owner rehearsed, and then did in the last sessions
+	notes     []string   // how the sessions ended, in turn
+	built     bool       // the trainer builds and releases at the trailer, whatever is suggested
+	rehearsed []string   // steps that the owner rehearsed, and then did in the last sessions
+	practised []practice // what the owner wrote down of practice at home
+	sent      bool       // the page of the newest visit was sent
 
 	problem, ladder string           // empty: the trailer
 	also            []string         // further problems
@@ -41,6 +43,14 @@ type story struct {
 	way    string  // its favourite way out
 	fright int     // number of the session in which it goes over the line once; 0: none
 	lost   int     // number of the session in which what was met is refused; 0: none
+}
+
+// practice is what an owner wrote down at home.
+type practice struct {
+	ago, arousal int
+	step         string
+	answers      []string // first two; none: not done
+	note         string
 }
 
 func read[T interface{ UnmarshalText([]byte) error }](v T, s string) {
@@ -144,7 +154,12 @@ func moth() story {
 			return a
 		},
 		days: []int{44, 41, 38, 34, 30, 27, 23, 16, 13, 9, 2}, reps: 50,
-		rehearsed: []string{"lead.forward", "lead.halt", "lead.stand", "lead.back"},
+		rehearsed: []string{"lead.forward", "lead.halt", "lead.stand", "lead.back"}, sent: true,
+		practised: []practice{
+			{2, 1, "lead.back", []string{"nearly", "yes"}, ""},
+			{1, 1, "lead.back", []string{"yes", "yes"}, "Hardly had to lift the rope."},
+			{1, 0, "lead.halt", []string{"yes", "yes"}, ""},
+		},
 		notes: []string{
 			"quiet, and let go of her tail for the first time", "stopped on a soft one, with a sigh",
 			"one fright by the lorry, waited, came back well", "both sides light, she looked for the answer",

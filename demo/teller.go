@@ -9,6 +9,7 @@ import (
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
+	"ivorybridge/core/homework"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/track"
@@ -327,4 +328,28 @@ func (t *teller) rehearse(actor store.Actor) error {
 		}
 	}
 	return nil
+}
+
+// atHome writes down what the owner practised, at five in the afternoon, and sends the
+// page of the newest visit.
+func (t *teller) atHome(actor store.Actor) error {
+	for _, p := range t.practised {
+		at := time.Date(t.now.Year(), t.now.Month(), t.now.Day(), 17, 0, 0, 0, time.UTC).AddDate(0, 0, -p.ago)
+		l := homework.Log{ID: t.id(), Person: t.ownerID, Step: p.step, On: t.day(p.ago), At: at.UnixMilli(), Done: len(p.answers) > 0, Minutes: 10, Arousal: horse.ArousalOf(p.arousal), Note: p.note}
+		for _, a := range p.answers {
+			var said clearance.Said
+			read(&said, a)
+			l.Answers = append(l.Answers, said)
+		}
+		if err := t.db.AddPractised(t.ctx, t.actor.Practice, store.Practised{Log: l, HorseID: t.horseID, Received: l.At}); err != nil {
+			return err
+		}
+	}
+	sessions, err := t.db.SessionsOf(t.ctx, t.actor.Practice, t.horseID)
+	if err != nil || !t.sent || len(sessions) == 0 {
+		return err
+	}
+	newest := sessions[len(sessions)-1]
+	actor.At = newest.StartedAt + time.Hour.Milliseconds()
+	return t.db.Send(t.ctx, actor, newest.ID)
 }

@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ivorybridge/core/homework"
 	"ivorybridge/server/api"
 	"ivorybridge/server/horses"
 	"ivorybridge/store"
@@ -41,6 +42,8 @@ var access = map[string]string{
 	"trailers": "nffyyy", "addTrailer": "nffyyy", "changeTrailer": "nffyyh",
 	"practice": "nffyyy", "setPhone": "nfffyy",
 	"ownAsks": "nffyyy", "catalog": "nffyyy", "methods": "nffyyy", "handbook": "nffyyy", "problems": "nffyyy", "tick": "nffyyy",
+	"linksOfPerson": "nffyyh", "linkPerson": "nffyyh", "linksOfReport": "nffyyh", "linkReport": "nffyyh", "switchLinkOff": "nffyyh", "sendReport": "nffyyh",
+	"practised": "nffyyh", "resumeHomework": "nffyyh", "ownerPages": "hhhhhh", "practise": "hhhhhh",
 	"copyLadder": "nfffyy", "changeLadder": "nfffyh",
 }
 
@@ -116,6 +119,13 @@ func everything(t *testing.T) (*practice, map[string]string) {
 		"yards": made("/api/yards", map[string]any{"name": "Tarn Side"}), "trailers": made("/api/trailers", map[string]any{"name": "old", "record": map[string]any{}}),
 		"ladders": made("/api/ladders", map[string]any{"ladder": "load", "name": "ours", "reason": "why", "version": 0}), "users": ash, "handler": handled.Handlers[0].ID,
 	}
+	p.ask(http.MethodPost, "/api/sessions/"+session+"/links", map[string]any{})
+	links, err := p.Store.Links(context.Background(), lead.Practice, "", session)
+	require.NoError(t, err)
+	ids["links"] = links[0].ID
+	practised := store.Practised{Log: homework.Log{ID: uuid.NewString(), Person: owner, Step: "lead.back", On: "2026-06-01"}, HorseID: horse}
+	require.NoError(t, p.Store.AddPractised(context.Background(), lead.Practice, practised))
+	ids["practised"] = practised.ID
 	return p, ids
 }
 
@@ -189,6 +199,10 @@ func (p *practice) bodyFor(op operation, ids map[string]string) any {
 		return map[string]any{"name": "x", "reason": "why", "version": 1}
 	case "setPhone":
 		return map[string]any{"phone": "1"}
+	case "resumeHomework":
+		return map[string]any{"log": ids["practised"], "reason": "I was there"}
+	case "linkPerson", "linkReport":
+		return map[string]any{"days": 3}
 	case "rehearse":
 		return map[string]any{"person": ids["people"], "step": "lead.back", "on": "2026-06-01", "place": "person"}
 	case "addTrailer", "addYard":

@@ -26,10 +26,14 @@ func (s *Server) headers(h http.Header, r *http.Request) {
 	if s.Secure {
 		h.Set("Strict-Transport-Security", "max-age=31536000")
 	}
-	if strings.HasPrefix(r.URL.Path, "/assets/") {
+	if isAsset(strings.TrimPrefix(r.URL.Path, "/")) {
 		return // the rest is said of pages, and would only weigh on a weak signal
 	}
 	h.Set("Referrer-Policy", "same-origin")
+	if strings.HasPrefix(r.URL.Path, "/o/") || r.URL.Path == "/o" || strings.HasPrefix(r.URL.Path, "/api/owner") {
+		h.Set("Referrer-Policy", "no-referrer") // what a private link opens is nobody else's business
+		h.Set("X-Robots-Tag", "noindex, nofollow, noarchive")
+	}
 	h.Set("Cross-Origin-Opener-Policy", "same-origin")
 	h.Set("Permissions-Policy", "geolocation=(), microphone=(), camera=()")
 	if strings.HasPrefix(r.URL.Path, "/api/") {

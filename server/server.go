@@ -22,6 +22,7 @@ import (
 	"ivorybridge/server/cases"
 	"ivorybridge/server/horses"
 	"ivorybridge/server/methods"
+	"ivorybridge/server/owners"
 	"ivorybridge/server/people"
 	"ivorybridge/server/plans"
 	"ivorybridge/server/reports"
@@ -119,4 +120,5 @@ func (s *Server) register(a *api.API) {
 	plans.New(s.cases)
 	methods.New(s.cases)
 	reports.New(s.cases)
+	owners.New(s.cases)
 }

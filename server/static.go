@@ -52,7 +52,7 @@ var encodings = []struct{ name, suffix string }{{"br", ".br"}, {"gzip", ".gz"}}
 // there is none.
 func (s *Server) file(g *gin.Context, name string) bool {
 	send := func(body []byte) bool {
-		if strings.HasPrefix(name, "assets/") { // named by their content
+		if isAsset(name) {
 			g.Header("Cache-Control", "public, max-age=31536000, immutable")
 		}
 		g.Data(http.StatusOK, typeOf(name), body)
@@ -85,15 +85,30 @@ func (s *Server) file(g *gin.Context, name string) bool {
 	return err == nil && send(body)
 }
 
-// files serves the front end. What is no file is one of its places, except
-// under /api.
-func (s *Server) files() gin.HandlerFunc {
-	index, err := fs.ReadFile(s.Web, "index.html")
+// isAsset reports whether a file is named by its content.
+func isAsset(name string) bool {
+	return strings.HasPrefix(name, "assets/") || strings.HasPrefix(name, "o/assets/")
+}
+
+// page is an index that a place of the front end is answered with.
+type page struct {
+	body []byte
+	etag string
+}
+
+func (s *Server) page(name string) page {
+	index, err := fs.ReadFile(s.Web, name)
 	if err != nil {
 		index = []byte("<!doctype html><title>Ivory Bridge</title><p>The front end is not built. Run make build.")
 	}
 	sum := sha256.Sum256(index)
-	etag := `"` + hex.EncodeToString(sum[:8]) + `"`
+	return page{index, `"` + hex.EncodeToString(sum[:8]) + `"`}
+}
+
+// files serves the front end: the trainers', and under /o the owners'. What is no
+// file is one of its places, except under /api.
+func (s *Server) files() gin.HandlerFunc {
+	trainers, owners := s.page("index.html"), s.page("o/index.html")
 	return func(g *gin.Context) {
 		name := strings.TrimPrefix(path.Clean(g.Request.URL.Path), "/")
 		switch {
@@ -104,16 +119,20 @@ func (s *Server) files() gin.HandlerFunc {
 			api.WriteProblem(g, http.StatusMethodNotAllowed, "That can't be done here.")
 			return
 		}
-		if name != "index.html" && s.file(g, name) {
+		index := trainers
+		if name == "o" || strings.HasPrefix(name, "o/") {
+			index = owners
+		}
+		if name != "index.html" && name != "o/index.html" && s.file(g, name) {
 			return
 		}
-		if strings.HasPrefix(name, "assets/") {
+		if isAsset(name) {
 			api.WriteProblem(g, http.StatusNotFound, "There is nothing here.")
 			return
 		}
 		g.Header("Cache-Control", "no-cache")
-		g.Header("ETag", etag)
+		g.Header("ETag", index.etag)
 		g.Header("Content-Type", "text/html; charset=utf-8")
-		http.ServeContent(g.Writer, g.Request, "", time.Time{}, bytes.NewReader(index))
+		http.ServeContent(g.Writer, g.Request, "", time.Time{}, bytes.NewReader(index.body))
 	}
 }

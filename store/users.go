@@ -42,6 +42,7 @@ type User struct {
 	MustChange bool   // a password somebody else set
 	RunsOut    int64  // when a password that somebody else set runs out, in ms; 0: never
 	Active     bool
+	Person     string // whose account it is, of an owner's; empty: nobody's
 }
 
 // oneTimeFor is how long a password that somebody else set can be used.
@@ -236,7 +237,7 @@ func (v View) RanOut(ctx context.Context, hash []byte, now int64) (bool, error) 
 // ErrNotFound if there is none or it has run out.
 func (v View) SignedIn(ctx context.Context, hash []byte, now int64) (User, Practice, error) {
 	u, err := v.read.GetSignedIn(ctx, sqlc.GetSignedInParams{TokenHash: hash, ExpiresAt: now})
-	return User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), MustChange: u.MustChange == 1, Active: true},
+	return User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), MustChange: u.MustChange == 1, Active: true, Person: u.PersonID.String},
 		Practice{ID: u.PracticeID, Name: u.PracticeName, Zone: u.Zone, Words: phrase.Words{Vehicle: u.Vehicle, Sides: u.Sides}, Phone: u.Phone},
 		reading("the sign-in", err)
 }

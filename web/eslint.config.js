@@ -13,6 +13,7 @@ const may = {
   rules: [],
   parts: ['api'],
   cases: ['device', 'api', 'offline', 'parts'],
+  owner: ['parts'],
   view: ['device', 'api', 'offline', 'rules', 'parts', 'cases'],
 }
 
@@ -43,11 +44,13 @@ export default ts.config(
       'import/resolver': { node: { extensions: ['.ts', '.vue', '.js'] } },
       'boundaries/elements': [
         { type: 'view', pattern: 'src/views/*', capture: ['place'] },
-        ...['device', 'api', 'offline', 'rules', 'parts', 'cases'].map((room) => ({ type: room, pattern: `src/${room}` })),
+        ...['device', 'api', 'offline', 'rules', 'parts', 'cases', 'owner'].map((room) => ({ type: room, pattern: `src/${room}` })),
       ],
       'boundaries/files': [
         { category: 'types', pattern: 'src/api/types.ts' },
         { category: 'words', pattern: 'src/words.ts' },
+        { category: 'words', pattern: 'src/dates.ts' },
+        { category: 'types', pattern: 'src/api/schema.d.ts' },
       ],
     },
     rules: {

@@ -23,9 +23,10 @@ export default defineConfig({
       },
       workbox: {
         globPatterns: ['**/*.{js,css,html,wasm,svg,woff2}'],
+        globIgnores: ['o/**'],
         maximumFileSizeToCacheInBytes: 8 << 20,
         navigateFallback: '/index.html',
-        navigateFallbackDenylist: [/^\/api\//],
+        navigateFallbackDenylist: [/^\/api\//, /^\/o\//],
       },
     }),
   ],

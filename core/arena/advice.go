@@ -30,6 +30,7 @@ type Known struct {
 	Concluded  bool         `json:"concluded,omitempty" doc:"nobody saw it: counted as understood because a later step was accepted"`
 	Source     horse.Source `json:"source,omitzero" doc:"where the state comes from, if from an assessment: seen, on video; told: it is only said to be good"`
 	Assessed   string       `json:"assessed,omitempty" format:"date" doc:"day of that assessment"`
+	KeptAt     string       `json:"kept_at,omitempty" format:"date" doc:"day on which an owner kept it at home"`
 }
 
 // Meets reports whether what is known of an ask meets a need of it: met at the

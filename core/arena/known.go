@@ -15,6 +15,8 @@ func (k Known) Says() phrase.Message {
 	}
 	key := "sessions"
 	switch {
+	case k.KeptAt != "":
+		return phrase.Of("known.home", phrase.Args{"on": phrase.Date(k.KeptAt)})
 	case k.Source == horse.Told && state == horse.Untried:
 		key = "said"
 	case k.Concluded:

@@ -102,10 +102,12 @@ func Aside(need Need, b progress.Bridge, g plan.Glance) (phrase.Message, bool) {
 	return phrase.Message{}, false
 }
 
-// How long is too long (days): nothing logged, and a date close by.
+// How long is too long (days): nothing logged, a date close by, and nothing
+// practised at home.
 const (
-	quietDays = 14
-	nearDays  = 21
+	quietDays   = 14
+	nearDays    = 21
+	unpractised = 4
 )
 
 // Facts are what is looked at.
@@ -122,6 +124,8 @@ type Facts struct {
 	Rechecks  []assess.Recheck
 	Bridge    progress.Bridge
 	Plan      plan.Glance
+	Stopped   []phrase.Message // homework that a log has stopped
+	Practised int              // days since somebody practised at home, where there is something to practise; 0: nobody yet, or today
 }
 
 // Of lists what wants attention, the most pressing first. A finished case wants
@@ -139,6 +143,9 @@ func Of(f Facts) []Note {
 	}
 	if events := f.Newest.Dangers(); len(events) > 0 {
 		add(1, Alarm, "incident", phrase.Args{"what": kinds(events), "on": phrase.Date(f.Newest.On)})
+	}
+	for _, what := range f.Stopped {
+		add(1, Alarm, "homework", phrase.Args{"what": what})
 	}
 	for _, r := range f.Referrals {
 		key := "referral"
@@ -178,6 +185,9 @@ func Of(f Facts) []Note {
 	}
 	if f.DaysOff >= quietDays {
 		add(6, begin, "quiet", phrase.Args{"n": f.DaysOff})
+	}
+	if f.Practised >= unpractised {
+		add(6, rope, "practice", phrase.Args{"n": f.Practised})
 	}
 	if f.Assessed && !f.Baseline {
 		add(7, look, "no_baseline", nil)

@@ -8,6 +8,7 @@ package casefile
 import (
 	"cmp"
 	"fmt"
+	"maps"
 
 	"ivorybridge/core/alternative"
 	"ivorybridge/core/arena"
@@ -18,6 +19,7 @@ import (
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/headline"
 	"ivorybridge/core/history"
+	"ivorybridge/core/homework"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/judging"
 	"ivorybridge/core/outlook"
@@ -43,6 +45,8 @@ type Input struct {
 	Owners      []string              `json:"owners,omitempty" doc:"names under which owners hold the rope"`
 	Visits      int                   `json:"lay_out,omitempty" doc:"how many visits to lay out; 0: 6"`
 	Choices     plan.Choices          `json:"choices,omitzero" doc:"what the trainer chose"`
+	Practised   []homework.Log        `json:"practised,omitempty" doc:"what owners wrote down of their practice at home"`
+	Resumed     []homework.Resumed    `json:"resumed,omitempty" doc:"homework that was stopped and may go on"`
 	Rehearsals  []clearance.Rehearsal `json:"rehearsals,omitempty" doc:"rehearsals of people without the horse"`
 	Used        []history.Used        `json:"used,omitempty" doc:"own ladders that the plans brought into use"`
 }
@@ -63,9 +67,10 @@ func (d Document) Read(c *catalog.Catalog) (*File, error) {
 type File struct {
 	*judging.Judged
 	Known   []arena.Known
-	Bridge  progress.Bridge // of the case's ladder
-	DaysOff int             // since any logged work; -1: never
-	Cycle   arena.Cycle     // the horse's own, or the house rule's
+	Bridge  progress.Bridge   // of the case's ladder
+	DaysOff int               // since any logged work; -1: never
+	Cycle   arena.Cycle       // the horse's own, or the house rule's
+	Home    homework.Standing // what owners practised
 
 	shipped *catalog.Catalog
 	in      Input
@@ -93,11 +98,12 @@ func Read(c *catalog.Catalog, in Input) (*File, error) {
 		return nil, fmt.Errorf("judging the case: %w", err)
 	}
 	f := &File{Judged: judged, shipped: c, in: in, DaysOff: -1, Cycle: in.History.Answers.Learn(judged.Catalog.Rules.Cycle)}
-	f.Known = history.Again(in.History.Known(judged.Catalog), in.History.Since(c, in.Used))
+	f.Home = homework.Stand(in.Practised, in.Resumed)
+	f.Known = f.Home.Keep(history.Again(in.History.Known(judged.Catalog), in.History.Since(c, in.Used)))
 	if worked := in.History.LastWorked(); worked != "" {
 		f.DaysOff, _ = horse.DaysBetween(worked, in.Today)
 	}
-	f.facts = outlook.Facts{Facts: facts, Judged: judged, Known: f.Known, OwnerMay: f.clearing().Possible(), Visits: in.Visits}
+	f.facts = outlook.Facts{Facts: facts, Judged: judged, Known: f.Known, OwnerMay: f.clearing().Possible(), Visits: in.Visits, Practices: f.Home.Done()}
 	f.glance, _ = plan.Look(judged.Catalog, outlook.Of(c, f.facts), in.Problem)
 	f.Bridge, _ = f.BridgeOf(in.Ladder)
 	return f, nil
@@ -148,7 +154,10 @@ func (f *File) NobodyCleared() []phrase.Message { return f.clearing().Held() }
 func (f *File) clearing() clearance.Input {
 	in := clearance.Input{
 		Persons: f.in.Owners, History: f.in.History, Rehearsals: f.in.Rehearsals,
-		Points: f.Risk.Points, Waits: !f.OwnerHandles(),
+		Points: f.Risk.Points, Waits: !f.OwnerHandles(), Stopped: map[string]phrase.Message{},
+	}
+	for _, stop := range f.Home.Stops {
+		in.Stopped[stop.Step] = phrase.Of("clearance.stopped", stop.Says.Args)
 	}
 	for _, c := range f.Problem().Causes {
 		in.Dulled = in.Dulled || c.Cause == horse.Dulled && c.Belief.String() == "likely"
@@ -190,7 +199,18 @@ func (f *File) Attention() []attention.Note {
 	if n := len(f.in.History.Days); n > 0 {
 		newest = f.in.History.Days[n-1]
 	}
+	var stopped []phrase.Message
+	for _, s := range f.Home.Stops {
+		args := maps.Clone(s.Says.Args)
+		args["step"] = assess.NameOf(f.Catalog, s.Step)
+		stopped = append(stopped, phrase.Of("attention.homework.stopped", args))
+	}
+	practised := 0
+	if last := f.Home.Last(); last != "" && len(f.Plan().Homework) > 0 {
+		practised, _ = horse.DaysBetween(last, f.in.Today)
+	}
 	return attention.Of(attention.Facts{
+		Stopped: stopped, Practised: practised,
 		Today: f.in.Today, Finished: f.in.Finished != "", NeededBy: f.in.NeededBy, Assessed: f.Assessed != "", Baseline: f.Account().Baseline.Asked(),
 		Newest: newest, Running: f.in.History.Open != "", DaysOff: f.DaysOff, Referrals: f.Result.Referrals, Rechecks: f.Result.Rechecks, Bridge: f.Bridge, Plan: f.glance,
 	})

@@ -129,6 +129,7 @@ type Input struct {
 	Waits      bool        // the grade of care says that owners do not handle
 	Dulled     bool        // dulled is likely
 	Steps      []string
+	Stopped    map[string]phrase.Message // steps whose homework was stopped, and why
 }
 
 // State is how far a person is with a step.
@@ -139,6 +140,8 @@ type State struct {
 	Watched   int              `json:"watched" doc:"the second leg: accepted or offered in a row on the horse; 3 clear it"`
 	Cleared   bool             `json:"cleared" doc:"they may do it alone"`
 	Why       []phrase.Message `json:"why" doc:"what is missing, or why it lapsed"`
+	Earned    bool             `json:"earned,omitempty" doc:"both legs stand, whatever holds it off now"`
+	Lapsed    string           `json:"lapsed,omitempty" format:"date" doc:"newest day on which clearance of the step lapsed"`
 	Fainter   bool             `json:"fainter,omitempty" doc:"at the last rehearsal the partner felt 2 or more lower than was meant"`
 }
 
@@ -221,7 +224,15 @@ func (in Input) state(person, step string, held []phrase.Message) State {
 	if s.Watched < WatchedRun {
 		s.Why = append(s.Why, phrase.Of("clearance.watch", phrase.Args{"n": WatchedRun - s.Watched}))
 	}
-	s.Cleared = s.Rehearsed && s.Watched >= WatchedRun && len(held) == 0
+	if had {
+		s.Lapsed = lapsed
+	}
+	stopped, stops := in.Stopped[step]
+	if stops {
+		s.Why = append(s.Why, stopped)
+	}
+	s.Earned = s.Rehearsed && s.Watched >= WatchedRun
+	s.Cleared = s.Earned && len(held) == 0 && !stops
 	return s
 }
 

@@ -35,3 +35,13 @@ func DaysBetween(from, to string) (int, bool) {
 	}
 	return b - a, true
 }
+
+// DayAfter is the date so many days after another, YYYY-MM-DD; what is no date stays
+// as it is.
+func DayAfter(day string, days int) string {
+	from, err := time.Parse(time.DateOnly, day)
+	if err != nil {
+		return day
+	}
+	return from.AddDate(0, 0, days).Format(time.DateOnly)
+}

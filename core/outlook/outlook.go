@@ -17,10 +17,11 @@ import (
 // Facts are what the outlook is read from.
 type Facts struct {
 	judging.Facts
-	Judged   *judging.Judged
-	Known    []arena.Known
-	OwnerMay bool // an owner is cleared for homework, or can be
-	Visits   int  // how many to lay out; 0: 6
+	Judged    *judging.Judged
+	Known     []arena.Known
+	OwnerMay  bool // an owner is cleared for homework, or can be
+	Visits    int  // how many to lay out; 0: 6
+	Practices int  // at home, so far
 }
 
 // visits are laid out where nobody says how many.
@@ -131,7 +132,7 @@ func (f Facts) schools() plan.Facts {
 // work is how it went so far: steps met, those met again counted again, slips,
 // and sessions.
 func (f Facts) work() plan.Work {
-	w := plan.Work{Sessions: f.History.Sessions(), Since: f.Judged.Account().Story.Since, CanClear: f.OwnerMay}
+	w := plan.Work{Sessions: f.History.Sessions(), Since: f.Judged.Account().Story.Since, CanClear: f.OwnerMay, Practised: f.Practices}
 	for _, s := range f.History.Steps {
 		if step, ok := f.Judged.Catalog.Step(s.Step); ok {
 			w.Met, w.Slips = w.Met+s.Met, w.Slips+s.Lost

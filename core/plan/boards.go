@@ -1,5 +1,7 @@
 package plan
 
+import "ivorybridge/core/horse"
+
 // curvePoints is about how many points the chances are told at.
 const curvePoints = 28 // mutate: of the drawing
 
@@ -12,7 +14,7 @@ func (w Work) curve(f *Forecast) {
 	days := max(between(w.Today, f.Days.High), between(w.Today, w.By))
 	days += max(days/8, 7) // mutate: of the drawing
 	for i := range curvePoints + 1 {
-		on := after(w.Today, days*i/curvePoints)
+		on := horse.DayAfter(w.Today, days*i/curvePoints)
 		f.Curve = append(f.Curve, Chance{On: on, Done: w.doneBy(on, w.Remaining, w.PerWeek, w.Homework)})
 	}
 }
@@ -33,11 +35,11 @@ func (w Work) boards(f *Forecast) {
 			f.Till = max(f.Till, h.By, h.Days.High)
 		}
 	}
-	f.Till = after(f.Till, max(between(w.Today, f.Till)/16, 2)) // mutate: of the drawing
+	f.Till = horse.DayAfter(f.Till, max(between(w.Today, f.Till)/16, 2)) // mutate: of the drawing
 	visits := visitsIn(between(w.Today, f.Till), w.PerWeek)
 	each := max((visits+mostBoards-1)/mostBoards, 1)
 	for n := each; n <= visits; n += each {
-		on := after(w.Today, (week*n+w.PerWeek-1)/w.PerWeek)
+		on := horse.DayAfter(w.Today, (week*n+w.PerWeek-1)/w.PerWeek)
 		f.Boards = append(f.Boards, Chance{On: on, Done: w.doneBy(on, w.Remaining, w.PerWeek, w.Homework)})
 	}
 }

@@ -151,7 +151,7 @@ func (c Choices) Check(cat *catalog.Catalog, today string) []Fault {
 
 // toCome reports whether a text is a date, today or later.
 func toCome(day, today string) bool {
-	return len(day) == len(today) && after(day, 0) == day && day >= today
+	return len(day) == len(today) && horse.DayAfter(day, 0) == day && day >= today
 }
 
 func byRank(a, b horse.Problem) int { return cmp.Compare(a.Rank(), b.Rank()) }

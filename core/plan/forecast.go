@@ -314,9 +314,9 @@ func (w Work) days(steps int) *Days {
 // there is none within three years.
 func (w Work) dayWhen(steps int, p float64) (string, bool) {
 	d := sort.Search(farthest, func(d int) bool {
-		return w.doneBy(after(w.Today, d), steps, w.PerWeek, w.Homework) >= p
+		return w.doneBy(horse.DayAfter(w.Today, d), steps, w.PerWeek, w.Homework) >= p
 	})
-	return after(w.Today, d), d < farthest
+	return horse.DayAfter(w.Today, d), d < farthest
 }
 
 func (w Work) say(f *Forecast) {
@@ -357,12 +357,4 @@ func percent(p float64) int { return int(math.Round(100 * p)) }
 func between(from, to string) int {
 	days, _ := horse.DaysBetween(from, to)
 	return days
-}
-
-func after(day string, days int) string {
-	from, err := time.Parse(time.DateOnly, day)
-	if err != nil {
-		return day
-	}
-	return from.AddDate(0, 0, days).Format(time.DateOnly)
 }

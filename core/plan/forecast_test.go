@@ -8,6 +8,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
+
+	"ivorybridge/core/horse"
 )
 
 // The worked cases of part 7, to three decimals.
@@ -96,11 +98,11 @@ func drawWork(t *rapid.T) Work {
 		Today: "2026-06-01", Remaining: rapid.IntRange(1, 60).Draw(t, "remaining"), Met: rapid.IntRange(0, 40).Draw(t, "met"),
 		Slips: rapid.IntRange(0, 10).Draw(t, "slips"), Sessions: rapid.IntRange(0, 40).Draw(t, "sessions"),
 		PerWeek: rapid.IntRange(0, 7).Draw(t, "visits"), CanClear: rapid.Bool().Draw(t, "clear"),
-		By: after("2026-06-01", rapid.IntRange(0, 200).Draw(t, "days")),
+		By: horse.DayAfter("2026-06-01", rapid.IntRange(0, 200).Draw(t, "days")),
 	}
 	for place := range w.Remaining {
 		if rapid.IntRange(0, 9).Draw(t, "held") == 0 {
-			w.Held = append(w.Held, Held{Place: place, Lifts: after(w.Today, rapid.IntRange(0, 60).Draw(t, "lifts"))})
+			w.Held = append(w.Held, Held{Place: place, Lifts: horse.DayAfter(w.Today, rapid.IntRange(0, 60).Draw(t, "lifts"))})
 		}
 	}
 	return w
@@ -136,14 +138,14 @@ func TestHelpIsTrueAndTheBestOfItsKind(t *testing.T) {
 			case LaterDate:
 				assert.GreaterOrEqual(t, h.Done, 0.85)
 				assert.Greater(t, h.By, w.By)
-				assert.Less(t, w.doneBy(after(h.By, -1), w.Remaining, w.PerWeek, 0), 0.85)
+				assert.Less(t, w.doneBy(horse.DayAfter(h.By, -1), w.Remaining, w.PerWeek, 0), 0.85)
 			}
 		}
 		if !seen[SmallerGoal] {
 			assert.Less(t, w.doneBy(w.By, 1, w.PerWeek, 0), 0.85)
 		}
 		if !seen[LaterDate] {
-			assert.Less(t, w.doneBy(after(w.By, farthest), w.Remaining, w.PerWeek, 0), 0.85)
+			assert.Less(t, w.doneBy(horse.DayAfter(w.By, farthest), w.Remaining, w.PerWeek, 0), 0.85)
 		}
 		assert.Equal(t, w.CanClear && w.PerWeek < 7, seen[OwnerHomework])
 	})
@@ -157,7 +159,7 @@ func TestMoreHelpNeverHurts(t *testing.T) {
 		p := w.doneBy(w.By, w.Remaining, w.PerWeek, 0)
 		assert.GreaterOrEqual(t, w.doneBy(w.By, w.Remaining, w.PerWeek+1, 0), p)
 		assert.GreaterOrEqual(t, w.doneBy(w.By, w.Remaining, w.PerWeek, 2), p)
-		assert.GreaterOrEqual(t, w.doneBy(after(w.By, 1), w.Remaining, w.PerWeek, 0), p)
+		assert.GreaterOrEqual(t, w.doneBy(horse.DayAfter(w.By, 1), w.Remaining, w.PerWeek, 0), p)
 		assert.GreaterOrEqual(t, w.doneBy(w.By, w.Remaining-1, w.PerWeek, 0), p)
 		f := Foresee(w)
 		assert.True(t, f.Low <= f.Median && f.Median <= f.High)
@@ -181,7 +183,7 @@ func TestBoardsAndRopesStandOnOneLine(t *testing.T) {
 		assert.LessOrEqual(t, len(f.Boards), mostBoards)
 		for i, b := range f.Boards {
 			assert.InDelta(t, w.doneBy(b.On, w.Remaining, w.PerWeek, w.Homework), b.Done, 1e-12)
-			assert.Greater(t, visitsIn(between(w.Today, b.On), w.PerWeek), visitsIn(between(w.Today, after(b.On, -1)), w.PerWeek), "a visit is on that day")
+			assert.Greater(t, visitsIn(between(w.Today, b.On), w.PerWeek), visitsIn(between(w.Today, horse.DayAfter(b.On, -1)), w.PerWeek), "a visit is on that day")
 			assert.LessOrEqual(t, b.On, f.Till)
 			if i > 0 {
 				assert.Greater(t, b.On, f.Boards[i-1].On)

@@ -3,6 +3,7 @@ package plan
 import (
 	"sort"
 
+	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 )
 
@@ -64,7 +65,7 @@ func (w Work) smaller() int {
 // later is the first day after the date that reaches 0.85.
 func (w Work) later() (string, bool) {
 	days := 1 + sort.Search(farthest, func(i int) bool {
-		return w.doneBy(after(w.By, i+1), w.Remaining, w.PerWeek, w.Homework) >= enough
+		return w.doneBy(horse.DayAfter(w.By, i+1), w.Remaining, w.PerWeek, w.Homework) >= enough
 	})
-	return after(w.By, days), days <= farthest
+	return horse.DayAfter(w.By, days), days <= farthest
 }

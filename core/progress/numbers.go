@@ -75,7 +75,7 @@ func (measures) Words() []string {
 type Measure = horse.Word[measures]
 
 var (
-	level   = horse.MustWord[measures]("level")
+	Level   = horse.MustWord[measures]("level")
 	toTry   = horse.MustWord[measures]("seconds to first try")
 	letDown = horse.MustWord[measures]("seconds to let-down")
 )
@@ -272,7 +272,7 @@ func (r reader) line(ask horse.Ask, m Measure, of func(history.Figure) *float64,
 // wordKey is the key of a line's word: less of a level is lighter, of a time quicker.
 func wordKey(l Line) string {
 	kind := "time"
-	if l.Measure == level {
+	if l.Measure == Level {
 		kind = "level"
 	}
 	switch l.Trend.Word {
@@ -310,7 +310,7 @@ func (r reader) feel(asks []horse.Ask) Felt {
 			of func(history.Figure) *float64
 			as func([]trend.Point) trend.Trend
 		}{
-			{level, func(a history.Figure) *float64 { return a.Level }, trend.OfLevels},
+			{Level, func(a history.Figure) *float64 { return a.Level }, trend.OfLevels},
 			{toTry, func(a history.Figure) *float64 { return a.ToTry }, trend.OfTimes},
 			{letDown, func(a history.Figure) *float64 { return a.LetDown }, trend.OfTimes},
 		} {
@@ -363,7 +363,7 @@ func certaintyKey(c Certainty) string {
 
 // shown is a line's number as it is said: a level whole, seconds from ten on whole.
 func shown(l Line, v float64) float64 {
-	if l.Measure == level || v >= 10 {
+	if l.Measure == Level || v >= 10 {
 		return math.Round(v)
 	}
 	return math.Round(v*10) / 10

@@ -56,6 +56,7 @@ func (w *writer) compared() (ask horse.Ask, then Then, now history.Reps, ok bool
 // figures sets two or three numbers against the first day, each of the same ask.
 func (w *writer) figures() {
 	add := func(key string, args, means phrase.Args, before, after phrase.Message) {
+		means["at"] = phrase.Date(w.in.Standing.Last)
 		w.doc.Figures = append(w.doc.Figures, Figure{
 			Label: phrase.Of("report.figure."+key, args), Before: before, After: after, Means: phrase.Of("report.figure."+key+".means", means),
 		})
@@ -86,7 +87,7 @@ func (w *writer) figures() {
 		for _, f := range w.in.Review.Felt {
 			today = max(today, f.Level)
 		}
-		add("calm", nil, nil, phrase.Of(fmt.Sprintf("arousal.%d", peak.Int()), nil), phrase.Of(fmt.Sprintf("arousal.%d", today), nil))
+		add("calm", nil, phrase.Args{}, phrase.Of(fmt.Sprintf("arousal.%d", peak.Int()), nil), phrase.Of(fmt.Sprintf("arousal.%d", today), nil))
 	}
 }
 
@@ -120,12 +121,17 @@ func (w *writer) home(say saying) {
 			steps = append(steps, w.stepName(key))
 		}
 		say("cleared", "home.cleared", phrase.Args{"steps": steps})
+	case w.reached():
+		say("handling", "home.done", nil)
 	default:
 		say("handling", "home.handling", nil)
 	}
-	if l, ok := w.in.Catalog.Ladder(w.in.Ladder); ok && l.Narrow {
+	switch l, _ := w.in.Catalog.Ladder(w.in.Ladder); {
+	case w.reached():
+		say("not", "home.up", nil)
+	case l.Narrow:
 		say("not", "home.not.trailer", nil)
-	} else {
+	default:
 		say("not", "home.not", nil)
 	}
 	if owner && !w.in.NotCaught {

@@ -49,6 +49,8 @@ type Input struct {
 	Incidents  []string // what was written down of them
 	Ended      string   // how it ended, in the trainer's words
 	FirstVisit bool
+	Problem    horse.Problem
+	Standing   Standing
 }
 
 // Then is how an ask was on the first day it was asked.
@@ -66,6 +68,7 @@ type Sentence struct {
 	Edited  string         `json:"edited,omitempty" doc:"the trainer's own wording"`
 	Changed bool           `json:"changed,omitempty" doc:"its numbers have changed since it was edited"`
 	Left    bool           `json:"left_out,omitempty"`
+	Fixed   bool           `json:"fixed,omitempty" doc:"it is said as it is: safety is not worded away"`
 }
 
 // A Section of the report.
@@ -108,6 +111,7 @@ type writer struct {
 func Visit(in Input) Document {
 	w := &writer{in: in, doc: Document{Bridge: in.Bridge, Figures: []Figure{}}}
 	w.section("first", w.first)
+	w.section("short", w.answers)
 	w.section("one", w.headline)
 	w.section("saw", w.saw)
 	w.section("behind", w.behind)
@@ -130,7 +134,7 @@ func (w *writer) section(key string, write func(say func(id, key string, args ph
 		}
 		maps.Copy(args, w.in.Record.Called(w.in.Horse))
 		m := phrase.Of("report."+phraseKey, args)
-		s.Sentences = append(s.Sentences, Sentence{ID: key + "." + id, Said: m, Basis: basis(m)})
+		s.Sentences = append(s.Sentences, Sentence{ID: key + "." + id, Said: m, Basis: basis(m), Fixed: slices.Contains(fixed, key) || slices.Contains(fixed, key+"."+id)})
 	})
 	if len(s.Sentences) > 0 {
 		w.doc.Sections = append(w.doc.Sections, s)
@@ -359,8 +363,8 @@ func (w *writer) worked(say saying) {
 
 func keyOf(word fmt.Stringer) string { return strings.ReplaceAll(word.String(), " ", "_") }
 
-// fixed sections are said as they are: safety is not worded away.
-var fixed = []string{"first", "care", "call"}
+// fixed sections and sentences are said as they are: safety is not worded away.
+var fixed = []string{"first", "care", "call", "short.may", "short.must_not", "short.ring"}
 
 // With puts the trainer's own wording over the product's; safety sentences
 // can't be left out or reworded.
@@ -369,7 +373,7 @@ func (d Document) With(edits map[string]Edit) Document {
 		for j := range d.Sections[i].Sentences {
 			s := &d.Sections[i].Sentences[j]
 			e, ok := edits[s.ID]
-			if !ok || slices.Contains(fixed, d.Sections[i].Key) {
+			if !ok || s.Fixed {
 				continue
 			}
 			s.Edited, s.Left = e.Text, e.Left

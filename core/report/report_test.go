@@ -46,7 +46,7 @@ func input(t *testing.T) Input {
 	require.True(t, ok)
 	front := horse.Ask{Step: "load.front"}
 	in := Input{
-		Catalog: c, Horse: "Plum", Record: assess.Record{Sex: assess.Sex{}.All()[0]}, Ladder: "load", Goal: "Loads with Ines alone.", Care: horse.ExtraCare, Bridge: bridge, Next: "load.step",
+		Catalog: c, Horse: "Plum", Record: assess.Record{Sex: assess.Sex{}.All()[0]}, Ladder: "load", Goal: "Loads with Ines alone.", Problem: horse.Loading, Standing: Standing{Last: "2026-06-16"}, Care: horse.ExtraCare, Bridge: bridge, Next: "load.step",
 		Visit:    history.Visit{Before: []arena.Known{{Ask: front, State: horse.Tried}}, After: []arena.Known{{Ask: front, State: horse.Met}}},
 		Then:     map[horse.Ask]Then{front: {On: "2026-05-01", Reps: history.Reps{N: 2, Good: 1, Level: 7, Noted: true}}},
 		Baseline: assess.Baseline{Arousal: horse.ArousalOf(3)},
@@ -79,7 +79,7 @@ func TestTheReportSaysWhatTheLogSays(t *testing.T) {
 	book := phrase.English(phrase.Shipped)
 	assert.Equal(t, "1 of 2", book.Say(d.Figures[0].Before))
 	assert.Equal(t, "2 of 3", book.Say(d.Figures[0].After))
-	assert.Equal(t, []string{"firm", "light", "on 1 May 2026 → today"}, []string{book.Say(d.Figures[1].Before), book.Say(d.Figures[1].After), book.Say(d.Figures[1].Means)})
+	assert.Equal(t, []string{"firm", "light", "on 1 May → on 16 June"}, []string{book.Say(d.Figures[1].Before), book.Say(d.Figures[1].After), book.Say(d.Figures[1].Means)})
 	assert.Equal(t, []string{"over the line", "tense"}, []string{book.Say(d.Figures[2].Before), book.Say(d.Figures[2].After)})
 }
 
@@ -110,7 +110,7 @@ func TestAgainstTheFirstDay(t *testing.T) {
 	same.Reps.Level = 2
 	in.Then[horse.Ask{Step: "load.front"}] = same
 	d := Visit(in)
-	assert.Equal(t, "the same word as on 1 May 2026", book.Say(d.Figures[1].Means))
+	assert.Equal(t, "on 16 June, the same word as on 1 May", book.Say(d.Figures[1].Means))
 	in.Then = nil
 	d = Visit(in)
 	require.Len(t, d.Figures, 1, "only how tense it was when first tried")
@@ -165,7 +165,7 @@ func TestSchoolsInTheOwnersWords(t *testing.T) {
 func TestWhatIsForbiddenLeads(t *testing.T) {
 	in := input(t)
 	in.Care = horse.OrdinaryCare
-	assert.Equal(t, "one", Visit(in).Sections[0].Key)
+	assert.Equal(t, "short", Visit(in).Sections[0].Key)
 	assert.Contains(t, text(Visit(in), "care"), "a helmet near the float and when mounted")
 	assert.Contains(t, text(Visit(in), "home"), "Handle her only as the day needs")
 	for _, key := range []string{"in_hand", "bit", "owner", "alone", "not_caught"} {
@@ -208,6 +208,10 @@ func TestEverySentenceReadsWell(t *testing.T) {
 		}
 		step := rapid.SampledFrom(steps)
 		in := Input{
+			Problem: rapid.SampledFrom((horse.Problem{}).All()).Draw(t, "problem"), Standing: Standing{
+				Today: "2026-06-20", Visits: pick("visits", 6), Last: "2026-06-16", Done: rapid.Bool().Draw(t, "done"), Who: "Wren Harrow", Phone: rapid.SampledFrom([]string{"", "01632 960 204"}).Draw(t, "phone"),
+				Proposed: phrase.Of(rapid.SampledFrom([]string{"next.pain", "next.danger", "next.over", "next.soon", "next.days", ""}).Draw(t, "proposed"), nil),
+			},
 			Catalog: c, Horse: "Plum", Record: assess.Record{Sex: rapid.SampledFrom(append((assess.Sex{}).All(), assess.Sex{})).Draw(t, "sex")},
 			Care: rapid.SampledFrom((horse.Care{}).All()).Draw(t, "care"), Goal: "Loads alone", NeededBy: "2026-08-01", FirstVisit: rapid.Bool().Draw(t, "first"),
 			NotCaught: rapid.Bool().Draw(t, "not caught"), Baseline: assess.Baseline{Arousal: horse.ArousalOf(pick("baseline", 4))}, Then: map[horse.Ask]Then{},
@@ -244,6 +248,12 @@ func TestEverySentenceReadsWell(t *testing.T) {
 		in.Review, err = arena.ReviewOf(c, arena.Input{School: school, Schools: schools, Ask: horse.Ask{Step: "lead.halt"}, Track: entries})
 		require.NoError(t, err)
 		in.Beads = arena.Beads(c, track.Day{Track: entries}, nil, schools)
+		for _, k := range in.Visit.After {
+			in.Standing.Steps = append(in.Standing.Steps, history.Step{Step: k.Step, Met: pick("met", 1)})
+		}
+		if len(in.Cleared) == 1 && rapid.Bool().Draw(t, "stopped") {
+			in.Standing.Stopped, in.Cleared = in.Cleared, nil
+		}
 		in.Bridge, _ = progress.BridgeOf(c, in.Ladder, in.Visit.After, nil, "", progress.Goal{})
 		a := assess.Assessment{NotYet: in.NotCaught, Findings: map[string]horse.Source{}}
 		for _, item := range (horse.BodyItem{}).All() {
@@ -290,18 +300,18 @@ func TestEverySentenceReadsWell(t *testing.T) {
 func TestEditsSurviveAndAreMarkedWhenNumbersChange(t *testing.T) {
 	in := input(t)
 	d := Visit(in)
-	one := d.Sections[0].Sentences[0] // nothing is forbidden
+	one := d.Sections[1].Sentences[0] // nothing is forbidden
 	edits := map[string]Edit{
 		one.ID:     {Text: "Plum was lovely.", Basis: one.Basis},
 		"care.vet": {Text: "No vet needed.", Left: true},
 	}
 	d = Visit(in).With(edits)
-	assert.Equal(t, "Plum was lovely.", d.Sections[0].Sentences[0].Edited)
-	assert.False(t, d.Sections[0].Sentences[0].Changed)
+	assert.Equal(t, "Plum was lovely.", d.Sections[1].Sentences[0].Edited)
+	assert.False(t, d.Sections[1].Sentences[0].Changed)
 
 	in.Visit.After[0].State = horse.Slipped
 	d = Visit(in).With(edits)
-	assert.True(t, d.Sections[0].Sentences[0].Changed, "its numbers changed")
+	assert.True(t, d.Sections[1].Sentences[0].Changed, "its numbers changed")
 	last := d.Sections[len(d.Sections)-1]
 	assert.Equal(t, "care", last.Key)
 	assert.Empty(t, last.Sentences[1].Edited, "safety can't be reworded")

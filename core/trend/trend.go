@@ -17,8 +17,8 @@ type Point struct {
 	Y float64 `json:"y" doc:"what it noted"`
 }
 
-// least is how many sessions a trend needs (part 8).
-const least = 4
+// Least is how many sessions a trend needs (part 8).
+const Least = 4
 
 // confidence is that of a trend's interval, both ways; share that of a share's.
 const (
@@ -72,7 +72,7 @@ func (t Trend) Over() int {
 // OfLevels is the trend of levels: a change counts from one level over all sessions (part 8).
 func OfLevels(points []Point) Trend { return of(points, 1) }
 
-// The least time that is told from another, in seconds, and from which factor a
+// The Least time that is told from another, in seconds, and from which factor a
 // change of times counts (part 8).
 const (
 	floor  = 0.5
@@ -101,7 +101,7 @@ func of(points []Point, much float64) Trend {
 		t.From, t.To = points[0].Y, points[len(points)-1].Y
 	}
 	slopes := slopesOf(points)
-	if len(points) < least || len(slopes) == 0 {
+	if len(points) < Least || len(slopes) == 0 {
 		return t
 	}
 	t.Slope = (slopes[(len(slopes)-1)/2] + slopes[len(slopes)/2]) / 2 // they are sorted

@@ -10,6 +10,7 @@ import (
 
 	"ivorybridge/core/phrase"
 	"ivorybridge/server/api"
+	"ivorybridge/server/limits"
 	"ivorybridge/store"
 )
 
@@ -17,7 +18,7 @@ import (
 type Service struct {
 	*api.API
 	Config
-	limits *limits
+	limits *limits.Limits
 	ledger *ledger
 }
 
@@ -30,7 +31,7 @@ type Config struct {
 
 // New registers what can be asked by and of those who sign in.
 func New(a *api.API, c Config) *Service {
-	s := &Service{API: a, Config: c, limits: &limits{store: a.Store}, ledger: &ledger{store: a.Store}}
+	s := &Service{API: a, Config: c, limits: limits.New(a.Store), ledger: &ledger{store: a.Store}}
 	s.signInOperations()
 	s.doorOperations()
 	s.userOperations()
@@ -157,7 +158,7 @@ func (s *Service) signIn(ctx context.Context, c api.Caller, in *signInInput) (si
 		s.atDoor(ctx, k.atDoor(what, c, in.Device))
 		return signedIn{}, api.NewProblem(http.StatusUnauthorized, "Address and password do not fit. Check both, or ask a lead trainer to reset the password.")
 	}
-	if err := s.limits.giveBack(ctx, c.Now, counted...); err != nil {
+	if err := s.limits.GiveBack(ctx, c.Now, counted...); err != nil {
 		return signedIn{}, err
 	}
 	if k.user.RunsOut > 0 && c.Now.UnixMilli() >= k.user.RunsOut {
@@ -232,8 +233,8 @@ func (s *Service) changePassword(ctx context.Context, c api.Caller, in *password
 	if err != nil {
 		return signedIn{}, err
 	}
-	k, counted := s.knockOf(ctx, c), near.of("change", c.ID)
-	wait, err := s.limits.take(ctx, c.Now, counted)
+	k, counted := s.knockOf(ctx, c), near.Of("change", c.ID)
+	wait, err := s.limits.Take(ctx, c.Now, counted)
 	if err != nil {
 		return signedIn{}, err
 	}
@@ -253,7 +254,7 @@ func (s *Service) changePassword(ctx context.Context, c api.Caller, in *password
 		s.atDoor(ctx, k.atDoor(store.WrongPassword, c, in.Device))
 		return signedIn{}, api.Faulty(api.FieldProblem{Field: "old", Say: "That is not your password now. Type the one you signed in with."})
 	}
-	if err := s.limits.giveBack(ctx, c.Now, counted); err != nil {
+	if err := s.limits.GiveBack(ctx, c.Now, counted); err != nil {
 		return signedIn{}, err
 	}
 	if in.Body.Old == in.Body.New {

@@ -13,6 +13,7 @@ import (
 	"ivorybridge/core/attention"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
+	"ivorybridge/core/homework"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/progress"
@@ -163,6 +164,8 @@ func vocabulary(r huma.Registry) {
 	word(r, clearance.Item{})
 	word(r, clearance.Said{})
 	word(r, clearance.Place{})
+	word(r, homework.End{})
+	word(r, homework.Feel{})
 	word(r, assess.GateState{})
 	word(r, attention.Sign{})
 	word(r, attention.Need{})

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"net"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -112,7 +113,12 @@ func (s *API) Admit(need Access) func(huma.Context, func(huma.Context)) {
 		token := s.read(ctx, signInCookie)
 		ctx = huma.WithValue(ctx, tokenKey{}, token)
 		ctx = huma.WithValue(ctx, deviceKey{}, s.read(ctx, deviceCookie))
-		if need != Anybody {
+		if need == OwnersSide {
+			if err := s.guest(ctx.Context(), &c, ctx.Header("Authorization")); err != nil {
+				s.Refuse(ctx, s.Problem(ctx.Context(), err))
+				return
+			}
+		} else if need != Anybody {
 			if err := s.recognise(ctx.Context(), &c, token); err != nil {
 				s.Refuse(ctx, s.Problem(ctx.Context(), err))
 				return
@@ -124,6 +130,33 @@ func (s *API) Admit(need Access) func(huma.Context, func(huma.Context)) {
 		}
 		next(huma.WithValue(ctx, callerKey{}, c))
 	}
+}
+
+// NoLink is the answer to every link that opens nothing: whether there never was one,
+// it ended, or it was switched off, is told to nobody.
+func NoLink() error {
+	return NewProblem(http.StatusNotFound, "This link does not open. It may have ended or been switched off. Ring your trainer for a new one.")
+}
+
+// guest finds what a private link opens, and in which practice; or whose account it
+// is that an owner signed in with.
+func (s *API) guest(ctx context.Context, c *Caller, header string) error {
+	token, brought := strings.CutPrefix(header, "Bearer ")
+	if !brought {
+		err := s.recognise(ctx, c, TokenOf(ctx))
+		if err != nil || c.Person == "" {
+			return NoLink()
+		}
+		c.Linked = store.Link{Person: c.Person}
+		return nil
+	}
+	link, home, err := s.Opens(ctx, token, PlaceOf(ctx), c.Now)
+	if err != nil {
+		return err
+	}
+	c.Linked, c.Home, c.Practice = link, home, home.ID
+	c.Book, c.View = phrase.English(home.Words), s.Store.View
+	return nil
 }
 
 // read is the value of a cookie; empty: there is none.

@@ -11,12 +11,13 @@ import (
 // Access says who may call an operation.
 type Access int
 
-// Each may do what those before it may.
+// Each may do what those before it may, but for the owners' side, which is apart.
 const (
-	Anybody   Access = iota // no sign-in
-	Newcomer                // signed in, perhaps with a password that must be changed
-	Staff                   // lead trainers and assistants
-	LeadsOnly               // lead trainers
+	Anybody    Access = iota // no sign-in
+	Newcomer                 // signed in, perhaps with a password that must be changed
+	Staff                    // lead trainers and assistants
+	LeadsOnly                // lead trainers
+	OwnersSide               // whoever has a private link, or an owner's account
 )
 
 // Caller is who called, in which practice, and when.
@@ -26,6 +27,8 @@ type Caller struct {
 	Book phrase.Book
 	Now  time.Time
 	View store.View // what is kept; within one answer a snapshot
+
+	Linked store.Link // what a private link opens; of an owner's account the person
 }
 
 // Actor is the caller as the one who changes something.

@@ -24,6 +24,9 @@ type API struct {
 	Log    *slog.Logger
 	Secure bool // cookies only over TLS
 
+	// Opens finds what a private link's token opens, asked from a place.
+	Opens func(ctx context.Context, token, place string, now time.Time) (store.Link, store.Practice, error)
+
 	hashing *turns
 	told    *told
 }

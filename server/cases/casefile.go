@@ -51,6 +51,8 @@ type Reading struct {
 	History     history.History // of all sessions
 	rehearsals  []clearance.Rehearsal
 	chosen      []store.Chosen // by the plans, the oldest first
+	Practised   []store.Practised
+	Resumed     []store.Resumed
 	Used        []history.Used
 	Unread      []store.Unread // entries that are left out
 	File        *casefile.File
@@ -127,6 +129,12 @@ func (s *Reader) Gather(ctx context.Context, c api.Caller, h store.Horse, kase s
 	for _, one := range rehearsals {
 		r.rehearsals = append(r.rehearsals, one.Doc)
 	}
+	if r.Practised, err = c.View.Practised(ctx, c.Practice, h.ID); err != nil {
+		return Reading{}, err
+	}
+	if r.Resumed, err = c.View.Resumed(ctx, c.Practice, h.ID); err != nil {
+		return Reading{}, err
+	}
 	if r.chosen, err = c.View.Choices(ctx, c.Practice, kase.ID); err != nil {
 		return Reading{}, err
 	}
@@ -196,6 +204,12 @@ func (s *Reader) Judge(today string, r Reading, past history.History) (*casefile
 		return nil, fmt.Errorf("reading the case's problem: %w", err)
 	}
 	in.Also = r.Case.Further()
+	for _, one := range r.Practised {
+		in.Practised = append(in.Practised, one.Log)
+	}
+	for _, one := range r.Resumed {
+		in.Resumed = append(in.Resumed, one.Resumed)
+	}
 	in.Assessments = r.assessed()
 	for _, o := range r.Horse.Holders() {
 		in.Owners = append(in.Owners, o.ID)

@@ -180,7 +180,7 @@ func Feels() []phrase.Message {
 
 // Contact is somebody to call.
 type Contact struct {
-	What  string `json:"what" enum:"vet,owner,yard"`
+	What  string `json:"what" enum:"trainer,vet,owner,yard"`
 	Name  string `json:"name"`
 	Phone string `json:"phone"`
 }

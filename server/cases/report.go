@@ -8,6 +8,7 @@ import (
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/progress"
 	"ivorybridge/core/report"
 	"ivorybridge/core/track"
 	"ivorybridge/server/api"
@@ -26,32 +27,23 @@ func (s *Reader) Document(ctx context.Context, c api.Caller, r Reading, t Told) 
 		}
 	}
 	visit := t.Visit.In(now.Catalog)
-	before, err := s.Judge(t.Date, r.AsOf(t.StartedAt), t.Before)
+	review, err := s.reviewOf(r, t)
 	if err != nil {
 		return report.Document{}, err
 	}
-	worked := before.Brief().Session(before.Catalog, arena.Beginning{
-		Ask: t.Begins, School: t.School, Started: t.Day.Started, Handler: t.Day.Handler, Readiness: t.Readiness,
-	})
-	worked.Track = t.Day.Track
-	review, err := arena.ReviewOf(before.Catalog, worked)
+	today := c.Today()
+	if t.After.Sessions() < r.History.Sessions() {
+		today = t.Date // it is told as it was then
+	}
+	in, err := s.standing(ctx, c, r, now, t.After, today)
 	if err != nil {
 		return report.Document{}, err
 	}
-	in := report.Input{
-		Catalog: now.Catalog, Horse: r.Horse.Name, Record: r.Horse.Record, Ladder: r.Case.Ladder, Goal: r.Case.Goal, NeededBy: r.Case.NeededBy,
-		Story: now.Account().Story, Forbidden: now.Result.Forbidden, Rechecks: now.Result.Rechecks, Referrals: now.Result.Referrals, Care: now.Risk.Care, NotCaught: now.Assessment.NotYet,
-		Visit: visit, Review: review, Beads: arena.Beads(now.Catalog, t.Day, visit.Before, now.Schools()), Then: then(now, t.Before), Baseline: now.Account().Baseline,
-		Bridge: now.Bridge, Next: now.Plan().Next, FirstVisit: t.Before.Sessions() == 0,
-	}
+	in.Visit, in.Review, in.Beads = visit, review, arena.Beads(now.Catalog, t.Day, visit.Before, now.Schools())
+	in.Then, in.FirstVisit, in.Standing.Proposed = then(now, t.Before), t.Before.Sessions() == 0, review.Next
 	if now.Assessed != "" && now.Assessed >= t.Before.LastWorked() {
 		judged := now.Problem()
 		in.Judged, in.Basis = &judged, now.Result.Basis
-	}
-	for _, h := range now.Plan().Homework {
-		if !slices.Contains(in.Cleared, h.Step) {
-			in.Cleared = append(in.Cleared, h.Step)
-		}
 	}
 	events := t.Events()
 	if t.Before.Sessions() == 0 || now.Assessed == t.Date {
@@ -71,6 +63,72 @@ func (s *Reader) Document(ctx context.Context, c api.Caller, r Reading, t Told) 
 		in.Ended = end.Note
 	}
 	return report.Visit(in), nil
+}
+
+// reviewOf looks back on a session, by what was known as it began.
+func (s *Reader) reviewOf(r Reading, t Told) (arena.Review, error) {
+	before, err := s.Judge(t.Date, r.AsOf(t.StartedAt), t.Before)
+	if err != nil {
+		return arena.Review{}, err
+	}
+	worked := before.Brief().Session(before.Catalog, arena.Beginning{
+		Ask: t.Begins, School: t.School, Started: t.Day.Started, Handler: t.Day.Handler, Readiness: t.Readiness,
+	})
+	worked.Track = t.Day.Track
+	return arena.ReviewOf(before.Catalog, worked)
+}
+
+// standing is how a case stands after the sessions of a history: what every page of
+// its horse is written from.
+func (s *Reader) standing(ctx context.Context, c api.Caller, r Reading, now *casefile.File, past history.History, today string) (report.Input, error) {
+	in := report.Input{
+		Catalog: now.Catalog, Horse: r.Horse.Name, Record: r.Horse.Record, Ladder: now.Bridge.Ladder, Goal: r.Case.Goal, NeededBy: r.Case.NeededBy, Problem: now.Problem().Problem,
+		Story: now.Account().Story, Forbidden: now.Result.Forbidden, Rechecks: now.Result.Rechecks, Referrals: now.Result.Referrals, Care: now.Risk.Care, NotCaught: now.Assessment.NotYet,
+		Baseline: now.Account().Baseline, Bridge: now.Bridge, Next: now.Plan().Next,
+		Standing: report.Standing{Today: today, Steps: past.Steps, Visits: past.Sessions(), Last: past.LastWorked(), Done: r.Case.FinishedOn != "", Who: c.Home.Name, Phone: c.Home.Phone},
+	}
+	for _, h := range now.Plan().Homework {
+		if !slices.Contains(in.Cleared, h.Step) {
+			in.Cleared = append(in.Cleared, h.Step)
+		}
+	}
+	for _, stop := range now.Home.Stops {
+		if !slices.Contains(in.Standing.Stopped, stop.Step) {
+			in.Standing.Stopped = append(in.Standing.Stopped, stop.Step)
+		}
+	}
+	figures, err := s.Figures(ctx, c, r)
+	if err != nil {
+		return report.Input{}, err
+	}
+	figures = slices.DeleteFunc(slices.Clone(figures), func(f history.Figures) bool { return f.On > past.LastWorked() })
+	in.Standing.Lines = progress.NumbersOf(now.Catalog, figures, progress.Choice{}).Feel.Lines
+	return in, nil
+}
+
+// Standing writes how a horse stands today: what an owner's page begins with.
+// The caller's view is a snapshot.
+func (s *Reader) Standing(ctx context.Context, c api.Caller, r Reading) (report.Document, error) {
+	in, err := s.standing(ctx, c, r, r.File, r.History, c.Today())
+	if err != nil {
+		return report.Document{}, err
+	}
+	list, err := c.View.SessionsOf(ctx, c.Practice, r.Horse.ID)
+	if err != nil {
+		return report.Document{}, err
+	}
+	if n := len(list); n > 0 {
+		t, err := s.Tell(ctx, c, r, list[n-1])
+		if err != nil {
+			return report.Document{}, err
+		}
+		review, err := s.reviewOf(r, t)
+		if err != nil {
+			return report.Document{}, err
+		}
+		in.Standing.Proposed = review.Next
+	}
+	return report.Now(in), nil
 }
 
 // then is how each ask was on the first day it was asked: in the assessment, else

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 
+	"ivorybridge/core/phrase"
 	"ivorybridge/core/report"
 	"ivorybridge/server/api"
 	"ivorybridge/server/cases"
@@ -37,6 +38,17 @@ type Report struct {
 	Version int64          `json:"version" doc:"of the trainer's wording; 0: none yet"`
 	SavedBy string         `json:"saved_by,omitempty"`
 	SavedAt int64          `json:"saved_at,omitempty"`
+	Owners  []Receiver     `json:"owners" doc:"whom it is for, with what they are here under"`
+	Message string         `json:"message" doc:"as plain text, for a message"`
+	SentAt  int64          `json:"sent_at,omitempty" doc:"since when the owners' links show it, ms; absent: it was not sent"`
+	SentBy  string         `json:"sent_by,omitempty"`
+}
+
+// Receiver is an owner that a page is for.
+type Receiver struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Phone string `json:"phone"`
 }
 
 // Wording is the trainer's wording as it is kept, for a stale save.
@@ -84,15 +96,27 @@ func (s *Service) report(ctx context.Context, c api.Caller, in *api.ByID) (Repor
 		return Report{}, err
 	}
 	names, err := s.UserNames(ctx, c)
+	if err != nil {
+		return Report{}, err
+	}
+	sent, err := c.View.Sent(ctx, c.Practice, in.ID)
+	if err != nil {
+		return Report{}, err
+	}
+	doc = doc.With(edits.Edits)
+	title := c.Book.Say(phrase.Of("report.message.title", phrase.Args{"horse": r.Horse.Name, "on": phrase.Date(t.Date), "who": c.Home.Name}))
 	view := Report{
-		Document: doc.With(edits.Edits), Session: in.ID, Horse: cases.RefOf(r.Horse), Yard: r.Horse.Yard.Name, For: []string{},
+		Document: doc, Owners: []Receiver{}, Message: doc.Text(c.Book, title), SentAt: sent.At, SentBy: sent.By, Session: in.ID, Horse: cases.RefOf(r.Horse), Yard: r.Horse.Yard.Name, For: []string{},
 		By: names[t.StartedBy], Date: t.Date, Ended: cases.EndedBy(t.Day.Track) != nil,
 		Version: edits.Version, SavedBy: edits.By, SavedAt: edits.At,
 	}
 	for _, o := range r.Horse.Owners {
 		view.For = append(view.For, o.Name)
 	}
-	return view, err
+	for _, o := range r.Horse.Holders() {
+		view.Owners = append(view.Owners, Receiver{ID: o.ID, Name: o.Name, Phone: o.Phone})
+	}
+	return view, nil
 }
 
 func (s *Service) wordReport(ctx context.Context, c api.Caller, in *wordingInput) (Report, error) {

@@ -36,7 +36,7 @@ UPDATE users SET active = ? WHERE practice_id = ? AND id = ?;
 INSERT INTO sign_ins (token_hash, practice_id, user_id, device, created_at, expires_at) VALUES (?, ?, ?, ?, ?, ?);
 
 -- name: GetSignedIn :one
-SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
 FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
 JOIN practices AS p ON p.id = s.practice_id
 WHERE s.token_hash = ? AND s.expires_at > ? AND u.active = 1;

@@ -33,6 +33,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.countFamiliarStmt, err = db.PrepareContext(ctx, countFamiliar); err != nil {
 		return nil, fmt.Errorf("error preparing query CountFamiliar: %w", err)
 	}
+	if q.countLinkOpenedStmt, err = db.PrepareContext(ctx, countLinkOpened); err != nil {
+		return nil, fmt.Errorf("error preparing query CountLinkOpened: %w", err)
+	}
 	if q.countPictureStmt, err = db.PrepareContext(ctx, countPicture); err != nil {
 		return nil, fmt.Errorf("error preparing query CountPicture: %w", err)
 	}
@@ -141,6 +144,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getHorsesOfAllStmt, err = db.PrepareContext(ctx, getHorsesOfAll); err != nil {
 		return nil, fmt.Errorf("error preparing query GetHorsesOfAll: %w", err)
 	}
+	if q.getHorsesOfPersonStmt, err = db.PrepareContext(ctx, getHorsesOfPerson); err != nil {
+		return nil, fmt.Errorf("error preparing query GetHorsesOfPerson: %w", err)
+	}
 	if q.getLadderStmt, err = db.PrepareContext(ctx, getLadder); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLadder: %w", err)
 	}
@@ -156,6 +162,15 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getLimitsStmt, err = db.PrepareContext(ctx, getLimits); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLimits: %w", err)
 	}
+	if q.getLinkStmt, err = db.PrepareContext(ctx, getLink); err != nil {
+		return nil, fmt.Errorf("error preparing query GetLink: %w", err)
+	}
+	if q.getLinkByTokenStmt, err = db.PrepareContext(ctx, getLinkByToken); err != nil {
+		return nil, fmt.Errorf("error preparing query GetLinkByToken: %w", err)
+	}
+	if q.getLinksStmt, err = db.PrepareContext(ctx, getLinks); err != nil {
+		return nil, fmt.Errorf("error preparing query GetLinks: %w", err)
+	}
 	if q.getMarkStmt, err = db.PrepareContext(ctx, getMark); err != nil {
 		return nil, fmt.Errorf("error preparing query GetMark: %w", err)
 	}
@@ -167,6 +182,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getNewestHistoryStmt, err = db.PrepareContext(ctx, getNewestHistory); err != nil {
 		return nil, fmt.Errorf("error preparing query GetNewestHistory: %w", err)
+	}
+	if q.getNewestSentStmt, err = db.PrepareContext(ctx, getNewestSent); err != nil {
+		return nil, fmt.Errorf("error preparing query GetNewestSent: %w", err)
 	}
 	if q.getNewestStampStmt, err = db.PrepareContext(ctx, getNewestStamp); err != nil {
 		return nil, fmt.Errorf("error preparing query GetNewestStamp: %w", err)
@@ -210,14 +228,26 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getPracticesStmt, err = db.PrepareContext(ctx, getPractices); err != nil {
 		return nil, fmt.Errorf("error preparing query GetPractices: %w", err)
 	}
+	if q.getPractisedStmt, err = db.PrepareContext(ctx, getPractised); err != nil {
+		return nil, fmt.Errorf("error preparing query GetPractised: %w", err)
+	}
+	if q.getPractisedOneStmt, err = db.PrepareContext(ctx, getPractisedOne); err != nil {
+		return nil, fmt.Errorf("error preparing query GetPractisedOne: %w", err)
+	}
 	if q.getRehearsalsStmt, err = db.PrepareContext(ctx, getRehearsals); err != nil {
 		return nil, fmt.Errorf("error preparing query GetRehearsals: %w", err)
 	}
 	if q.getRemovedBeforeStmt, err = db.PrepareContext(ctx, getRemovedBefore); err != nil {
 		return nil, fmt.Errorf("error preparing query GetRemovedBefore: %w", err)
 	}
+	if q.getResumedStmt, err = db.PrepareContext(ctx, getResumed); err != nil {
+		return nil, fmt.Errorf("error preparing query GetResumed: %w", err)
+	}
 	if q.getRoomOfPhotographsStmt, err = db.PrepareContext(ctx, getRoomOfPhotographs); err != nil {
 		return nil, fmt.Errorf("error preparing query GetRoomOfPhotographs: %w", err)
+	}
+	if q.getSentStmt, err = db.PrepareContext(ctx, getSent); err != nil {
+		return nil, fmt.Errorf("error preparing query GetSent: %w", err)
 	}
 	if q.getSessionStmt, err = db.PrepareContext(ctx, getSession); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSession: %w", err)
@@ -294,6 +324,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertLadderStmt, err = db.PrepareContext(ctx, insertLadder); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertLadder: %w", err)
 	}
+	if q.insertLinkStmt, err = db.PrepareContext(ctx, insertLink); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertLink: %w", err)
+	}
 	if q.insertMarkStmt, err = db.PrepareContext(ctx, insertMark); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertMark: %w", err)
 	}
@@ -312,11 +345,17 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertPracticeStmt, err = db.PrepareContext(ctx, insertPractice); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertPractice: %w", err)
 	}
+	if q.insertPractisedStmt, err = db.PrepareContext(ctx, insertPractised); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertPractised: %w", err)
+	}
 	if q.insertRehearsalStmt, err = db.PrepareContext(ctx, insertRehearsal); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertRehearsal: %w", err)
 	}
 	if q.insertReportStmt, err = db.PrepareContext(ctx, insertReport); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertReport: %w", err)
+	}
+	if q.insertResumedStmt, err = db.PrepareContext(ctx, insertResumed); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertResumed: %w", err)
 	}
 	if q.insertSessionStmt, err = db.PrepareContext(ctx, insertSession); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertSession: %w", err)
@@ -345,6 +384,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.putLimitStmt, err = db.PrepareContext(ctx, putLimit); err != nil {
 		return nil, fmt.Errorf("error preparing query PutLimit: %w", err)
 	}
+	if q.putSentStmt, err = db.PrepareContext(ctx, putSent); err != nil {
+		return nil, fmt.Errorf("error preparing query PutSent: %w", err)
+	}
 	if q.removePhotographStmt, err = db.PrepareContext(ctx, removePhotograph); err != nil {
 		return nil, fmt.Errorf("error preparing query RemovePhotograph: %w", err)
 	}
@@ -353,6 +395,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.setUserActiveStmt, err = db.PrepareContext(ctx, setUserActive); err != nil {
 		return nil, fmt.Errorf("error preparing query SetUserActive: %w", err)
+	}
+	if q.switchLinkOffStmt, err = db.PrepareContext(ctx, switchLinkOff); err != nil {
+		return nil, fmt.Errorf("error preparing query SwitchLinkOff: %w", err)
 	}
 	if q.touchStmt, err = db.PrepareContext(ctx, touch); err != nil {
 		return nil, fmt.Errorf("error preparing query Touch: %w", err)
@@ -399,6 +444,11 @@ func (q *Queries) Close() error {
 	if q.countFamiliarStmt != nil {
 		if cerr := q.countFamiliarStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing countFamiliarStmt: %w", cerr)
+		}
+	}
+	if q.countLinkOpenedStmt != nil {
+		if cerr := q.countLinkOpenedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing countLinkOpenedStmt: %w", cerr)
 		}
 	}
 	if q.countPictureStmt != nil {
@@ -581,6 +631,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getHorsesOfAllStmt: %w", cerr)
 		}
 	}
+	if q.getHorsesOfPersonStmt != nil {
+		if cerr := q.getHorsesOfPersonStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getHorsesOfPersonStmt: %w", cerr)
+		}
+	}
 	if q.getLadderStmt != nil {
 		if cerr := q.getLadderStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getLadderStmt: %w", cerr)
@@ -606,6 +661,21 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getLimitsStmt: %w", cerr)
 		}
 	}
+	if q.getLinkStmt != nil {
+		if cerr := q.getLinkStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getLinkStmt: %w", cerr)
+		}
+	}
+	if q.getLinkByTokenStmt != nil {
+		if cerr := q.getLinkByTokenStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getLinkByTokenStmt: %w", cerr)
+		}
+	}
+	if q.getLinksStmt != nil {
+		if cerr := q.getLinksStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getLinksStmt: %w", cerr)
+		}
+	}
 	if q.getMarkStmt != nil {
 		if cerr := q.getMarkStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getMarkStmt: %w", cerr)
@@ -624,6 +694,11 @@ func (q *Queries) Close() error {
 	if q.getNewestHistoryStmt != nil {
 		if cerr := q.getNewestHistoryStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getNewestHistoryStmt: %w", cerr)
+		}
+	}
+	if q.getNewestSentStmt != nil {
+		if cerr := q.getNewestSentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getNewestSentStmt: %w", cerr)
 		}
 	}
 	if q.getNewestStampStmt != nil {
@@ -696,6 +771,16 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getPracticesStmt: %w", cerr)
 		}
 	}
+	if q.getPractisedStmt != nil {
+		if cerr := q.getPractisedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getPractisedStmt: %w", cerr)
+		}
+	}
+	if q.getPractisedOneStmt != nil {
+		if cerr := q.getPractisedOneStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getPractisedOneStmt: %w", cerr)
+		}
+	}
 	if q.getRehearsalsStmt != nil {
 		if cerr := q.getRehearsalsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getRehearsalsStmt: %w", cerr)
@@ -706,9 +791,19 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getRemovedBeforeStmt: %w", cerr)
 		}
 	}
+	if q.getResumedStmt != nil {
+		if cerr := q.getResumedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getResumedStmt: %w", cerr)
+		}
+	}
 	if q.getRoomOfPhotographsStmt != nil {
 		if cerr := q.getRoomOfPhotographsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getRoomOfPhotographsStmt: %w", cerr)
+		}
+	}
+	if q.getSentStmt != nil {
+		if cerr := q.getSentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getSentStmt: %w", cerr)
 		}
 	}
 	if q.getSessionStmt != nil {
@@ -836,6 +931,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertLadderStmt: %w", cerr)
 		}
 	}
+	if q.insertLinkStmt != nil {
+		if cerr := q.insertLinkStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertLinkStmt: %w", cerr)
+		}
+	}
 	if q.insertMarkStmt != nil {
 		if cerr := q.insertMarkStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertMarkStmt: %w", cerr)
@@ -866,6 +966,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertPracticeStmt: %w", cerr)
 		}
 	}
+	if q.insertPractisedStmt != nil {
+		if cerr := q.insertPractisedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertPractisedStmt: %w", cerr)
+		}
+	}
 	if q.insertRehearsalStmt != nil {
 		if cerr := q.insertRehearsalStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertRehearsalStmt: %w", cerr)
@@ -874,6 +979,11 @@ func (q *Queries) Close() error {
 	if q.insertReportStmt != nil {
 		if cerr := q.insertReportStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertReportStmt: %w", cerr)
+		}
+	}
+	if q.insertResumedStmt != nil {
+		if cerr := q.insertResumedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertResumedStmt: %w", cerr)
 		}
 	}
 	if q.insertSessionStmt != nil {
@@ -921,6 +1031,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing putLimitStmt: %w", cerr)
 		}
 	}
+	if q.putSentStmt != nil {
+		if cerr := q.putSentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putSentStmt: %w", cerr)
+		}
+	}
 	if q.removePhotographStmt != nil {
 		if cerr := q.removePhotographStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing removePhotographStmt: %w", cerr)
@@ -934,6 +1049,11 @@ func (q *Queries) Close() error {
 	if q.setUserActiveStmt != nil {
 		if cerr := q.setUserActiveStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing setUserActiveStmt: %w", cerr)
+		}
+	}
+	if q.switchLinkOffStmt != nil {
+		if cerr := q.switchLinkOffStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing switchLinkOffStmt: %w", cerr)
 		}
 	}
 	if q.touchStmt != nil {
@@ -1023,6 +1143,7 @@ type Queries struct {
 	countAtDoorStmt          *sql.Stmt
 	countEntriesStmt         *sql.Stmt
 	countFamiliarStmt        *sql.Stmt
+	countLinkOpenedStmt      *sql.Stmt
 	countPictureStmt         *sql.Stmt
 	countRunOutStmt          *sql.Stmt
 	deleteExpiredSignInsStmt *sql.Stmt
@@ -1059,15 +1180,20 @@ type Queries struct {
 	getHorseStmt             *sql.Stmt
 	getHorsesStmt            *sql.Stmt
 	getHorsesOfAllStmt       *sql.Stmt
+	getHorsesOfPersonStmt    *sql.Stmt
 	getLadderStmt            *sql.Stmt
 	getLaddersStmt           *sql.Stmt
 	getLatestLadderStmt      *sql.Stmt
 	getLatestReportStmt      *sql.Stmt
 	getLimitsStmt            *sql.Stmt
+	getLinkStmt              *sql.Stmt
+	getLinkByTokenStmt       *sql.Stmt
+	getLinksStmt             *sql.Stmt
 	getMarkStmt              *sql.Stmt
 	getMarksStmt             *sql.Stmt
 	getNewestCaseStmt        *sql.Stmt
 	getNewestHistoryStmt     *sql.Stmt
+	getNewestSentStmt        *sql.Stmt
 	getNewestStampStmt       *sql.Stmt
 	getNotPlainStmt          *sql.Stmt
 	getOwnAsksStmt           *sql.Stmt
@@ -1082,9 +1208,13 @@ type Queries struct {
 	getPlansStmt             *sql.Stmt
 	getPracticeStmt          *sql.Stmt
 	getPracticesStmt         *sql.Stmt
+	getPractisedStmt         *sql.Stmt
+	getPractisedOneStmt      *sql.Stmt
 	getRehearsalsStmt        *sql.Stmt
 	getRemovedBeforeStmt     *sql.Stmt
+	getResumedStmt           *sql.Stmt
 	getRoomOfPhotographsStmt *sql.Stmt
+	getSentStmt              *sql.Stmt
 	getSessionStmt           *sql.Stmt
 	getSessionBeforeStmt     *sql.Stmt
 	getSessionsBetweenStmt   *sql.Stmt
@@ -1110,14 +1240,17 @@ type Queries struct {
 	insertHandlerStmt        *sql.Stmt
 	insertHorseStmt          *sql.Stmt
 	insertLadderStmt         *sql.Stmt
+	insertLinkStmt           *sql.Stmt
 	insertMarkStmt           *sql.Stmt
 	insertOwnershipStmt      *sql.Stmt
 	insertPersonStmt         *sql.Stmt
 	insertPhotographStmt     *sql.Stmt
 	insertPlanStmt           *sql.Stmt
 	insertPracticeStmt       *sql.Stmt
+	insertPractisedStmt      *sql.Stmt
 	insertRehearsalStmt      *sql.Stmt
 	insertReportStmt         *sql.Stmt
+	insertResumedStmt        *sql.Stmt
 	insertSessionStmt        *sql.Stmt
 	insertSignInStmt         *sql.Stmt
 	insertTrailerStmt        *sql.Stmt
@@ -1127,9 +1260,11 @@ type Queries struct {
 	makePlainStmt            *sql.Stmt
 	putFamiliarStmt          *sql.Stmt
 	putLimitStmt             *sql.Stmt
+	putSentStmt              *sql.Stmt
 	removePhotographStmt     *sql.Stmt
 	setPasswordStmt          *sql.Stmt
 	setUserActiveStmt        *sql.Stmt
+	switchLinkOffStmt        *sql.Stmt
 	touchStmt                *sql.Stmt
 	updateAssessmentStmt     *sql.Stmt
 	updateCaseStmt           *sql.Stmt
@@ -1148,6 +1283,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		countAtDoorStmt:          q.countAtDoorStmt,
 		countEntriesStmt:         q.countEntriesStmt,
 		countFamiliarStmt:        q.countFamiliarStmt,
+		countLinkOpenedStmt:      q.countLinkOpenedStmt,
 		countPictureStmt:         q.countPictureStmt,
 		countRunOutStmt:          q.countRunOutStmt,
 		deleteExpiredSignInsStmt: q.deleteExpiredSignInsStmt,
@@ -1184,15 +1320,20 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getHorseStmt:             q.getHorseStmt,
 		getHorsesStmt:            q.getHorsesStmt,
 		getHorsesOfAllStmt:       q.getHorsesOfAllStmt,
+		getHorsesOfPersonStmt:    q.getHorsesOfPersonStmt,
 		getLadderStmt:            q.getLadderStmt,
 		getLaddersStmt:           q.getLaddersStmt,
 		getLatestLadderStmt:      q.getLatestLadderStmt,
 		getLatestReportStmt:      q.getLatestReportStmt,
 		getLimitsStmt:            q.getLimitsStmt,
+		getLinkStmt:              q.getLinkStmt,
+		getLinkByTokenStmt:       q.getLinkByTokenStmt,
+		getLinksStmt:             q.getLinksStmt,
 		getMarkStmt:              q.getMarkStmt,
 		getMarksStmt:             q.getMarksStmt,
 		getNewestCaseStmt:        q.getNewestCaseStmt,
 		getNewestHistoryStmt:     q.getNewestHistoryStmt,
+		getNewestSentStmt:        q.getNewestSentStmt,
 		getNewestStampStmt:       q.getNewestStampStmt,
 		getNotPlainStmt:          q.getNotPlainStmt,
 		getOwnAsksStmt:           q.getOwnAsksStmt,
@@ -1207,9 +1348,13 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getPlansStmt:             q.getPlansStmt,
 		getPracticeStmt:          q.getPracticeStmt,
 		getPracticesStmt:         q.getPracticesStmt,
+		getPractisedStmt:         q.getPractisedStmt,
+		getPractisedOneStmt:      q.getPractisedOneStmt,
 		getRehearsalsStmt:        q.getRehearsalsStmt,
 		getRemovedBeforeStmt:     q.getRemovedBeforeStmt,
+		getResumedStmt:           q.getResumedStmt,
 		getRoomOfPhotographsStmt: q.getRoomOfPhotographsStmt,
+		getSentStmt:              q.getSentStmt,
 		getSessionStmt:           q.getSessionStmt,
 		getSessionBeforeStmt:     q.getSessionBeforeStmt,
 		getSessionsBetweenStmt:   q.getSessionsBetweenStmt,
@@ -1235,14 +1380,17 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertHandlerStmt:        q.insertHandlerStmt,
 		insertHorseStmt:          q.insertHorseStmt,
 		insertLadderStmt:         q.insertLadderStmt,
+		insertLinkStmt:           q.insertLinkStmt,
 		insertMarkStmt:           q.insertMarkStmt,
 		insertOwnershipStmt:      q.insertOwnershipStmt,
 		insertPersonStmt:         q.insertPersonStmt,
 		insertPhotographStmt:     q.insertPhotographStmt,
 		insertPlanStmt:           q.insertPlanStmt,
 		insertPracticeStmt:       q.insertPracticeStmt,
+		insertPractisedStmt:      q.insertPractisedStmt,
 		insertRehearsalStmt:      q.insertRehearsalStmt,
 		insertReportStmt:         q.insertReportStmt,
+		insertResumedStmt:        q.insertResumedStmt,
 		insertSessionStmt:        q.insertSessionStmt,
 		insertSignInStmt:         q.insertSignInStmt,
 		insertTrailerStmt:        q.insertTrailerStmt,
@@ -1252,9 +1400,11 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		makePlainStmt:            q.makePlainStmt,
 		putFamiliarStmt:          q.putFamiliarStmt,
 		putLimitStmt:             q.putLimitStmt,
+		putSentStmt:              q.putSentStmt,
 		removePhotographStmt:     q.removePhotographStmt,
 		setPasswordStmt:          q.setPasswordStmt,
 		setUserActiveStmt:        q.setUserActiveStmt,
+		switchLinkOffStmt:        q.switchLinkOffStmt,
 		touchStmt:                q.touchStmt,
 		updateAssessmentStmt:     q.updateAssessmentStmt,
 		updateCaseStmt:           q.updateCaseStmt,

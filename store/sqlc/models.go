@@ -96,6 +96,13 @@ type Handler struct {
 	PersonID   string
 }
 
+type Helper struct {
+	PracticeID string
+	UserID     string
+	OnDate     string
+	YardID     string
+}
+
 type History struct {
 	PracticeID string
 	HorseID    string
@@ -119,6 +126,31 @@ type Horse struct {
 	ArchivedAt sql.NullInt64
 }
 
+type Incident struct {
+	ID         string
+	PracticeID string
+	HorseID    string
+	OnDate     string
+	Doc        string
+	NotedBy    string
+	CreatedAt  int64
+}
+
+type Invitation struct {
+	ID         string
+	PracticeID string
+	TokenHash  []byte
+	Name       string
+	PersonID   sql.NullString
+	OnDate     sql.NullString
+	YardID     sql.NullString
+	Until      int64
+	MadeBy     string
+	MadeAt     int64
+	UsedAt     sql.NullInt64
+	OffAt      sql.NullInt64
+}
+
 type Ladder struct {
 	ID             string
 	PracticeID     string
@@ -135,6 +167,21 @@ type Ladder struct {
 type Limit struct {
 	Key    []byte
 	FullAt int64
+}
+
+type Link struct {
+	ID         string
+	PracticeID string
+	TokenHash  []byte
+	PersonID   sql.NullString
+	SessionID  sql.NullString
+	Until      int64
+	MadeBy     string
+	MadeAt     int64
+	OffAt      sql.NullInt64
+	Opened     int64
+	FirstAt    sql.NullInt64
+	LastAt     sql.NullInt64
 }
 
 type Mark struct {
@@ -214,6 +261,17 @@ type Practice struct {
 	Phone     string
 }
 
+type Practised struct {
+	ID         string
+	PracticeID string
+	HorseID    string
+	PersonID   string
+	Step       string
+	OnDate     string
+	Doc        string
+	ReceivedAt int64
+}
+
 type Rehearsal struct {
 	ID         string
 	PracticeID string
@@ -235,6 +293,22 @@ type Report struct {
 	SavedAt    int64
 }
 
+type Resumed struct {
+	PracticeID string
+	HorseID    string
+	LogID      string
+	Reason     string
+	ResumedBy  string
+	ResumedAt  int64
+}
+
+type Sent struct {
+	PracticeID string
+	SessionID  string
+	SentBy     string
+	SentAt     int64
+}
+
 type Session struct {
 	ID             string
 	PracticeID     string
@@ -253,6 +327,17 @@ type Session struct {
 	CoreVersion    string
 }
 
+type SetAside struct {
+	PracticeID string
+	HorseID    string
+	Note       string
+	Basis      string
+	Until      string
+	Reason     string
+	SetBy      string
+	SetAt      int64
+}
+
 type SignIn struct {
 	TokenHash  []byte
 	PracticeID string
@@ -260,6 +345,8 @@ type SignIn struct {
 	Device     string
 	CreatedAt  int64
 	ExpiresAt  int64
+	ID         string
+	Place      string
 }
 
 type Stamp struct {
@@ -295,6 +382,7 @@ type User struct {
 	Active       int64
 	CreatedAt    int64
 	OneTimeUntil sql.NullInt64
+	PersonID     sql.NullString
 }
 
 type Yard struct {

@@ -213,7 +213,7 @@ func (q *Queries) GetPractices(ctx context.Context) ([]Practice, error) {
 }
 
 const getSignedIn = `-- name: GetSignedIn :one
-SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
 FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
 JOIN practices AS p ON p.id = s.practice_id
 WHERE s.token_hash = ? AND s.expires_at > ? AND u.active = 1
@@ -231,6 +231,7 @@ type GetSignedInRow struct {
 	Email        string
 	Role         string
 	MustChange   int64
+	PersonID     sql.NullString
 	PracticeName string
 	Zone         string
 	Vehicle      string
@@ -248,6 +249,7 @@ func (q *Queries) GetSignedIn(ctx context.Context, arg GetSignedInParams) (GetSi
 		&i.Email,
 		&i.Role,
 		&i.MustChange,
+		&i.PersonID,
 		&i.PracticeName,
 		&i.Zone,
 		&i.Vehicle,

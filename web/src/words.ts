@@ -2,27 +2,13 @@
 // own sentences come from the server.
 import { me } from './api/me'
 
+export { dayMonth, inWords, localDate, longDate, shortDate } from './dates'
+
 /** near and off, or left and right, as the practice says. */
 export function sideWord(side: string): string {
   if (me.value?.words.sides !== 'left and right') return side
   return side === 'near' ? 'left' : side === 'off' ? 'right' : side
 }
-
-const long = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' })
-const short = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
-
-const dated = (format: Intl.DateTimeFormat, date: string) => (date ? format.format(new Date(`${date}T12:00:00Z`)) : '')
-
-/** Thursday 26 November */
-export const longDate = (date: string) => dated(long, date)
-
-/** 26 Nov 2026 */
-export const shortDate = (date: string) => dated(short, date)
-
-const brief = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' })
-
-/** 26 Nov */
-export const dayMonth = (date: string) => dated(brief, date)
 
 /** When it was last worked. */
 export function lastWorked(days: number): string {
@@ -35,14 +21,6 @@ export function lastWorked(days: number): string {
 export const daysAgo = (days: number) => (days < 0 ? 'not worked yet' : `worked ${lastWorked(days)}`)
 
 export const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`
-
-const numbers = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten']
-
-/** A count in words up to ten. */
-export function inWords(n: number, raised = false): string {
-  const said = numbers[n] ?? String(n)
-  return raised ? said.charAt(0).toUpperCase() + said.slice(1) : said
-}
 
 /** The answers of a session in one line. */
 export const answered = (r: { n: number; good: number; noted: boolean; highest: number }) =>
@@ -77,15 +55,9 @@ export function measured(value: number, unit: string): string {
   return count(value, 'time', 'times')
 }
 
-/** 10:32, as the device's clock has it. */
 /** 26 Nov, 14:05 */
 export const instant = (ms: number) =>
   new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).format(ms)
 
+/** 10:32, as the device's clock has it. */
 export const clockTime = (ms: number) => new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(ms)
-
-/** The day on this device, YYYY-MM-DD. */
-export function localDate(ms: number): string {
-  const d = new Date(ms)
-  return `${d.getFullYear()}-${String(d.getMonth() + 1).padStart(2, '0')}-${String(d.getDate()).padStart(2, '0')}`
-}

@@ -414,6 +414,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/horses/{id}/practised": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What owners practised with a horse */
+        get: operations["practised"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/horses/{id}/practised/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let homework go on that a log has stopped */
+        post: operations["resumeHomework"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/horses/{id}/progress": {
         parameters: {
             query?: never;
@@ -499,6 +533,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/links/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Switch a private link off */
+        delete: operations["switchLinkOff"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -527,6 +578,40 @@ export interface paths {
         get: operations["methods"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a private link opens */
+        get: operations["ownerPages"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owner/practised": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write down practice at home */
+        post: operations["practise"];
         delete?: never;
         options?: never;
         head?: never;
@@ -596,6 +681,24 @@ export interface paths {
         put?: never;
         /** Note what a person agreed to, or no longer */
         post: operations["consent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The private links to a person's horses */
+        get: operations["linksOfPerson"];
+        put?: never;
+        /** Make a private link to a person's horses */
+        post: operations["linkPerson"];
         delete?: never;
         options?: never;
         head?: never;
@@ -724,6 +827,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions/{id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The private links to one report */
+        get: operations["linksOfReport"];
+        put?: never;
+        /** Make a private link to one report */
+        post: operations["linkReport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{id}/report": {
         parameters: {
             query?: never;
@@ -736,6 +857,23 @@ export interface paths {
         /** Keep the trainer's wording of a report */
         put: operations["wordReport"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/sent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let the owners' links show a visit's page from now on */
+        post: operations["sendReport"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1393,6 +1531,11 @@ export interface components {
             concluded?: boolean;
             /** @description seen good in person at an assessment: accepted, at level 5 or less */
             good?: boolean;
+            /**
+             * Format: date
+             * @description day on which an owner kept it at home
+             */
+            kept_at?: string;
             /**
              * Format: int64
              * @description kicks per 10 in the first set of that day
@@ -2914,6 +3057,17 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        AtHome: {
+            /** @description the newest first */
+            days: components["schemas"]["HomeDay"][];
+            horse: components["schemas"]["HorseRef"];
+            /** @description how much was practised */
+            says: components["schemas"]["PhraseMessage"];
+            /** @description what may be practised now, by whom */
+            set: components["schemas"]["PlanHomework"][];
+            /** @description open ones */
+            stops: components["schemas"]["HomeworkStop"][];
+        };
         AttentionNote: {
             /** @description what to do */
             does: components["schemas"]["PhraseMessage"];
@@ -2929,6 +3083,14 @@ export interface components {
              * @enum {string}
              */
             sign: "" | "alarm" | "ring" | "look" | "down" | "fork" | "begin" | "rope";
+        };
+        Bridge: {
+            /** Format: int64 */
+            met: number;
+            name: string;
+            planks: components["schemas"]["Plank"][];
+            /** Format: int64 */
+            steps: number;
         };
         Case: {
             /** Format: date */
@@ -3384,8 +3546,15 @@ export interface components {
         ClearanceState: {
             /** @description they may do it alone */
             cleared: boolean;
+            /** @description both legs stand, whatever holds it off now */
+            earned?: boolean;
             /** @description at the last rehearsal the partner felt 2 or more lower than was meant */
             fainter?: boolean;
+            /**
+             * Format: date
+             * @description newest day on which clearance of the step lapsed
+             */
+            lapsed?: string;
             /** @description who */
             person: string;
             /** @description the first leg: on a person or in the practice pen */
@@ -3449,7 +3618,7 @@ export interface components {
             name: string;
             phone: string;
             /** @enum {string} */
-            what: "vet" | "owner" | "yard";
+            what: "trainer" | "vet" | "owner" | "yard";
         };
         Dated: {
             id: string;
@@ -3526,10 +3695,23 @@ export interface components {
         Dropped: {
             horse_id: string;
         };
+        FaceChoice: {
+            /** Format: int64 */
+            arousal: number;
+            /** @description practice of the step stops with it, and the trainer is told */
+            stops?: boolean;
+            word: string;
+        };
         FieldProblem: {
             /** @description path of the field in the body, as in story.successes */
             field: string;
             say: string;
+        };
+        Figure: {
+            after: string;
+            before: string;
+            label: string;
+            means: string;
         };
         File: {
             /**
@@ -3704,6 +3886,118 @@ export interface components {
             last: string;
             name: string;
         };
+        HomeDay: {
+            /** @description the first two answers */
+            answers?: ("" | "yes" | "nearly" | "no")[];
+            /** @description how the horse was, mostly */
+            arousal?: number | null;
+            /**
+             * Format: int64
+             * @description when it was written down, by the phone's clock, ms
+             */
+            at: number;
+            /** @description it was practised; false: not that day */
+            done: boolean;
+            /**
+             * @description how it ended
+             * @enum {string}
+             */
+            ended?: "" | "on a good one" | "on a poor one";
+            /**
+             * @description the firmest feel that was needed
+             * @enum {string}
+             */
+            firmest?: "" | "light" | "medium" | "firm";
+            /** @description given where it was written down */
+            id: string;
+            /**
+             * @description the lightest feel that was enough
+             * @enum {string}
+             */
+            lightest?: "" | "light" | "medium" | "firm";
+            /**
+             * Format: int64
+             * @description how long; 1 to 180
+             */
+            minutes?: number;
+            mood?: string;
+            /** @description of the step */
+            name: string;
+            /** @description anything else */
+            note?: string;
+            /**
+             * Format: date
+             * @description day, as the phone had it
+             */
+            on: string;
+            /** @description who practised */
+            person: string;
+            /** @description a later one stands in its place */
+            put_right?: boolean;
+            /**
+             * Format: int64
+             * @description when it arrived, ms
+             */
+            received: number;
+            /** @description id of the log that it puts right */
+            replaces?: string;
+            /** @description why practice goes on in spite of it */
+            resumed?: string;
+            resumed_by?: string;
+            /** @description key of the step */
+            step: string;
+            /** @description it stopped practice of the step, and still does */
+            stopped?: boolean;
+            who: string;
+        };
+        HomeworkLog: {
+            /** @description the first two answers */
+            answers?: ("" | "yes" | "nearly" | "no")[];
+            /** @description how the horse was, mostly */
+            arousal?: number | null;
+            /**
+             * Format: int64
+             * @description when it was written down, by the phone's clock, ms
+             */
+            at: number;
+            /** @description it was practised; false: not that day */
+            done: boolean;
+            /**
+             * @description how it ended
+             * @enum {string}
+             */
+            ended?: "" | "on a good one" | "on a poor one";
+            /**
+             * @description the firmest feel that was needed
+             * @enum {string}
+             */
+            firmest?: "" | "light" | "medium" | "firm";
+            /** @description given where it was written down */
+            id: string;
+            /**
+             * @description the lightest feel that was enough
+             * @enum {string}
+             */
+            lightest?: "" | "light" | "medium" | "firm";
+            /**
+             * Format: int64
+             * @description how long; 1 to 180
+             */
+            minutes?: number;
+            /** @description anything else */
+            note?: string;
+            /**
+             * Format: date
+             * @description day, as the phone had it
+             */
+            on: string;
+            /** @description who practised */
+            person: string;
+            /** @description id of the log that it puts right */
+            replaces?: string;
+            /** @description key of the step */
+            step: string;
+        };
         HomeworkPage: {
             /** @description the trainer who prints it */
             by: string;
@@ -3729,6 +4023,23 @@ export interface components {
             stop: components["schemas"]["PhraseMessage"][];
             time: components["schemas"]["PhraseMessage"];
         };
+        HomeworkStop: {
+            /** @description how the horse was */
+            arousal: number | null;
+            /** @description id of the log that stopped it */
+            log: string;
+            /**
+             * Format: date
+             * @description the day
+             */
+            on: string;
+            /** @description who practised */
+            person: string;
+            /** @description what happened */
+            says: components["schemas"]["PhraseMessage"];
+            /** @description key of the step */
+            step: string;
+        };
         Horse: {
             /** @description those who handle it for the owner */
             handlers: components["schemas"]["Owner"][];
@@ -3753,6 +4064,28 @@ export interface components {
             /** Format: int64 */
             version: number;
             yard_id?: string;
+        };
+        HorsePage: {
+            bridge: components["schemas"]["Bridge"];
+            /** @description absent: nobody on the owner's side is cleared for anything */
+            card?: components["schemas"]["PlanHomeworkCard"];
+            contacts: components["schemas"]["Contact"][];
+            goal: string;
+            id: string;
+            /** @description what this person wrote down in the last two weeks, the newest first */
+            logs: components["schemas"]["OwnLog"][];
+            name: string;
+            /** @description how it stands: first what is forbidden, then the five answers */
+            parts: components["schemas"]["Part"][];
+            /** @description he, she, or the name */
+            she: string;
+            /** @description steps whose practice has stopped */
+            stops: components["schemas"]["HomeworkStop"][];
+            tries?: components["schemas"]["Tries"];
+            /** @description this horse can't be shown now, and why */
+            unread?: string;
+            /** @description the newest one that was sent */
+            visit?: components["schemas"]["Visit"];
         };
         HorseRef: {
             id: string;
@@ -3797,6 +4130,17 @@ export interface components {
             name: string;
             /** @enum {string} */
             role: "lead trainer" | "assistant" | "owner";
+        };
+        Kept: {
+            logs: components["schemas"]["KeptLog"][];
+            page: components["schemas"]["HorsePage"];
+        };
+        KeptLog: {
+            id: string;
+            kept: boolean;
+            /** @description why it is not kept, and what to do */
+            say?: string;
+            wrong?: components["schemas"]["FieldProblem"][];
         };
         LadderText: {
             /** @description key of the ladder to copy, for a new copy */
@@ -3844,6 +4188,42 @@ export interface components {
             who: string;
             yard: string;
         };
+        Link: {
+            /**
+             * Format: int64
+             * @description ms
+             */
+            first_at?: number;
+            id: string;
+            /**
+             * Format: int64
+             * @description ms
+             */
+            last_at?: number;
+            /**
+             * Format: int64
+             * @description ms
+             */
+            made_at: number;
+            made_by: string;
+            /**
+             * Format: int64
+             * @description when it was switched off, ms
+             */
+            off_at?: number;
+            /** @description it opens now */
+            open: boolean;
+            /**
+             * Format: int64
+             * @description how often it was opened; not by whom
+             */
+            opened: number;
+            /**
+             * Format: int64
+             * @description when it ends, ms
+             */
+            until: number;
+        };
         LogInputBody: {
             entries: components["schemas"]["TrackEntry"][];
             /** @description the device reads the track itself: no beads are told back */
@@ -3858,6 +4238,13 @@ export interface components {
             /** @description entries that can't be kept, and why; all others are kept */
             refused: components["schemas"]["RefusedEntry"][];
             told: components["schemas"]["ArenaPicture"];
+        };
+        MakeInputBody: {
+            /**
+             * Format: int64
+             * @description how long it opens; 0: 90
+             */
+            days?: number;
         };
         Marked: {
             assessment: components["schemas"]["Assessment"];
@@ -3893,6 +4280,44 @@ export interface components {
             catalog: unknown;
             version: string;
         };
+        NewLink: {
+            /**
+             * Format: int64
+             * @description ms
+             */
+            first_at?: number;
+            id: string;
+            /**
+             * Format: int64
+             * @description ms
+             */
+            last_at?: number;
+            /**
+             * Format: int64
+             * @description ms
+             */
+            made_at: number;
+            made_by: string;
+            /**
+             * Format: int64
+             * @description when it was switched off, ms
+             */
+            off_at?: number;
+            /** @description it opens now */
+            open: boolean;
+            /**
+             * Format: int64
+             * @description how often it was opened; not by whom
+             */
+            opened: number;
+            /** @description where it opens, from the product's address on; only its hash is kept, so it is told this once */
+            path: string;
+            /**
+             * Format: int64
+             * @description when it ends, ms
+             */
+            until: number;
+        };
         Overruled: {
             /**
              * Format: int64
@@ -3925,12 +4350,85 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        OwnLog: {
+            /** @description the first two answers */
+            answers?: ("" | "yes" | "nearly" | "no")[];
+            /** @description how the horse was, mostly */
+            arousal?: number | null;
+            /**
+             * Format: int64
+             * @description when it was written down, by the phone's clock, ms
+             */
+            at: number;
+            /** @description it was practised; false: not that day */
+            done: boolean;
+            /**
+             * @description how it ended
+             * @enum {string}
+             */
+            ended?: "" | "on a good one" | "on a poor one";
+            /**
+             * @description the firmest feel that was needed
+             * @enum {string}
+             */
+            firmest?: "" | "light" | "medium" | "firm";
+            /** @description given where it was written down */
+            id: string;
+            /**
+             * @description the lightest feel that was enough
+             * @enum {string}
+             */
+            lightest?: "" | "light" | "medium" | "firm";
+            /**
+             * Format: int64
+             * @description how long; 1 to 180
+             */
+            minutes?: number;
+            name: string;
+            /** @description anything else */
+            note?: string;
+            /**
+             * Format: date
+             * @description day, as the phone had it
+             */
+            on: string;
+            /** @description who practised */
+            person: string;
+            /** @description id of the log that it puts right */
+            replaces?: string;
+            /** @description key of the step */
+            step: string;
+        };
         Owner: {
             id: string;
             /** @enum {string} */
             kind: "owner" | "yard" | "rescue" | "vet" | "dentist" | "farrier" | "other";
             name: string;
             phone: string;
+        };
+        Pages: {
+            /** @description what practice is written down in */
+            choices: components["schemas"]["PracticeChoices"];
+            /** @description whose horses they are */
+            for?: string;
+            horses: components["schemas"]["HorsePage"][];
+            /** @description of the practice */
+            phone?: string;
+            practice: string;
+            /** Format: date */
+            today: string;
+            /**
+             * Format: int64
+             * @description when the link ends, ms
+             */
+            until?: number;
+            /** @description of a link to one report, all it opens */
+            visit?: components["schemas"]["Visit"];
+        };
+        Part: {
+            key: string;
+            says: components["schemas"]["Sentence"][];
+            title: string;
         };
         PasswordInputBody: {
             new: string;
@@ -4309,6 +4807,21 @@ export interface components {
             /** @description key of the step */
             step: string;
         };
+        PlanHomeworkCard: {
+            /** @description when to phone */
+            call: components["schemas"]["PhraseMessage"];
+            cues: components["schemas"]["CatalogCue"][];
+            /** @description why there is nothing to do; absent: there is */
+            none?: components["schemas"]["PhraseMessage"];
+            person: string;
+            /** @description two points at most */
+            remember: string[];
+            safety: components["schemas"]["PhraseMessage"];
+            steps: components["schemas"]["PlanHomeworkStep"][];
+            /** @description when to stop */
+            stop: components["schemas"]["PhraseMessage"][];
+            time: components["schemas"]["PhraseMessage"];
+        };
         PlanHomeworkStep: {
             ask: string;
             good: components["schemas"]["PhraseMessage"];
@@ -4549,6 +5062,15 @@ export interface components {
             /** @description the reason as a sentence */
             why: components["schemas"]["PhraseMessage"];
         };
+        Plank: {
+            blocked?: boolean;
+            name: string;
+            next?: boolean;
+            /** @enum {string} */
+            state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
+            /** @description this person is cleared for it: yours to practise */
+            yours?: boolean;
+        };
         PlankChoice: {
             name: string;
             /** @description as an owner says it */
@@ -4556,10 +5078,24 @@ export interface components {
             ridden?: boolean;
             step: string;
         };
+        PracticeChoices: {
+            answers: ("" | "yes" | "nearly" | "no")[];
+            ends: ("" | "on a good one" | "on a poor one")[];
+            /** @description how the horse was */
+            faces: components["schemas"]["FaceChoice"][];
+            feels: ("" | "light" | "medium" | "firm")[];
+            /** @description usual times; the middle one is what most take */
+            minutes: number[];
+        };
         PracticeView: {
             name: string;
             /** @description the number that owners call */
             phone: string;
+        };
+        PractisedInputBody: {
+            /** Format: uuid */
+            horse: string;
+            logs: components["schemas"]["HomeworkLog"][];
         };
         Problem: {
             /** @description on 409: the version now kept */
@@ -4882,6 +5418,11 @@ export interface components {
             /** @description its key */
             step: string;
         };
+        Receiver: {
+            id: string;
+            name: string;
+            phone: string;
+        };
         RefusedEntry: {
             id: string;
             say: string;
@@ -4928,10 +5469,20 @@ export interface components {
             /** @description the owners */
             for: string[];
             horse: components["schemas"]["HorseRef"];
+            /** @description as plain text, for a message */
+            message: string;
+            /** @description whom it is for, with what they are here under */
+            owners: components["schemas"]["Receiver"][];
             /** Format: int64 */
             saved_at?: number;
             saved_by?: string;
             sections: components["schemas"]["ReportSection"][];
+            /**
+             * Format: int64
+             * @description since when the owners' links show it, ms; absent: it was not sent
+             */
+            sent_at?: number;
+            sent_by?: string;
             session: string;
             /**
              * Format: int64
@@ -4972,10 +5523,17 @@ export interface components {
             changed?: boolean;
             /** @description the trainer's own wording */
             edited?: string;
+            /** @description it is said as it is: safety is not worded away */
+            fixed?: boolean;
             id: string;
             left_out?: boolean;
             /** @description as the product says it */
             said: components["schemas"]["PhraseMessage"];
+        };
+        ResumeInputBody: {
+            /** Format: uuid */
+            log: string;
+            reason: string;
         };
         Row: {
             /** @description what stands quietly in the margin of a case that wants nothing */
@@ -5011,6 +5569,18 @@ export interface components {
             /** @description this horse can't be read; its attention says so */
             unread?: boolean;
             yard: string;
+        };
+        SentView: {
+            /**
+             * Format: int64
+             * @description ms; 0: it was not
+             */
+            at: number;
+            by?: string;
+        };
+        Sentence: {
+            id: string;
+            text: string;
         };
         SessionRow: {
             /** @description names of the steps worked */
@@ -5945,6 +6515,16 @@ export interface components {
              */
             word: "" | "less" | "more" | "same" | "no clear change" | "too early to say";
         };
+        Tries: {
+            /** @description good ones, and all */
+            before: number[];
+            now: number[];
+            /**
+             * Format: date
+             * @description day of the newest visit
+             */
+            on: string;
+        };
         TryInputBody: {
             choices: components["schemas"]["PlanChoices"];
         };
@@ -5962,6 +6542,15 @@ export interface components {
             name: string;
             /** @enum {string} */
             role: "lead trainer" | "assistant" | "owner";
+        };
+        Visit: {
+            bridge: components["schemas"]["Bridge"];
+            by: string;
+            /** Format: date */
+            date: string;
+            figures: components["schemas"]["Figure"][];
+            horse: string;
+            parts: components["schemas"]["Part"][];
         };
         Walk: {
             /** @description the newest first */
@@ -7409,6 +7998,108 @@ export interface operations {
             };
         };
     };
+    practised: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtHome"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    resumeHomework: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResumeInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtHome"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     progress: {
         parameters: {
             query?: {
@@ -7665,6 +8356,55 @@ export interface operations {
             };
         };
     };
+    switchLinkOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Link"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     me: {
         parameters: {
             query?: never;
@@ -7728,6 +8468,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Handbook"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ownerPages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pages"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PractisedInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
                 };
             };
             /** @description Unauthorized */
@@ -7986,6 +8824,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    linksOfPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Link"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    linkPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLink"];
                 };
             };
             /** @description Unauthorized */
@@ -8516,6 +9456,108 @@ export interface operations {
             };
         };
     };
+    linksOfReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Link"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    linkReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLink"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     report: {
         parameters: {
             query?: never;
@@ -8587,6 +9629,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Report"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sendReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentView"];
                 };
             };
             /** @description Unauthorized */

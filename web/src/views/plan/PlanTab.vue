@@ -2,7 +2,7 @@
 // The plan: its front on one screen, and behind it the steps, the visits, who is
 // cleared, cues, numbers and the plans before. Anything can be tried; nothing
 // counts until it is kept.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import BridgeSources from '../../parts/BridgeSources.vue'
 import BridgeKey from '../../parts/BridgeKey.vue'
 import { useLeaf } from '../../parts/leaf'
@@ -19,6 +19,7 @@ import ExceptionForm from './ExceptionForm.vue'
 import ForecastSheet from './ForecastSheet.vue'
 import PlanFront from './PlanFront.vue'
 import PlanHistory from './PlanHistory.vue'
+import PracticePart from './PracticePart.vue'
 import SnagList from './SnagList.vue'
 import TryBar from './TryBar.vue'
 import { pull, usePlan } from './usePlan'
@@ -48,6 +49,12 @@ function ends(step: string) {
   void change((c) => {
     c.goals = { ...c.goals, [problem]: { ...c.goals?.[problem], until } }
   })
+}
+
+const again = ref(0)
+async function resumed() {
+  again.value++
+  await Promise.all([kept.load(), reload()])
 }
 
 async function keep() {
@@ -97,7 +104,10 @@ useKeys([
         </section>
       </template>
       <VisitSheet v-else-if="open === 'visits'" :view="view" :change="change" />
-      <ClearancePart v-else-if="open === 'clearance'" :case-id="caseId" />
+      <template v-else-if="open === 'clearance'">
+        <PracticePart v-if="file" :horse="file.id" @resumed="resumed" />
+        <ClearancePart :key="again" :case-id="caseId" />
+      </template>
       <CueCard v-else-if="open === 'cues'" :view="view" :change="change" />
       <ForecastSheet v-else-if="open === 'numbers'" :view="view" :busy="trying.sending.value" :change="change" />
       <SnagList v-else-if="open === 'stops'" :view="view" class="gap" />

@@ -12,6 +12,7 @@ import StaleNote, { type Difference } from '../../parts/StaleNote.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import { longDate } from '../../words'
 import ReportSentence from './ReportSentence.vue'
+import SendPanel from './SendPanel.vue'
 
 type Edit = Schemas['ReportEdit']
 type Report = Schemas['Report']
@@ -22,6 +23,7 @@ const edits = shallowRef<Record<string, Edit>>({})
 const version = ref(0)
 const editing = ref(false)
 const saved = ref(false)
+const sending = ref(false)
 const saving = useSend()
 
 const { data, trouble, load } = useLoad(async () => take(await told(api.GET('/api/sessions/{id}/report', { params }))))
@@ -36,7 +38,6 @@ function take(r: Report): Report {
   return r
 }
 
-const fixed = (section: string) => ['first', 'care', 'call'].includes(section)
 const sections = computed(() =>
   (data.value?.sections ?? [])
     .map((s) => ({ ...s, sentences: editing.value ? s.sentences : s.sentences.filter((x) => !edits.value[x.id]?.left_out) }))
@@ -99,7 +100,8 @@ const print = () => window.print()
             </template>
             <template v-else>
               <ElButton @click="editing = true">Word it yourself</ElButton>
-              <ElButton type="primary" @click="print">Print</ElButton>
+              <ElButton @click="print">Print</ElButton>
+              <ElButton type="primary" :aria-expanded="sending" @click="sending = !sending">Send</ElButton>
             </template>
           </div>
         </div>
@@ -113,6 +115,7 @@ const print = () => window.print()
           @theirs="takeTheirs"
         />
         <WrongNote v-else :trouble="saving.trouble.value" />
+        <SendPanel v-if="sending && !editing" :key="data.version" :report="data" @sent="data = { ...data, sent_at: $event }" />
         <article class="paper">
           <header class="head">
             <div>
@@ -132,7 +135,7 @@ const print = () => window.print()
                 :key="x.id"
                 :sentence="x"
                 :edit="edits[x.id]"
-                :editing="editing && !fixed(s.key)"
+                :editing="editing && !x.fixed"
                 @change="edit(x, $event)"
                 @reset="edit(x)"
               />

@@ -1,0 +1,321 @@
+package server
+
+import (
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"net/http/httptest"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ivorybridge/server/owners"
+	"ivorybridge/server/reports"
+	"ivorybridge/store"
+)
+
+// clears lets the owner rehearse a step, and do it watched, until cleared.
+func (p *practice) clears(step string) (session string) {
+	p.t.Helper()
+	items := map[string]string{}
+	for _, item := range []string{"rope managed", "right place", "starts light", "builds evenly", "keeps raising until the partner answers", "lets go on the try", "own space kept"} {
+		items[item] = "yes"
+	}
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/rehearsals", map[string]any{"person": p.owner, "step": step, "on": "2026-06-01", "place": "person", "items": items}).into(&struct{}{})
+	id := uuid.NewString()
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", map[string]any{
+		"id": id, "started_at": p.now.UnixMilli(), "zone": "Europe/London", "readiness": calm, "handler": p.owner,
+	}).into(&struct{}{})
+	var entries []any
+	for i := range 5 {
+		e := rep("accepted", 1)
+		e["rep"] = map[string]any{"step": step, "answer": "accepted", "peak": 1, "arousal": 0, "release": "on the try", "handler": p.owner}
+		entries = append(entries, at(e, 10*i, i))
+	}
+	entries = append(entries, at(map[string]any{"id": uuid.NewString(), "kind": "end", "device": "tablet", "note": "Stopped on a soft one"}, 100, 9))
+	l := p.logs(id, entries...)
+	require.Empty(p.t, l.Refused)
+	return id
+}
+
+// link makes a private link and gives its token.
+func (p *practice) link(of string, days int) (id, token string) {
+	p.t.Helper()
+	var made owners.NewLink
+	p.ask(http.MethodPost, "/api/"+of+"/links", map[string]any{"days": days}).into(&made)
+	token, ok := strings.CutPrefix(made.Path, "/o/#")
+	require.True(p.t, ok)
+	return made.ID, token
+}
+
+// opens asks with a private link and nothing else.
+func (p *practice) opens(token, method, path string, body any) answer {
+	p.t.Helper()
+	text := ""
+	if body != nil {
+		j, err := json.Marshal(body)
+		require.NoError(p.t, err)
+		text = string(j)
+	}
+	r := httptest.NewRequest(method, path, strings.NewReader(text))
+	r.RemoteAddr = p.from
+	r.Header.Set("Content-Type", "application/json")
+	r.Header.Set("Authorization", "Bearer "+token)
+	w := httptest.NewRecorder()
+	p.ServeHTTP(w, r)
+	return answer{w, p.t}
+}
+
+func (p *practice) opened(token string) owners.Pages {
+	p.t.Helper()
+	var pages owners.Pages
+	p.opens(token, http.MethodGet, "/api/owner", nil).into(&pages)
+	return pages
+}
+
+func (p *practice) practise(token string, change map[string]any) owners.Kept {
+	p.t.Helper()
+	log := map[string]any{
+		"id": uuid.NewString(), "person": "", "step": "lead.forward", "on": p.now.Format(time.DateOnly), "at": p.now.UnixMilli(),
+		"done": true, "minutes": 10, "answers": []string{"yes", "yes"}, "arousal": 1,
+	}
+	for k, v := range change {
+		log[k] = v
+	}
+	var kept owners.Kept
+	p.opens(token, http.MethodPost, "/api/owner/practised", map[string]any{"horse": p.horse, "logs": []any{log}}).into(&kept)
+	return kept
+}
+
+func (p *practice) later(d time.Duration) { p.now = p.now.Add(d) }
+
+func said(pages owners.Pages, key string) string {
+	all := ""
+	for _, part := range pages.Horses[0].Parts {
+		for _, s := range part.Says {
+			if part.Key == key {
+				all += s.Text + "\n"
+			}
+		}
+	}
+	return all
+}
+
+// A link tells how the horse stands and what may be practised; the page of a visit
+// once it was sent; and nothing that is not the owner's to read.
+func TestWhatALinkOpens(t *testing.T) {
+	p := signedInPractice(t)
+	session := p.clears("lead.forward")
+	_, token := p.link("people/"+p.owner, 0)
+
+	a := p.opens(token, http.MethodGet, "/api/owner", nil)
+	assert.Equal(t, "no-store", a.Header().Get("Cache-Control"))
+	assert.Contains(t, a.Header().Get("X-Robots-Tag"), "noindex")
+	assert.Equal(t, "no-referrer", a.Header().Get("Referrer-Policy"))
+	for _, never := range []string{p.actor.User, "@example.org", `"hands"`, `"delay"`, `"handler"`} {
+		assert.NotContains(t, a.Body.String(), never)
+	}
+	pages := p.opened(token)
+	require.Len(t, pages.Horses, 1)
+	assert.Equal(t, "Ines", pages.For)
+	assert.Contains(t, said(pages, "short"), "You may practise this, ten to fifteen minutes at a time: walking on beside a person.")
+	require.NotNil(t, pages.Horses[0].Card)
+	assert.Equal(t, "lead.forward", pages.Horses[0].Card.Steps[0].Step)
+	assert.Nil(t, pages.Horses[0].Visit, "the page of the visit was not sent yet")
+
+	var report reports.Report
+	p.ask(http.MethodGet, "/api/sessions/"+session+"/report", nil).into(&report)
+	edits := map[string]any{"one.line": map[string]any{"text": "She was a star.", "basis": ""}, "saw.arousal": map[string]any{"left_out": true, "text": "", "basis": ""}}
+	p.ask(http.MethodPut, "/api/sessions/"+session+"/report", map[string]any{"version": 0, "edits": edits}).into(&report)
+	assert.Contains(t, report.Message, "In short\n")
+	p.ask(http.MethodPost, "/api/sessions/"+session+"/sent", nil).into(&struct{}{})
+	visit := p.opened(token).Horses[0].Visit
+	require.NotNil(t, visit)
+	text, err := json.Marshal(visit)
+	require.NoError(t, err)
+	assert.Contains(t, string(text), "She was a star.")
+	assert.NotContains(t, string(text), "settled", "it was left out")
+
+	_, alone := p.link("sessions/"+session, 7)
+	one := p.opened(alone)
+	assert.Empty(t, one.Horses)
+	assert.Equal(t, "Moth", one.Visit.Horse)
+	assert.Equal(t, http.StatusNotFound, p.opens(alone, http.MethodPost, "/api/owner/practised", map[string]any{"horse": p.horse, "logs": []any{map[string]any{"id": uuid.NewString(), "person": "", "step": "lead.forward", "on": "2026-06-01", "at": 0, "done": false}}}).Code)
+}
+
+// Another owner's horse is never behind a link, nor is another practice's.
+func TestALinkOpensNobodyElsesHorse(t *testing.T) {
+	p := signedInPractice(t)
+	p.clears("lead.forward")
+	_, token := p.link("people/"+p.owner, 0)
+	mine := p.horse
+	p.takesOn(p.actor)
+	pages := p.opened(token)
+	require.Len(t, pages.Horses, 1)
+	assert.Equal(t, mine, pages.Horses[0].ID)
+	assert.Equal(t, http.StatusNotFound, p.opens(token, http.MethodPost, "/api/owner/practised", map[string]any{
+		"horse": p.horse, "logs": []any{map[string]any{"id": uuid.NewString(), "person": "", "step": "lead.forward", "on": "2026-06-01", "at": 0, "done": false}},
+	}).Code)
+	for _, path := range []string{"/api/me", "/api/caseload", "/api/horses/" + mine, "/api/people"} {
+		assert.Equal(t, http.StatusUnauthorized, p.opens(token, http.MethodGet, path, nil).Code, path)
+	}
+}
+
+// Wrong, ended, switched off and guessed too often: the same words.
+func TestLinksThatOpenNothingAnswerAlike(t *testing.T) {
+	p := signedInPractice(t)
+	off, switched := p.link("people/"+p.owner, 0)
+	p.opened(switched)
+	_, ended := p.link("people/"+p.owner, 1)
+	p.ask(http.MethodDelete, "/api/links/"+off, nil).into(&[]owners.Link{})
+	p.later(24 * time.Hour)
+	p.from = "192.0.2.99:1"
+	answers := map[string]string{}
+	for name, token := range map[string]string{"switched off": switched, "ended": ended, "wrong": "AAAA", "none": "", "long": strings.Repeat("A", 3000)} {
+		a := p.opens(token, http.MethodGet, "/api/owner", nil)
+		answers[name] = fmt.Sprint(a.Code, a.Body.String(), a.Header())
+	}
+	for i := range 200 {
+		a := p.opens(fmt.Sprint("GUESS", i), http.MethodGet, "/api/owner", nil)
+		answers[fmt.Sprint(i)] = fmt.Sprint(a.Code, a.Body.String(), a.Header())
+	}
+	for name, a := range answers {
+		assert.Equal(t, answers["wrong"], a, name)
+	}
+	assert.Contains(t, answers["wrong"], "This link does not open.")
+
+	// From a place that guesses a link that nobody opened yet does not open either; one
+	// that was opened does.
+	p.from = "192.0.2.7:1000"
+	p.signIn("Wren@example.org", password)
+	_, known := p.link("people/"+p.owner, 0)
+	_, fresh := p.link("people/"+p.owner, 0)
+	p.opened(known)
+	p.from = "192.0.2.99:1"
+	assert.Equal(t, http.StatusNotFound, p.opens(fresh, http.MethodGet, "/api/owner", nil).Code)
+	assert.Equal(t, http.StatusOK, p.opens(known, http.MethodGet, "/api/owner", nil).Code)
+	p.later(time.Hour)
+	assert.Equal(t, http.StatusOK, p.opens(fresh, http.MethodGet, "/api/owner", nil).Code, "it was slowed, not shut")
+}
+
+func TestTheTrainerSeesThatALinkWasOpened(t *testing.T) {
+	p := signedInPractice(t)
+	_, token := p.link("people/"+p.owner, 0)
+	list := func() owners.Link {
+		var l []owners.Link
+		p.ask(http.MethodGet, "/api/people/"+p.owner+"/links", nil).into(&l)
+		return l[0]
+	}
+	assert.Zero(t, list().Opened)
+	assert.Equal(t, p.now.AddDate(0, 0, 90).UnixMilli(), list().Until)
+	p.opened(token)
+	p.opened(token)
+	assert.Equal(t, int64(1), list().Opened, "read again at once is the same time")
+	p.later(11 * time.Minute)
+	p.opened(token)
+	assert.Equal(t, int64(2), list().Opened)
+	assert.Equal(t, p.now.UnixMilli(), list().LastAt)
+}
+
+// What an owner practised arrives once, keeps a met step, and stops it where the
+// horse was over the line; the trainer hears first and lets it go on.
+func TestPracticeAtHome(t *testing.T) {
+	p := signedInPractice(t)
+	p.clears("lead.forward")
+	_, token := p.link("people/"+p.owner, 0)
+	p.later(24 * time.Hour)
+	kept := p.practise(token, nil)
+	require.True(t, kept.Logs[0].Kept, kept.Logs[0].Say)
+	require.Len(t, kept.Page.Logs, 1)
+
+	id := uuid.NewString()
+	assert.True(t, p.practise(token, map[string]any{"id": id}).Logs[0].Kept)
+	again := p.practise(token, map[string]any{"id": id})
+	assert.True(t, again.Logs[0].Kept, "it was sent twice, since nobody heard the answer")
+	assert.Len(t, again.Page.Logs, 2, "and is there once")
+	other := p.practise(token, map[string]any{"id": id, "minutes": 12})
+	assert.False(t, other.Logs[0].Kept)
+	assert.Contains(t, other.Logs[0].Say, "kept already")
+
+	var home owners.AtHome
+	p.ask(http.MethodGet, "/api/horses/"+p.horse+"/practised", nil).into(&home)
+	require.Len(t, home.Days, 2)
+	assert.Equal(t, "Ines", home.Days[0].Who)
+	assert.Contains(t, home.Says.Text, "20 minutes")
+
+	p.later(time.Hour)
+	over := p.practise(token, map[string]any{"arousal": 3})
+	require.Len(t, over.Page.Stops, 1)
+	assert.Nil(t, over.Page.Card, "the only step has stopped")
+	var rows []struct {
+		ID        string `json:"id"`
+		Attention []struct {
+			Does, Say struct{ Text string }
+		} `json:"attention"`
+	}
+	caseload := func() string {
+		rows = nil
+		p.ask(http.MethodGet, "/api/caseload", nil).into(&rows)
+		if len(rows[0].Attention) == 0 {
+			return ""
+		}
+		return rows[0].Attention[0].Does.Text
+	}
+	assert.Equal(t, "Look at the homework", caseload())
+	assert.Contains(t, rows[0].Attention[0].Say.Text, "over the line at home")
+
+	p.ask(http.MethodPost, "/api/horses/"+p.horse+"/practised/resume", map[string]any{"log": over.Logs[0].ID, "reason": " "}).problem()
+	p.ask(http.MethodPost, "/api/horses/"+p.horse+"/practised/resume", map[string]any{"log": over.Logs[0].ID, "reason": "A tractor. We spoke."}).into(&home)
+	assert.Empty(t, home.Stops)
+	assert.Equal(t, "A tractor. We spoke.", home.Days[0].Resumed)
+	assert.NotEqual(t, "Look at the homework", caseload())
+	require.NotNil(t, p.opened(token).Horses[0].Card)
+}
+
+func TestWhatAnOwnerCantWriteDown(t *testing.T) {
+	p := signedInPractice(t)
+	p.clears("lead.forward")
+	link, token := p.link("people/"+p.owner, 0)
+	p.later(24 * time.Hour)
+	today := p.now.Format(time.DateOnly)
+	first := p.practise(token, nil).Logs[0].ID
+	for name, c := range map[string]struct {
+		change map[string]any
+		field  string
+	}{
+		"a step that is not cleared":    {map[string]any{"step": "lead.back"}, "step"},
+		"a step that there is not":      {map[string]any{"step": "nowhere"}, "step"},
+		"tomorrow":                      {map[string]any{"on": "2026-06-03"}, "on"},
+		"a clock ahead":                 {map[string]any{"at": p.now.Add(time.Hour).UnixMilli()}, "on"},
+		"no word of the horse":          {map[string]any{"arousal": nil}, "arousal"},
+		"an id of another kind":         {map[string]any{"id": "x"}, "id"},
+		"to put right what is not":      {map[string]any{"replaces": uuid.NewString()}, "replaces"},
+		"to put right another day's":    {map[string]any{"replaces": first, "on": "2026-06-01"}, "replaces"},
+		"to put it right after midnight": {map[string]any{"replaces": first, "at": p.now.Add(-48 * time.Hour).UnixMilli()}, "replaces"},
+	} {
+		kept := p.practise(token, c.change).Logs[0]
+		assert.False(t, kept.Kept, name)
+		assert.NotEmpty(t, kept.Say, name)
+		assert.Equal(t, c.field, kept.Wrong[0].Field, name)
+	}
+	right := p.practise(token, map[string]any{"replaces": first, "minutes": 12})
+	assert.True(t, right.Logs[0].Kept, right.Logs[0].Say)
+	require.Len(t, right.Page.Logs, 1)
+	assert.Equal(t, 12, right.Page.Logs[0].Minutes)
+
+	large := p.opens(token, http.MethodPost, "/api/owner/practised", map[string]any{"horse": p.horse, "logs": []any{}, "note": strings.Repeat("x", 10<<20)})
+	assert.Equal(t, http.StatusRequestEntityTooLarge, large.Code)
+	p.ask(http.MethodDelete, "/api/links/"+link, nil)
+	late := p.opens(token, http.MethodPost, "/api/owner/practised", map[string]any{"horse": p.horse, "logs": []any{map[string]any{"id": uuid.NewString(), "person": "", "step": "lead.forward", "on": today, "at": 0, "done": false}}})
+	assert.Equal(t, http.StatusNotFound, late.Code)
+	assert.Contains(t, late.problem().Detail, "This link does not open")
+	logs, err := p.Store.Practised(t.Context(), p.actor.Practice, p.horse)
+	require.NoError(t, err)
+	assert.Len(t, logs, 2, "nothing was half-kept")
+	assert.True(t, slices.ContainsFunc(logs, func(l store.Practised) bool { return l.ID == first }))
+}
