@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
@@ -20,31 +21,33 @@ import (
 )
 
 // callers are those who may stand at the door, in the order of a row's letters.
-var callers = []string{"nobody", "newcomer", "owner", "assistant", "lead trainer", "lead trainer of another practice"}
+var callers = []string{"nobody", "newcomer", "owner", "helper at another yard", "helper", "assistant", "lead trainer", "lead trainer of another practice"}
 
 // access says of every operation who may call it: y is let in, n is not signed in,
 // f may not, h is told that what was asked for is not there. What a row names
 // belongs to the first practice.
 var access = map[string]string{
-	"health": "yyyyyy", "greeting": "yyyyyy", "signIn": "yyyyyy", "signInDemo": "hhhhhh",
-	"me": "nyyyyy", "changePassword": "nyyyyy", "signOut": "nyyyyy", "signOutEverywhere": "nyyyyy",
+	"health": "yyyyyyyy", "greeting": "yyyyyyyy", "signIn": "yyyyyyyy", "signInDemo": "hhhhhhhh",
+	"me": "nyyyyyyy", "changePassword": "nyyyyyyy", "signOut": "nyyyyyyy", "signOutEverywhere": "nyyyyyyy",
 
-	"users": "nfffyy", "invite": "nfffyy", "activateUser": "nfffyh", "resetUser": "nfffyh", "door": "nfffyy",
+	"invitations": "nfffffyy", "inviteByLink": "nfffffyy", "takeBackInvitation": "nfffffyh", "welcome": "hhhhhhhh", "join": "hhhhhhhh",
+	"signIns": "nfffffyy", "endSignIn": "nfffffyh", "record": "nfffffyy",
+	"users": "nfffffyy", "invite": "nfffffyy", "activateUser": "nfffffyh", "resetUser": "nfffffyh", "door": "nfffffyy",
 
-	"anAssessment": "nffyyh", "assessment": "nffyyh", "mark": "nffyyh",
-	"caseload": "nffyyy", "changeCase": "nffyyh", "clearance": "nffyyh", "gate": "nffyyh", "homework": "nffyyh",
-	"plan": "nffyyh", "tryPlan": "nffyyh", "makePlan": "nffyyh", "rehearse": "nffyyh",
-	"sessionStart": "nffyyh", "progress": "nffyyh", "startSession": "nffyyh", "sessions": "nffyyh", "session": "nffyyh", "asks": "nffyyh",
-	"log": "nffyyh", "report": "nffyyh", "wordReport": "nffyyh", "summary": "nffyyh", "dropSession": "nffyyh", "reports": "nffyyh",
-	"takeOn": "nffyyy", "horse": "nffyyh", "changeHorse": "nffyyh", "addHandler": "nffyyh", "removeHandler": "nffyyh", "letter": "nffyyh",
-	"photographs": "nffyyh", "addPhotograph": "nffyyh", "picture": "nffyyh", "removePhotograph": "nffyyh", "consent": "nffyyh",
-	"people": "nffyyy", "addPerson": "nffyyy", "changePerson": "nffyyh", "yards": "nffyyy", "addYard": "nffyyy", "changeYard": "nffyyh",
-	"trailers": "nffyyy", "addTrailer": "nffyyy", "changeTrailer": "nffyyh",
-	"practice": "nffyyy", "setPhone": "nfffyy",
-	"ownAsks": "nffyyy", "catalog": "nffyyy", "methods": "nffyyy", "handbook": "nffyyy", "problems": "nffyyy", "tick": "nffyyy",
-	"linksOfPerson": "nffyyh", "linkPerson": "nffyyh", "linksOfReport": "nffyyh", "linkReport": "nffyyh", "switchLinkOff": "nffyyh", "sendReport": "nffyyh",
-	"practised": "nffyyh", "resumeHomework": "nffyyh", "ownerPages": "hhhhhh", "practise": "hhhhhh",
-	"copyLadder": "nfffyy", "changeLadder": "nfffyh",
+	"anAssessment": "nffffyyh", "assessment": "nffffyyh", "mark": "nffffyyh",
+	"caseload": "nffyyyyy", "changeCase": "nffffyyh", "clearance": "nffffyyh", "gate": "nffhyyyh", "homework": "nffffyyh",
+	"plan": "nffffyyh", "tryPlan": "nffffyyh", "makePlan": "nffffyyh", "rehearse": "nffffyyh",
+	"sessionStart": "nffhyyyh", "progress": "nffffyyh", "startSession": "nffhyyyh", "sessions": "nffffyyh", "session": "nffhyyyh", "asks": "nffhyyyh",
+	"log": "nffhyyyh", "report": "nffffyyh", "wordReport": "nffffyyh", "summary": "nffhyyyh", "dropSession": "nffhyyyh", "reports": "nffffyyh",
+	"takeOn": "nffffyyy", "horse": "nffhyyyh", "changeHorse": "nffffyyh", "addHandler": "nffffyyh", "removeHandler": "nffffyyh", "letter": "nffffyyh",
+	"photographs": "nffffyyh", "addPhotograph": "nffffyyh", "picture": "nffffyyh", "removePhotograph": "nffffyyh", "consent": "nffffyyh",
+	"people": "nffffyyy", "addPerson": "nffffyyy", "changePerson": "nffffyyh", "yards": "nffffyyy", "addYard": "nffffyyy", "changeYard": "nffffyyh",
+	"trailers": "nffffyyy", "addTrailer": "nffffyyy", "changeTrailer": "nffffyyh",
+	"practice": "nffyyyyy", "setPhone": "nfffffyy",
+	"ownAsks": "nffyyyyy", "catalog": "nffyyyyy", "methods": "nffyyyyy", "handbook": "nffyyyyy", "problems": "nffyyyyy", "tick": "nffyyyyy",
+	"setAside": "nffffyyh", "linksOfPerson": "nffffyyh", "linkPerson": "nffffyyh", "linksOfReport": "nffffyyh", "linkReport": "nffffyyh", "switchLinkOff": "nffffyyh", "sendReport": "nffffyyh",
+	"practised": "nffffyyh", "resumeHomework": "nffffyyh", "ownerPages": "hhhhhhhh", "practise": "hhhhhhhh",
+	"copyLadder": "nfffffyy", "changeLadder": "nfffffyh",
 }
 
 // An operation as the API's description tells it.
@@ -83,7 +86,7 @@ func (p *practice) comesAs(practice, user string) {
 	}
 	token := uuid.NewString()
 	actor := store.Actor{Practice: practice, User: user, At: p.now.UnixMilli()}
-	require.NoError(p.t, p.Store.AddSignIn(context.Background(), actor, api.TokenHash(token), "test", p.now.Add(api.SignInLasts).UnixMilli()))
+	require.NoError(p.t, p.Store.AddSignIn(context.Background(), actor, api.TokenHash(token), "test", "", p.now.Add(api.SignInLasts).UnixMilli()))
 	p.cookie = &http.Cookie{Name: "ivorybridge", Value: token}
 }
 
@@ -123,10 +126,36 @@ func everything(t *testing.T) (*practice, map[string]string) {
 	links, err := p.Store.Links(context.Background(), lead.Practice, "", session)
 	require.NoError(t, err)
 	ids["links"] = links[0].ID
+	invitation := store.Invitation{ID: uuid.NewString(), Name: "Ines", Person: owner, Until: p.now.Add(time.Hour).UnixMilli()}
+	require.NoError(t, p.Store.AddInvitation(context.Background(), lead, invitation, api.TokenHash("an invitation")))
+	ids["invitations"] = invitation.ID
+	someone := store.Actor{Practice: lead.Practice, User: lead.User, At: p.now.UnixMilli()}
+	require.NoError(t, p.Store.AddSignIn(context.Background(), someone, api.TokenHash("a sign-in"), "phone", "", p.now.Add(time.Hour).UnixMilli()))
+	signIns, err := p.Store.SignIns(context.Background(), lead.Practice, p.now.UnixMilli())
+	require.NoError(t, err)
+	ids["sign-ins"] = signIns[slices.IndexFunc(signIns, func(i store.SignIn) bool { return i.Device == "phone" })].ID
 	practised := store.Practised{Log: homework.Log{ID: uuid.NewString(), Person: owner, Step: "lead.back", On: "2026-06-01"}, HorseID: horse}
 	require.NoError(t, p.Store.AddPractised(context.Background(), lead.Practice, practised))
 	ids["practised"] = practised.ID
 	return p, ids
+}
+
+// helps makes two helpers of today: at the yard of the horse, and at another.
+func (p *practice) helps(ids map[string]string, user func(string) string) {
+	ctx := context.Background()
+	var h horses.Horse
+	p.ask(http.MethodGet, "/api/horses/"+ids["horses"], nil).into(&h)
+	p.ask(http.MethodPut, "/api/horses/"+ids["horses"], map[string]any{"name": h.Name, "record": h.Record, "yard_id": ids["yards"], "version": h.Version}).into(&h)
+	var far struct {
+		ID string `json:"id"`
+	}
+	p.ask(http.MethodPost, "/api/yards", map[string]any{"name": "Elsewhere"}).into(&far)
+	for name, yard := range map[string]string{"near": ids["yards"], "far": far.ID} {
+		i := store.Invitation{ID: uuid.NewString(), Name: name, On: "2026-06-01", YardID: yard, Until: p.now.Add(time.Hour).UnixMilli()}
+		require.NoError(p.t, p.Store.AddInvitation(ctx, p.actor, i, api.TokenHash(name)))
+		ids[name] = uuid.NewString()
+		require.NoError(p.t, p.Store.Accept(ctx, i, p.actor.Practice, store.User{ID: ids[name], Email: name + "@example.org", Hash: hash}, p.now.UnixMilli()))
+	}
 }
 
 // A new operation has no row here, and so fails, until somebody has said who may
@@ -144,8 +173,9 @@ func TestWhoMayCallWhat(t *testing.T) {
 			user := func(name string) string {
 				return users[slices.IndexFunc(users, func(u store.User) bool { return u.Name == name })].ID
 			}
-			practice, as := p.actor.Practice, [...]string{"", user("new"), user("ines"), user("beck"), p.actor.User, ""}[i]
-			if i == 5 {
+			p.helps(ids, user)
+			practice, as := p.actor.Practice, [...]string{"", user("new"), user("ines"), ids["far"], ids["near"], user("beck"), p.actor.User, ""}[i]
+			if i == 7 {
 				other := p.fill("Other")
 				practice, as = other.Practice, other.User
 			}
@@ -199,6 +229,14 @@ func (p *practice) bodyFor(op operation, ids map[string]string) any {
 		return map[string]any{"name": "x", "reason": "why", "version": 1}
 	case "setPhone":
 		return map[string]any{"phone": "1"}
+	case "inviteByLink":
+		return map[string]any{"name": "Sol", "on": "2026-06-01", "yard": ids["yards"]}
+	case "welcome":
+		return map[string]any{"token": "x"}
+	case "join":
+		return map[string]any{"token": "x", "email": "x@example.org", "password": "another rope of words"}
+	case "setAside":
+		return map[string]any{"note": "attention.not_begun", "until": "2026-06-08", "reason": "away"}
 	case "resumeHomework":
 		return map[string]any{"log": ids["practised"], "reason": "I was there"}
 	case "linkPerson", "linkReport":

@@ -288,14 +288,14 @@ func TestWhatAnOwnerCantWriteDown(t *testing.T) {
 		change map[string]any
 		field  string
 	}{
-		"a step that is not cleared":    {map[string]any{"step": "lead.back"}, "step"},
-		"a step that there is not":      {map[string]any{"step": "nowhere"}, "step"},
-		"tomorrow":                      {map[string]any{"on": "2026-06-03"}, "on"},
-		"a clock ahead":                 {map[string]any{"at": p.now.Add(time.Hour).UnixMilli()}, "on"},
-		"no word of the horse":          {map[string]any{"arousal": nil}, "arousal"},
-		"an id of another kind":         {map[string]any{"id": "x"}, "id"},
-		"to put right what is not":      {map[string]any{"replaces": uuid.NewString()}, "replaces"},
-		"to put right another day's":    {map[string]any{"replaces": first, "on": "2026-06-01"}, "replaces"},
+		"a step that is not cleared":     {map[string]any{"step": "lead.back"}, "step"},
+		"a step that there is not":       {map[string]any{"step": "nowhere"}, "step"},
+		"tomorrow":                       {map[string]any{"on": "2026-06-03"}, "on"},
+		"a clock ahead":                  {map[string]any{"at": p.now.Add(time.Hour).UnixMilli()}, "on"},
+		"no word of the horse":           {map[string]any{"arousal": nil}, "arousal"},
+		"an id of another kind":          {map[string]any{"id": "x"}, "id"},
+		"to put right what is not":       {map[string]any{"replaces": uuid.NewString()}, "replaces"},
+		"to put right another day's":     {map[string]any{"replaces": first, "on": "2026-06-01"}, "replaces"},
 		"to put it right after midnight": {map[string]any{"replaces": first, "at": p.now.Add(-48 * time.Hour).UnixMilli()}, "replaces"},
 	} {
 		kept := p.practise(token, c.change).Logs[0]

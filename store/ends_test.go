@@ -200,7 +200,7 @@ func TestLimitsAndFamiliarDevicesStay(t *testing.T) {
 	key, mark := make([]byte, 32), append(make([]byte, 31), 1)
 	require.NoError(t, p.KeepLimits(ctx, 0, Limit{key, 1000}))
 	require.NoError(t, p.KeepLimits(ctx, 0, Limit{key, 2000}))
-	require.NoError(t, p.AddSignIn(ctx, p.actor, key, "phone", p.actor.At+1, mark))
+	require.NoError(t, p.AddSignIn(ctx, p.actor, key, "phone", "", p.actor.At+1, mark))
 	require.NoError(t, p.Close())
 	p.Store = open(t, path)
 	list, err := p.Limits(ctx, 1999)

@@ -214,7 +214,7 @@ func TestSignInsRunOutAndEnd(t *testing.T) {
 	ctx := context.Background()
 	p := filled(t, open(t, filepath.Join(t.TempDir(), "p.db")), "one")
 	token := make([]byte, 32)
-	require.NoError(t, p.AddSignIn(ctx, p.actor, token, "phone", p.actor.At+1000))
+	require.NoError(t, p.AddSignIn(ctx, p.actor, token, "phone", "", p.actor.At+1000))
 	u, practice, err := p.SignedIn(ctx, token, p.actor.At)
 	require.NoError(t, err)
 	assert.Equal(t, Lead, u.Role)

@@ -8,6 +8,8 @@ import (
 	"strings"
 	"time"
 
+	"github.com/google/uuid"
+
 	"ivorybridge/core/phrase"
 	"ivorybridge/store/sqlc"
 )
@@ -24,8 +26,9 @@ type Practice struct {
 // Role of a user.
 type Role string
 
-// The three roles. Owners have no screens yet.
+// The roles. A helper is an account that may do something on one day, at one yard.
 const (
+	Helper    Role = "helper"
 	Lead      Role = "lead trainer"
 	Assistant Role = "assistant"
 	Owner     Role = "owner"
@@ -43,6 +46,9 @@ type User struct {
 	RunsOut    int64  // when a password that somebody else set runs out, in ms; 0: never
 	Active     bool
 	Person     string // whose account it is, of an owner's; empty: nobody's
+	Day        string // of a helper, the one day
+	Yard       string // of a helper, the id of the one yard
+	YardName   string // its name, in lists
 }
 
 // oneTimeFor is how long a password that somebody else set can be used.
@@ -144,7 +150,7 @@ func (v View) User(ctx context.Context, practice, id string) (User, error) {
 }
 
 func user(u sqlc.GetUserRow) User {
-	return User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), Hash: u.PasswordHash, MustChange: u.MustChange == 1, RunsOut: u.OneTimeUntil.Int64, Active: u.Active == 1}
+	return User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), Hash: u.PasswordHash, MustChange: u.MustChange == 1, RunsOut: u.OneTimeUntil.Int64, Active: u.Active == 1, Person: u.PersonID.String}
 }
 
 // Users lists the practice's users, active ones first; without their hashes.
@@ -152,7 +158,7 @@ func (v View) Users(ctx context.Context, practice string) ([]User, error) {
 	rows, err := v.read.GetUsers(ctx, practice)
 	users := make([]User, 0, len(rows))
 	for _, u := range rows {
-		users = append(users, User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), MustChange: u.MustChange == 1, Active: u.Active == 1})
+		users = append(users, User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), MustChange: u.MustChange == 1, Active: u.Active == 1, Person: u.PersonID.String, Day: u.OnDate, Yard: u.YardID, YardName: u.Yard})
 	}
 	return users, reading("the users", err)
 }
@@ -210,7 +216,7 @@ func one(n int64, err error) error {
 
 // AddSignIn keeps a sign-in by the hash of its token, makes the device and the
 // place it is from familiar, and drops sign-ins that ran out long ago.
-func (s *Store) AddSignIn(ctx context.Context, actor Actor, hash []byte, device string, expires int64, familiar ...[]byte) error {
+func (s *Store) AddSignIn(ctx context.Context, actor Actor, hash []byte, device, place string, expires int64, familiar ...[]byte) error {
 	return s.write(ctx, "signing in", func(q *sqlc.Queries) error {
 		if err := q.DeleteExpiredSignIns(ctx, actor.At-familiarFor.Milliseconds()); err != nil {
 			return err
@@ -223,7 +229,7 @@ func (s *Store) AddSignIn(ctx context.Context, actor Actor, hash []byte, device 
 				return err
 			}
 		}
-		return q.InsertSignIn(ctx, sqlc.InsertSignInParams{TokenHash: hash, PracticeID: actor.Practice, UserID: actor.User, Device: device, CreatedAt: actor.At, ExpiresAt: expires})
+		return q.InsertSignIn(ctx, sqlc.InsertSignInParams{TokenHash: hash, PracticeID: actor.Practice, UserID: actor.User, Device: device, CreatedAt: actor.At, ExpiresAt: expires, ID: uuid.NewString(), Place: place})
 	})
 }
 
@@ -237,7 +243,11 @@ func (v View) RanOut(ctx context.Context, hash []byte, now int64) (bool, error) 
 // ErrNotFound if there is none or it has run out.
 func (v View) SignedIn(ctx context.Context, hash []byte, now int64) (User, Practice, error) {
 	u, err := v.read.GetSignedIn(ctx, sqlc.GetSignedInParams{TokenHash: hash, ExpiresAt: now})
-	return User{ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: Role(u.Role), MustChange: u.MustChange == 1, Active: true, Person: u.PersonID.String},
+	role := helperRole(Role(u.Role), u.HelpsOn, time.UnixMilli(now), u.Zone)
+	return User{
+			ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: role, MustChange: u.MustChange == 1, Active: true,
+			Person: u.PersonID.String, Day: u.HelpsOn, Yard: u.HelpsAt,
+		},
 		Practice{ID: u.PracticeID, Name: u.PracticeName, Zone: u.Zone, Words: phrase.Words{Vehicle: u.Vehicle, Sides: u.Sides}, Phone: u.Phone},
 		reading("the sign-in", err)
 }

@@ -3,7 +3,9 @@
 package attention
 
 import (
+	"cmp"
 	"slices"
+	"strings"
 
 	"ivorybridge/core/assess"
 	"ivorybridge/core/history"
@@ -40,12 +42,40 @@ type Note struct {
 	Sign Sign           `json:"sign" doc:"what is drawn beside it"`
 	Does phrase.Message `json:"does" doc:"what to do"`
 	Say  phrase.Message `json:"say" doc:"the fact that asks for it"`
+	To   Place          `json:"to" doc:"where it is answered"`
+
+	fact string // what stays of the fact while its days are counted on; empty: all of it
+}
+
+// Basis tells whether two notes are of the same fact. A count of days that goes on, or
+// a chance that falls with them, is none.
+func (n Note) Basis() string {
+	if n.fact != "" {
+		return phrase.Of(n.Say.Key, phrase.Args{"fact": n.fact}).Fingerprint()
+	}
+	return n.Say.Fingerprint()
+}
+
+type places struct{}
+
+func (places) Words() []string {
+	return []string{"horse", "sessions", "session", "assessment", "plan", "homework", "ready"}
+}
+
+// Place is the page on which a note is answered.
+type Place = horse.Word[places]
+
+// answered is where notes are answered, by what is drawn beside them; one whose key
+// stands here is answered elsewhere.
+var answered = map[string]string{
+	"alarm": "sessions", "ring": "assessment", "look": "assessment", "down": "plan", "fork": "plan", "begin": "ready", "rope": "session",
+	"attention.homework": "homework", "attention.practice": "homework", "unread.horse": "horse",
 }
 
 // Noted is a note by its key in the book of sentences: the act under
 // key.does, the fact under key.
 func Noted(rank int, sign Sign, key string, args phrase.Args) Note {
-	return Note{Rank: rank, Sign: sign, Does: phrase.Of(key+".does", args), Say: phrase.Of(key, args)}
+	return Note{Rank: rank, Sign: sign, Does: phrase.Of(key+".does", args), Say: phrase.Of(key, args), To: horse.MustWord[places](cmp.Or(answered[key], answered[sign.String()]))}
 }
 
 type needs struct{}
@@ -138,6 +168,7 @@ func Of(f Facts) []Note {
 	add := func(rank int, sign Sign, key string, args phrase.Args) {
 		notes = append(notes, Noted(rank, sign, "attention."+key, args))
 	}
+	since := func(facts ...string) { notes[len(notes)-1].fact = strings.Join(facts, " ") }
 	if f.Running {
 		add(1, rope, "running", nil)
 	}
@@ -176,8 +207,10 @@ func Of(f Facts) []Note {
 			add(5, fork, "date_passed", phrase.Args{"date": phrase.Date(f.NeededBy)})
 		case f.Plan.Doubtful() && f.Assessed: // of a horse never assessed it says too little
 			add(5, fork, "forecast", phrase.Args{"date": phrase.Date(f.Plan.By), "p": f.Plan.Percent(), "word": plan.WordFor(f.Plan.Done)})
+			since(f.Plan.By, plan.WordFor(f.Plan.Done))
 		case left <= nearDays:
 			add(5, fork, "date_near", phrase.Args{"n": left, "met": f.Bridge.Met, "of": f.Bridge.Steps})
+			since(f.NeededBy)
 		}
 	}
 	if f.Assessed && f.DaysOff < 0 {
@@ -185,9 +218,11 @@ func Of(f Facts) []Note {
 	}
 	if f.DaysOff >= quietDays {
 		add(6, begin, "quiet", phrase.Args{"n": f.DaysOff})
+		since(horse.DayAfter(f.Today, -f.DaysOff))
 	}
 	if f.Practised >= unpractised {
 		add(6, rope, "practice", phrase.Args{"n": f.Practised})
+		since(horse.DayAfter(f.Today, -f.Practised))
 	}
 	if f.Assessed && !f.Baseline {
 		add(7, look, "no_baseline", nil)

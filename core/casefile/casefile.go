@@ -47,6 +47,7 @@ type Input struct {
 	Choices     plan.Choices          `json:"choices,omitzero" doc:"what the trainer chose"`
 	Practised   []homework.Log        `json:"practised,omitempty" doc:"what owners wrote down of their practice at home"`
 	Resumed     []homework.Resumed    `json:"resumed,omitempty" doc:"homework that was stopped and may go on"`
+	SetAside    []attention.Put       `json:"set_aside,omitempty" doc:"notes that were set aside, the oldest first"`
 	Rehearsals  []clearance.Rehearsal `json:"rehearsals,omitempty" doc:"rehearsals of people without the horse"`
 	Used        []history.Used        `json:"used,omitempty" doc:"own ladders that the plans brought into use"`
 }
@@ -193,8 +194,20 @@ func (f *File) Schools() map[string]horse.School { return f.Plan().Schools(f.Cat
 // LastWorked is the day of the newest session; empty: there is none.
 func (f *File) LastWorked() string { return f.in.History.LastWorked() }
 
-// Attention lists what wants attention, the most pressing first.
+// Attention lists what wants attention, the most pressing first, but for what is set
+// aside.
 func (f *File) Attention() []attention.Note {
+	left, _ := attention.Split(f.notes(), f.in.SetAside, f.in.Today)
+	return left
+}
+
+// Later lists what wants attention and is set aside.
+func (f *File) Later() []attention.Later {
+	_, later := attention.Split(f.notes(), f.in.SetAside, f.in.Today)
+	return later
+}
+
+func (f *File) notes() []attention.Note {
 	newest := history.Day{}
 	if n := len(f.in.History.Days); n > 0 {
 		newest = f.in.History.Days[n-1]

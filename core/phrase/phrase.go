@@ -6,7 +6,9 @@ package phrase
 import (
 	"bufio"
 	_ "embed"
+	"encoding/json"
 	"fmt"
+	"hash/fnv"
 	"strconv"
 	"strings"
 	"time"
@@ -25,6 +27,19 @@ type Message struct {
 	Key  string `json:"key" doc:"the phrase's key"`
 	Args Args   `json:"args,omitempty" doc:"what the phrase is filled with"`
 	Text string `json:"text" doc:"the sentence in the reader's words; empty until a book has said it"`
+}
+
+// Fingerprint tells whether two messages say the same: the same key with the same
+// arguments.
+func (m Message) Fingerprint() string {
+	m.Text = ""
+	text, err := json.Marshal(m) // keys are sorted
+	if err != nil {
+		return m.Key
+	}
+	h := fnv.New64a()
+	_, _ = h.Write(text) // a hash never fails
+	return fmt.Sprintf("%016x", h.Sum64())
 }
 
 // Of returns a message.

@@ -5,9 +5,7 @@
 package report
 
 import (
-	"encoding/json"
 	"fmt"
-	"hash/fnv"
 	"maps"
 	"slices"
 	"strings"
@@ -134,22 +132,11 @@ func (w *writer) section(key string, write func(say func(id, key string, args ph
 		}
 		maps.Copy(args, w.in.Record.Called(w.in.Horse))
 		m := phrase.Of("report."+phraseKey, args)
-		s.Sentences = append(s.Sentences, Sentence{ID: key + "." + id, Said: m, Basis: basis(m), Fixed: slices.Contains(fixed, key) || slices.Contains(fixed, key+"."+id)})
+		s.Sentences = append(s.Sentences, Sentence{ID: key + "." + id, Said: m, Basis: m.Fingerprint(), Fixed: slices.Contains(fixed, key) || slices.Contains(fixed, key+"."+id)})
 	})
 	if len(s.Sentences) > 0 {
 		w.doc.Sections = append(w.doc.Sections, s)
 	}
-}
-
-// basis is a fingerprint of what a sentence says.
-func basis(m phrase.Message) string {
-	text, err := json.Marshal(m) // keys are sorted
-	if err != nil {
-		return m.Key
-	}
-	h := fnv.New64a()
-	_, _ = h.Write(text) // a hash never fails
-	return fmt.Sprintf("%016x", h.Sum64())
 }
 
 type saying = func(id, key string, args phrase.Args)

@@ -35,6 +35,7 @@ func New(a *api.API, c Config) *Service {
 	s.signInOperations()
 	s.doorOperations()
 	s.userOperations()
+	s.invitationOperations()
 	return s
 }
 
@@ -43,7 +44,9 @@ type Me struct {
 	ID         string       `json:"id"`
 	Name       string       `json:"name"`
 	Email      string       `json:"email"`
-	Role       store.Role   `json:"role" enum:"lead trainer,assistant,owner"`
+	Role       store.Role   `json:"role" enum:"lead trainer,assistant,helper,owner"`
+	Person     bool         `json:"person,omitempty" doc:"an owner's own account: there is an owner's page for it"`
+	Day        string       `json:"day,omitempty" format:"date" doc:"of a helper, the one day"`
 	MustChange bool         `json:"must_change" doc:"the password was set by somebody else and must be changed first"`
 	Practice   string       `json:"practice" doc:"id of the practice"`
 	Named      string       `json:"practice_name"`
@@ -54,7 +57,7 @@ type Me struct {
 
 func me(c api.Caller) Me {
 	return Me{
-		ID: c.ID, Name: c.Name, Email: c.Email, Role: c.Role, MustChange: c.MustChange,
+		ID: c.ID, Name: c.Name, Email: c.Email, Role: c.Role, MustChange: c.MustChange, Person: c.Person != "", Day: c.Day,
 		Practice: c.Home.ID, Named: c.Home.Name, Zone: c.Home.Zone, Today: c.Today(), Words: c.Home.Words,
 	}
 }
@@ -193,12 +196,12 @@ func (s *Service) letIn(ctx context.Context, c api.Caller, user store.User, devi
 	if k.device == "" || len(k.device) > 60 {
 		k.device = rand.Text()
 	}
-	if err := s.Store.AddSignIn(ctx, c.Actor(), api.TokenHash(token), clip(device, 300), c.Now.Add(api.SignInLasts).UnixMilli(), k.marks()...); err != nil {
+	if err := s.Store.AddSignIn(ctx, c.Actor(), api.TokenHash(token), clip(device, 300), clip(k.place, 60), c.Now.Add(api.SignInLasts).UnixMilli(), k.marks()...); err != nil {
 		return signedIn{}, err
 	}
 	s.atDoor(ctx, k.atDoor(store.SignedInAtDoor, c, device))
 	var err error
-	c.Home, err = s.Store.Practice(ctx, user.Practice)
+	c.User, c.Home, err = s.Store.SignedIn(ctx, api.TokenHash(token), c.Now.UnixMilli())
 	return signedIn{Cookies: []http.Cookie{s.Cookie(token), s.DeviceCookie(k.device)}, Body: me(c)}, err
 }
 

@@ -20,6 +20,8 @@ type User struct {
 	Role       store.Role `json:"role" enum:"lead trainer,assistant,owner"`
 	Active     bool       `json:"active"`
 	MustChange bool       `json:"must_change" doc:"has not chosen a password yet"`
+	Day        string     `json:"day,omitempty" format:"date" doc:"of a helper, the one day"`
+	Yard       string     `json:"yard,omitempty" doc:"of a helper, the one yard"`
 }
 
 // Invitation carries the one-time password to be handed over by voice or on
@@ -56,7 +58,7 @@ func (s *Service) userOperations() {
 }
 
 func viewUser(u store.User) User {
-	return User{ID: u.ID, Name: u.Name, Email: u.Email, Role: u.Role, Active: u.Active, MustChange: u.MustChange}
+	return User{ID: u.ID, Name: u.Name, Email: u.Email, Role: u.Role, Active: u.Active, MustChange: u.MustChange, Day: u.Day, Yard: u.YardName}
 }
 
 func (s *Service) users(ctx context.Context, c api.Caller, _ *struct{}) ([]User, error) {

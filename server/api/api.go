@@ -168,6 +168,7 @@ func vocabulary(r huma.Registry) {
 	word(r, homework.Feel{})
 	word(r, assess.GateState{})
 	word(r, attention.Sign{})
+	word(r, attention.Place{})
 	word(r, attention.Need{})
 	word(r, progress.Certainty{})
 	word(r, progress.Measure{})

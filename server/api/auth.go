@@ -127,6 +127,10 @@ func (s *API) Admit(need Access) func(huma.Context, func(huma.Context)) {
 				s.Refuse(ctx, err)
 				return
 			}
+			if err := c.atYard(ctx); err != nil {
+				s.Refuse(ctx, s.Problem(ctx.Context(), err))
+				return
+			}
 		}
 		next(huma.WithValue(ctx, callerKey{}, c))
 	}
@@ -196,12 +200,40 @@ func (s *API) recognise(ctx context.Context, c *Caller, token string) error {
 	return nil
 }
 
+// spoken is a day without its year.
+func spoken(day string) string {
+	at, err := time.Parse(time.DateOnly, day)
+	if err != nil {
+		return day
+	}
+	return at.Format("2 January")
+}
+
+// atYard answers a helper for what is of another yard as if it were not there: every
+// path that names a horse, a case or a session is looked at here.
+func (c Caller) atYard(ctx huma.Context) error {
+	id := ctx.Param("id")
+	if c.Role != store.Helper || id == "" {
+		return nil
+	}
+	kind, _, _ := strings.Cut(strings.TrimPrefix(ctx.Operation().Path, "/api/"), "/")
+	yard, err := c.View.YardOf(ctx.Context(), c.Practice, kind, id)
+	if err == nil && yard != c.Yard {
+		return store.ErrNotFound
+	}
+	return err
+}
+
 func (c Caller) may(need Access) error {
 	switch {
 	case need > Newcomer && c.MustChange:
 		return NewProblem(http.StatusForbidden, "Choose a password of your own first.")
-	case need >= Staff && c.Role == store.Owner:
-		return NewProblem(http.StatusForbidden, "Owners have no screens here yet. Ask your trainer for the report.")
+	case need >= Helpers && c.Role == store.Owner && c.Day != "":
+		return NewProblem(http.StatusForbidden, "You help on one day only, "+spoken(c.Day)+". Ask the lead trainer for another.")
+	case need >= Helpers && c.Role == store.Owner:
+		return NewProblem(http.StatusForbidden, "This is the trainers' side. Your horses are on the owner's page.")
+	case need >= Staff && c.Role == store.Helper:
+		return NewProblem(http.StatusForbidden, "A helper logs, and sees no more than that takes. Ask the trainer.")
 	case need == LeadsOnly && c.Role != store.Lead:
 		return NewProblem(http.StatusForbidden, "Only a lead trainer can do this. Ask one.")
 	}

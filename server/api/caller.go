@@ -15,6 +15,7 @@ type Access int
 const (
 	Anybody    Access = iota // no sign-in
 	Newcomer                 // signed in, perhaps with a password that must be changed
+	Helpers                  // staff, and a helper on the one day at the one yard
 	Staff                    // lead trainers and assistants
 	LeadsOnly                // lead trainers
 	OwnersSide               // whoever has a private link, or an owner's account

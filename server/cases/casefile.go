@@ -5,6 +5,7 @@ package cases
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"maps"
 	"slices"
@@ -12,6 +13,7 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 
 	"ivorybridge/core/assess"
+	"ivorybridge/core/attention"
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
@@ -29,15 +31,17 @@ type Reader struct {
 	Build   string // the version of the program
 
 	figures *lru.Cache[figuresKey, stampedFigures]
+	opened  *lru.Cache[openedKey, bool]
 }
 
 // NewReader reads cases by a catalogue, in a build of the program.
 func NewReader(a *api.API, c *catalog.Catalog, build string) *Reader {
 	figures, err := lru.New[figuresKey, stampedFigures](mostFigures)
-	if err != nil {
-		panic(err) // the size is above 0
+	opened, also := lru.New[openedKey, bool](mostOpened)
+	if err := errors.Join(err, also); err != nil {
+		panic(err) // the sizes are above 0
 	}
-	return &Reader{API: a, Catalog: c, Build: build, figures: figures}
+	return &Reader{API: a, Catalog: c, Build: build, figures: figures, opened: opened}
 }
 
 // planVisits is how many visits a plan lays out.
@@ -53,6 +57,7 @@ type Reading struct {
 	chosen      []store.Chosen // by the plans, the oldest first
 	Practised   []store.Practised
 	Resumed     []store.Resumed
+	asides      []attention.Put
 	Used        []history.Used
 	Unread      []store.Unread // entries that are left out
 	File        *casefile.File
@@ -135,6 +140,9 @@ func (s *Reader) Gather(ctx context.Context, c api.Caller, h store.Horse, kase s
 	if r.Resumed, err = c.View.Resumed(ctx, c.Practice, h.ID); err != nil {
 		return Reading{}, err
 	}
+	if r.asides, err = c.View.Asides(ctx, c.Practice, h.ID); err != nil {
+		return Reading{}, err
+	}
 	if r.chosen, err = c.View.Choices(ctx, c.Practice, kase.ID); err != nil {
 		return Reading{}, err
 	}
@@ -198,7 +206,7 @@ func (s *Reader) Judge(today string, r Reading, past history.History) (*casefile
 	in := casefile.Input{
 		Today: today, Record: r.Horse.Record, Ladder: r.Case.Ladder, Thing: r.Case.Thing,
 		NeededBy: r.Case.NeededBy, Finished: r.Case.FinishedOn, History: past,
-		Choices: r.Choices(), Rehearsals: r.rehearsals, Used: r.Used, Visits: planVisits,
+		Choices: r.Choices(), Rehearsals: r.rehearsals, Used: r.Used, Visits: planVisits, SetAside: r.asides,
 	}
 	if err := in.Problem.UnmarshalText([]byte(r.Case.Problem)); err != nil {
 		return nil, fmt.Errorf("reading the case's problem: %w", err)

@@ -94,6 +94,7 @@ type keptRow struct {
 	place place
 	name  string
 	id    string
+	yard  string // id
 	body  []byte
 }
 
@@ -113,7 +114,7 @@ func (p place) compare(o place) int {
 const someDay = "9999"
 
 func (s *Service) caseloadOperation() {
-	op := s.Describe(api.Staff, http.MethodGet, "/api/caseload", "caseload", "The horses by what they need")
+	op := s.Describe(api.Helpers, http.MethodGet, "/api/caseload", "caseload", "The horses by what they need")
 	rows := s.Huma.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[[]Row](), true, "")
 	op.Responses = map[string]*huma.Response{"200": {Description: "OK", Content: map[string]*huma.MediaType{"application/json": {Schema: rows}}}}
 	huma.Register(s.Huma, op, func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
@@ -147,14 +148,17 @@ func (s *Service) Caseload(ctx context.Context, c api.Caller) (plain, zipped []b
 	}
 	// what changes from here on is read again next time
 	newest, err := c.View.NewestStamp(ctx, c.Practice)
-	if err != nil || newest == l.newest && l.plain != nil {
+	if err != nil || newest == l.newest && l.plain != nil && c.Role != store.Helper {
 		return l.plain, l.zipped, err
 	}
 	if err := s.refresh(ctx, c, l); err != nil {
 		return nil, nil, err
 	}
 	l.newest = newest
-	return l.plain, l.zipped, l.join()
+	if err := l.join(); err != nil || c.Role != store.Helper {
+		return l.plain, l.zipped, err
+	}
+	return together(l.inOrder(c.Yard))
 }
 
 // refresh reads the rows of the horses that have changed.
@@ -202,7 +206,12 @@ const readers = 2
 func (s *Service) keptRow(ctx context.Context, c api.Caller, id string, stamp int64) (r keptRow, err error) {
 	r = keptRow{stamp: stamp, id: id}
 	err = c.AtOneMoment(ctx, func(c api.Caller) error {
-		one, err := s.caseloadRow(ctx, c, id)
+		h, err := c.View.HorseAsKept(ctx, c.Practice, id)
+		if err != nil {
+			return err
+		}
+		r.yard = h.YardID
+		one, err := s.caseloadRow(ctx, c, h)
 		if errors.Is(err, store.ErrNotFound) {
 			return nil
 		}
@@ -224,11 +233,8 @@ func (s *Service) keptRow(ctx context.Context, c api.Caller, id string, stamp in
 }
 
 // caseloadRow reads one horse. One that can't be read is a row that says so.
-func (s *Service) caseloadRow(ctx context.Context, c api.Caller, id string) (Row, error) {
-	h, err := c.View.HorseAsKept(ctx, c.Practice, id)
-	if err != nil {
-		return Row{}, err
-	}
+func (s *Service) caseloadRow(ctx context.Context, c api.Caller, h store.Horse) (Row, error) {
+	id := h.ID
 	kase, err := c.View.NewestCase(ctx, c.Practice, id)
 	if err != nil {
 		return Row{}, err
@@ -254,16 +260,27 @@ func (s *Service) caseloadRow(ctx context.Context, c api.Caller, id string) (Row
 }
 
 // join puts the rows together: by what they need, then by date and name.
-func (l *caseload) join() error {
+func (l *caseload) join() (err error) {
+	l.plain, l.zipped, err = together(l.inOrder(""))
+	return err
+}
+
+// inOrder lists the rows that have a case, of one yard if any is named.
+func (l *caseload) inOrder(yard string) []keptRow {
 	list := make([]keptRow, 0, len(l.rows))
 	for _, r := range l.rows {
-		if r.body != nil {
+		if r.body != nil && (yard == "" || r.yard == yard) {
 			list = append(list, r)
 		}
 	}
 	slices.SortFunc(list, func(a, b keptRow) int {
 		return cmp.Or(a.place.compare(b.place), cmp.Compare(a.name, b.name), cmp.Compare(a.id, b.id))
 	})
+	return list
+}
+
+// together is a list of rows as it is sent, plain and compressed.
+func together(list []keptRow) (whole, packed []byte, err error) {
 	var plain, zipped bytes.Buffer
 	plain.WriteByte('[')
 	for i, r := range list {
@@ -278,10 +295,9 @@ func (l *caseload) join() error {
 		_, err = z.Write(plain.Bytes())
 	}
 	if err := errors.Join(err, z.Close()); err != nil {
-		return fmt.Errorf("compressing the caseload: %w", err)
+		return nil, nil, fmt.Errorf("compressing the caseload: %w", err)
 	}
-	l.plain, l.zipped = plain.Bytes(), zipped.Bytes()
-	return nil
+	return plain.Bytes(), zipped.Bytes(), nil
 }
 
 func row(r cases.Reading) Row {
@@ -291,7 +307,7 @@ func row(r cases.Reading) Row {
 		Attention: r.File.Attention(), Open: r.History.Open, Problem: cases.ProblemName(r.File.Problem().Problem), Others: r.File.Beside(), Assessed: r.File.Assessed != "",
 	}
 	for _, u := range r.Left() {
-		view.Attention = slices.Insert(view.Attention, 0, attention.Note{Rank: 1, Sign: attention.Alarm, Does: phrase.Of("unread.entry.does", nil), Say: u.Say})
+		view.Attention = slices.Insert(view.Attention, 0, attention.Noted(1, attention.Alarm, "unread.entry", u.Say.Args))
 	}
 	view.Need = r.File.Need(view.Attention)
 	if aside, ok := r.File.Aside(view.Need); ok {

@@ -93,6 +93,7 @@ type File struct {
 	Referrals   []assess.Referral   `json:"referrals"`
 	Unlooked    []phrase.Message    `json:"unlooked" doc:"what was not looked at; never to be shown as clear"`
 	Attention   []attention.Note    `json:"attention"`
+	Later       []attention.Later   `json:"later" doc:"what wants attention and is set aside"`
 	Forbidden   []phrase.Message    `json:"forbidden" doc:"what leads every page of this horse until it is lifted"`
 	Unread      []cases.UnreadEntry `json:"unread" doc:"entries that can't be read and are left out"`
 	Assessed    string              `json:"assessed,omitempty" format:"date" doc:"day of the newest assessment; empty: never"`
@@ -156,9 +157,10 @@ type caseChange struct {
 
 func (s *Service) horseOperations() {
 	s.caseloadOperation()
-	api.Operation(s.API, api.Staff, http.MethodGet, "/api/problems", "problems", "The problems that can be taken on", s.problems)
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/problems", "problems", "The problems that can be taken on", s.problems)
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/horses", "takeOn", "Take on a horse: all of it is kept, or nothing", s.takeOn)
-	api.Operation(s.API, api.Staff, http.MethodGet, "/api/horses/{id}", "horse", "A horse's file", api.AtOnce(s.horse))
+	api.Operation(s.API, api.Staff, http.MethodPost, "/api/horses/{id}/set-aside", "setAside", "Set a note of a horse aside until a day, or show it again", s.setAside)
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/horses/{id}", "horse", "A horse's file", api.AtOnce(s.horse))
 	api.Operation(s.API, api.Staff, http.MethodPut, "/api/horses/{id}", "changeHorse", "Change a horse's name, yard and record", s.changeHorse)
 	api.Operation(s.API, api.Staff, http.MethodPut, "/api/cases/{id}", "changeCase", "Change a case's goal, date or end", s.changeCase)
 }
@@ -179,6 +181,7 @@ func (s *Service) horse(ctx context.Context, c api.Caller, in *api.ByID) (File, 
 	if err != nil {
 		return File{}, err
 	}
+	s.Opened(ctx, c, r.Horse.ID, cases.OpenedHorse)
 	return s.viewFile(ctx, c, r)
 }
 
@@ -187,7 +190,7 @@ func (s *Service) viewFile(ctx context.Context, c api.Caller, r cases.Reading) (
 	plans, err := c.View.Plans(ctx, c.Practice, r.Case.ID)
 	view := File{
 		Horse: viewHorse(r.Horse), Case: cases.CaseOf(r.Case), Headline: f.Headline(), Bridge: f.Bridge, Risk: f.Risk, Precautions: f.Result.Precautions,
-		Referrals: f.Result.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Forbidden: f.Result.Forbidden, Unread: r.Left(), Assessed: f.Assessed,
+		Referrals: f.Result.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Later: f.Later(), Forbidden: f.Result.Forbidden, Unread: r.Left(), Assessed: f.Assessed,
 		LastWorked: f.LastWorked(), DaysOff: f.DaysOff, Sessions: r.History.Sessions(), Open: r.History.Open,
 		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
 		Things: append([]history.Thing{}, r.History.Things...),

@@ -40,7 +40,7 @@ type handbookInput struct {
 }
 
 func (s *Service) handbookOperations() {
-	api.Operation(s.API, api.Staff, http.MethodGet, "/api/handbook/{part}", "handbook", "A part of the handbook: how the product judges", s.handbook)
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/handbook/{part}", "handbook", "A part of the handbook: how the product judges", s.handbook)
 }
 
 func (s *Service) handbook(_ context.Context, c api.Caller, in *handbookInput) (HandbookPage, error) {

@@ -98,11 +98,11 @@ type tickInput struct {
 }
 
 func (s *Service) methodOperations() {
-	api.Operation(s.API, api.Staff, http.MethodGet, "/api/methods", "methods", "The catalogue of methods", api.AtOnce(s.methods))
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/methods", "methods", "The catalogue of methods", api.AtOnce(s.methods))
 	api.Operation(s.API, api.LeadsOnly, http.MethodPost, "/api/ladders", "copyLadder", "Copy a ladder, to change it", s.copyLadder)
 	api.Operation(s.API, api.LeadsOnly, http.MethodPut, "/api/ladders/{id}", "changeLadder", "Keep the next version of an own ladder; plans that use an older one keep it", s.changeLadder)
-	api.Operation(s.API, api.Staff, http.MethodGet, "/api/asks/own", "ownAsks", "What horses were asked that no ladder names", s.ownAsks)
-	api.Operation(s.API, api.Staff, http.MethodPost, "/api/sequence-cards/{key}/ticks", "tick", "Tick a line of a sequence card; a wrong order is refused with why", s.tick)
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/asks/own", "ownAsks", "What horses were asked that no ladder names", s.ownAsks)
+	api.Operation(s.API, api.Helpers, http.MethodPost, "/api/sequence-cards/{key}/ticks", "tick", "Tick a line of a sequence card; a wrong order is refused with why", s.tick)
 }
 
 func (s *Service) methods(ctx context.Context, c api.Caller, _ *struct{}) (Handbook, error) {

@@ -57,7 +57,7 @@ type HorsePage struct {
 	Tries    *Tries             `json:"tries,omitempty"`
 	Visit    *Visit             `json:"visit,omitempty" doc:"the newest one that was sent"`
 	Card     *plan.HomeworkCard `json:"card,omitempty" doc:"absent: nobody on the owner's side is cleared for anything"`
-	Logs     []OwnLog     `json:"logs" doc:"what this person wrote down in the last two weeks, the newest first"`
+	Logs     []OwnLog           `json:"logs" doc:"what this person wrote down in the last two weeks, the newest first"`
 	Stops    []homework.Stop    `json:"stops" doc:"steps whose practice has stopped"`
 	Contacts []cases.Contact    `json:"contacts"`
 	Unread   string             `json:"unread,omitempty" doc:"this horse can't be shown now, and why"`

@@ -86,7 +86,7 @@ func (s *Service) clearanceOperations() {
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/cases/{id}/clearance", "clearance", "Who may do which step, and what is missing", api.AtOnce(s.clearance))
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/cases/{id}/rehearsals", "rehearse", "Write down a rehearsal, or what a clip shows", s.rehearse)
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/cases/{id}/homework/{of}", "homework", "The homework card of a person", api.AtOnce(s.homework))
-	api.Operation(s.API, api.Staff, http.MethodGet, "/api/practice", "practice", "The practice", s.viewPractice)
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/practice", "practice", "The practice", s.viewPractice)
 	api.Operation(s.API, api.LeadsOnly, http.MethodPut, "/api/practice", "setPhone", "Change the number that owners call", s.setPhone)
 }
 

@@ -87,6 +87,7 @@ func (s *Service) report(ctx context.Context, c api.Caller, in *api.ByID) (Repor
 	if err != nil {
 		return Report{}, err
 	}
+	s.Opened(ctx, c, r.Horse.ID, cases.OpenedReport)
 	doc, err := s.Document(ctx, c, r, t)
 	if err != nil {
 		return Report{}, err

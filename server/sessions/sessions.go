@@ -66,17 +66,17 @@ type Summary struct {
 func (s *Service) sessionOperations() {
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/horses/{id}/sessions", "sessions", "A horse's sessions, newest first", api.AtOnce(s.sessions))
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/horses/{id}/progress", "progress", "What changed over a horse's sessions", api.AtOnce(s.progress))
-	api.Operation(s.API, api.Staff, http.MethodGet, "/api/cases/{id}/session-start", "sessionStart", "What is looked at before a session", api.AtOnce(s.sessionStart))
-	api.Operation(s.API, api.Staff, http.MethodPost, "/api/cases/{id}/gate", "gate", "Whether and where a session may begin, without beginning one", s.gate)
-	api.Operation(s.API, api.Staff, http.MethodPost, "/api/cases/{id}/sessions", "startSession", "Begin a session", s.start)
-	api.Operation(s.API, api.Staff, http.MethodGet, "/api/catalog", "catalog", "The shipped catalogue whole, for the rules that run in the browser", s.wholeCatalog)
-	api.Operation(s.API, api.Staff, http.MethodGet, "/api/sessions/{id}", "session", "The arena of a session", s.arena)
-	api.Operation(s.API, api.Staff, http.MethodGet, "/api/sessions/{id}/asks", "asks", "All asks that can be chosen in a session now, and the cards that answer them", s.asks)
-	log := s.Describe(api.Staff, http.MethodPost, "/api/sessions/{id}/entries", "log", "Keep entries of the track and be advised")
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/cases/{id}/session-start", "sessionStart", "What is looked at before a session", api.AtOnce(s.sessionStart))
+	api.Operation(s.API, api.Helpers, http.MethodPost, "/api/cases/{id}/gate", "gate", "Whether and where a session may begin, without beginning one", s.gate)
+	api.Operation(s.API, api.Helpers, http.MethodPost, "/api/cases/{id}/sessions", "startSession", "Begin a session", s.start)
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/catalog", "catalog", "The shipped catalogue whole, for the rules that run in the browser", s.wholeCatalog)
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/sessions/{id}", "session", "The arena of a session", s.arena)
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/sessions/{id}/asks", "asks", "All asks that can be chosen in a session now, and the cards that answer them", s.asks)
+	log := s.Describe(api.Helpers, http.MethodPost, "/api/sessions/{id}/entries", "log", "Keep entries of the track and be advised")
 	log.MaxBodyBytes, log.SkipValidateBody = maxTrack, true // each entry is checked by itself
 	api.Handle(s.API, log, s.log)
-	api.Operation(s.API, api.Staff, http.MethodDelete, "/api/sessions/{id}", "dropSession", "Throw away a session on whose track nothing stands", s.drop)
-	api.Operation(s.API, api.Staff, http.MethodGet, "/api/sessions/{id}/summary", "summary", "What a session came to", s.summary)
+	api.Operation(s.API, api.Helpers, http.MethodDelete, "/api/sessions/{id}", "dropSession", "Throw away a session on whose track nothing stands", s.drop)
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/sessions/{id}/summary", "summary", "What a session came to", s.summary)
 }
 
 // Dropped is the answer to a session that was thrown away.

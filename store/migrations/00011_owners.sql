@@ -176,3 +176,17 @@ CREATE TABLE sent (
   FOREIGN KEY (practice_id, session_id) REFERENCES sessions (practice_id, id),
   FOREIGN KEY (practice_id, sent_by) REFERENCES users (practice_id, id)
 ) STRICT;
+
+-- Who opened which horse's pages, once a day.
+CREATE TABLE opened (
+  practice_id TEXT NOT NULL,
+  user_id     TEXT NOT NULL,
+  horse_id    TEXT NOT NULL,
+  on_date     TEXT NOT NULL CHECK (on_date IS date(on_date)),
+  what        TEXT NOT NULL CHECK (length(what) BETWEEN 1 AND 60),
+  at          INTEGER NOT NULL,
+  PRIMARY KEY (practice_id, user_id, horse_id, on_date, what),
+  FOREIGN KEY (practice_id, user_id) REFERENCES users (practice_id, id),
+  FOREIGN KEY (practice_id, horse_id) REFERENCES horses (practice_id, id)
+) STRICT, WITHOUT ROWID;
+CREATE INDEX opened_by_practice ON opened (practice_id, at);

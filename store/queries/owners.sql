@@ -65,3 +65,78 @@ WHERE t.practice_id = ? AND s.horse_id = ? ORDER BY s.local_date DESC, s.started
 SELECT t.sent_at, u.name AS sent_by FROM sent AS t
 JOIN users AS u ON u.practice_id = t.practice_id AND u.id = t.sent_by
 WHERE t.practice_id = ? AND t.session_id = ?;
+
+-- name: InsertSetAside :exec
+INSERT INTO set_aside (practice_id, horse_id, note, basis, until, reason, set_by, set_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+ON CONFLICT (practice_id, horse_id, note, set_at) DO UPDATE SET basis = excluded.basis, until = excluded.until, reason = excluded.reason, set_by = excluded.set_by;
+
+-- name: GetSetAside :many
+SELECT a.note, a.basis, a.until, a.reason, u.name AS set_by FROM set_aside AS a
+JOIN users AS u ON u.practice_id = a.practice_id AND u.id = a.set_by
+WHERE a.practice_id = ? AND a.horse_id = ? ORDER BY a.set_at, a.note;
+
+-- name: InsertInvitation :exec
+INSERT INTO invitations (id, practice_id, token_hash, name, person_id, on_date, yard_id, until, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
+
+-- name: GetInvitationByToken :one
+SELECT i.id, i.practice_id, i.name, i.person_id, i.on_date, i.yard_id, y.name AS yard, i.until, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+FROM invitations AS i
+JOIN practices AS p ON p.id = i.practice_id
+LEFT JOIN yards AS y ON y.practice_id = i.practice_id AND y.id = i.yard_id
+LEFT JOIN people AS o ON o.practice_id = i.practice_id AND o.id = i.person_id
+WHERE i.token_hash = ? AND i.until > ? AND i.off_at IS NULL AND i.used_at IS NULL AND (i.person_id IS NULL OR o.archived_at IS NULL);
+
+-- name: GetInvitations :many
+SELECT i.id, i.name, i.person_id, i.on_date, y.name AS yard, i.until, i.made_at, u.name AS made_by, i.used_at, i.off_at
+FROM invitations AS i
+JOIN users AS u ON u.practice_id = i.practice_id AND u.id = i.made_by
+LEFT JOIN yards AS y ON y.practice_id = i.practice_id AND y.id = i.yard_id
+WHERE i.practice_id = ? AND i.used_at IS NULL AND i.off_at IS NULL AND i.until > ? ORDER BY i.made_at DESC, i.id;
+
+-- name: UseInvitation :execrows
+UPDATE invitations SET used_at = sqlc.arg(now) WHERE practice_id = sqlc.arg(practice_id) AND id = sqlc.arg(id) AND used_at IS NULL AND off_at IS NULL AND until > CAST(sqlc.arg(now) AS INTEGER);
+
+-- name: WithdrawInvitation :execrows
+UPDATE invitations SET off_at = ? WHERE practice_id = ? AND id = ? AND used_at IS NULL AND off_at IS NULL;
+
+-- name: SetUserPerson :exec
+UPDATE users SET person_id = ? WHERE practice_id = ? AND id = ?;
+
+-- name: InsertHelper :exec
+INSERT INTO helpers (practice_id, user_id, on_date, yard_id) VALUES (?, ?, ?, ?);
+
+-- name: GetSignIns :many
+SELECT s.id, s.user_id, u.name, s.device, s.place, s.created_at, s.expires_at
+FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
+WHERE s.practice_id = ? AND s.expires_at > ? ORDER BY s.created_at DESC, s.id;
+
+-- name: EndSignIn :execrows
+DELETE FROM sign_ins WHERE practice_id = ? AND id = ?;
+
+-- name: GetYardOfHorse :one
+SELECT yard_id FROM horses WHERE practice_id = ? AND id = ?;
+
+-- name: GetYardOfCase :one
+SELECT h.yard_id FROM cases AS c JOIN horses AS h ON h.practice_id = c.practice_id AND h.id = c.horse_id WHERE c.practice_id = ? AND c.id = ?;
+
+-- name: GetYardOfSession :one
+SELECT h.yard_id FROM sessions AS s JOIN horses AS h ON h.practice_id = s.practice_id AND h.id = s.horse_id WHERE s.practice_id = ? AND s.id = ?;
+
+-- name: PutOpened :exec
+INSERT INTO opened (practice_id, user_id, horse_id, on_date, what, at) VALUES (?, ?, ?, ?, ?, ?)
+ON CONFLICT (practice_id, user_id, horse_id, on_date, what) DO NOTHING;
+
+-- name: GetRecord :many
+SELECT at, name, what, subject, horse FROM (
+  SELECT c.at AS at, coalesce(u.name, '') AS name, c.what AS what, c.subject AS subject, coalesce(h.name, '') AS horse
+  FROM changes AS c
+  LEFT JOIN users AS u ON u.practice_id = c.practice_id AND u.id = c.user_id
+  LEFT JOIN horses AS h ON h.practice_id = c.practice_id AND h.id = c.subject
+  WHERE c.practice_id = sqlc.arg(practice_id)
+  UNION ALL
+  SELECT o.at, u.name, o.what, o.horse_id, h.name
+  FROM opened AS o
+  JOIN users AS u ON u.practice_id = o.practice_id AND u.id = o.user_id
+  JOIN horses AS h ON h.practice_id = o.practice_id AND h.id = o.horse_id
+  WHERE o.practice_id = sqlc.arg(practice_id)
+) ORDER BY at DESC, what LIMIT sqlc.arg(most);

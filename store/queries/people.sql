@@ -18,13 +18,17 @@ INSERT INTO users (id, practice_id, name, email, role, password_hash, must_chang
 VALUES (?, ?, ?, ?, ?, ?, ?, ?, 1, ?);
 
 -- name: GetUserByEmail :one
-SELECT id, practice_id, name, email, role, password_hash, must_change, active, one_time_until FROM users WHERE email = ?;
+SELECT id, practice_id, name, email, role, password_hash, must_change, active, one_time_until, person_id FROM users WHERE email = ?;
 
 -- name: GetUser :one
-SELECT id, practice_id, name, email, role, password_hash, must_change, active, one_time_until FROM users WHERE practice_id = ? AND id = ?;
+SELECT id, practice_id, name, email, role, password_hash, must_change, active, one_time_until, person_id FROM users WHERE practice_id = ? AND id = ?;
 
 -- name: GetUsers :many
-SELECT id, practice_id, name, email, role, must_change, active FROM users WHERE practice_id = ? ORDER BY active DESC, name, id;
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.active, u.person_id, CAST(coalesce(h.on_date, '') AS TEXT) AS on_date, CAST(coalesce(h.yard_id, '') AS TEXT) AS yard_id, CAST(coalesce(y.name, '') AS TEXT) AS yard
+FROM users AS u
+LEFT JOIN helpers AS h ON h.practice_id = u.practice_id AND h.user_id = u.id
+LEFT JOIN yards AS y ON y.practice_id = h.practice_id AND y.id = h.yard_id
+WHERE u.practice_id = ? ORDER BY u.active DESC, u.name, u.id;
 
 -- name: SetPassword :execrows
 UPDATE users SET password_hash = ?, must_change = ?, one_time_until = ? WHERE practice_id = ? AND id = ?;
@@ -33,11 +37,12 @@ UPDATE users SET password_hash = ?, must_change = ?, one_time_until = ? WHERE pr
 UPDATE users SET active = ? WHERE practice_id = ? AND id = ?;
 
 -- name: InsertSignIn :exec
-INSERT INTO sign_ins (token_hash, practice_id, user_id, device, created_at, expires_at) VALUES (?, ?, ?, ?, ?, ?);
+INSERT INTO sign_ins (token_hash, practice_id, user_id, device, created_at, expires_at, id, place) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: GetSignedIn :one
-SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, CAST(coalesce(h.on_date, '') AS TEXT) AS helps_on, CAST(coalesce(h.yard_id, '') AS TEXT) AS helps_at, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
 FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
+LEFT JOIN helpers AS h ON h.practice_id = u.practice_id AND h.user_id = u.id
 JOIN practices AS p ON p.id = s.practice_id
 WHERE s.token_hash = ? AND s.expires_at > ? AND u.active = 1;
 

@@ -81,6 +81,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.dropHistoriesSinceStmt, err = db.PrepareContext(ctx, dropHistoriesSince); err != nil {
 		return nil, fmt.Errorf("error preparing query DropHistoriesSince: %w", err)
 	}
+	if q.endSignInStmt, err = db.PrepareContext(ctx, endSignIn); err != nil {
+		return nil, fmt.Errorf("error preparing query EndSignIn: %w", err)
+	}
 	if q.erasePhotographStmt, err = db.PrepareContext(ctx, erasePhotograph); err != nil {
 		return nil, fmt.Errorf("error preparing query ErasePhotograph: %w", err)
 	}
@@ -146,6 +149,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getHorsesOfPersonStmt, err = db.PrepareContext(ctx, getHorsesOfPerson); err != nil {
 		return nil, fmt.Errorf("error preparing query GetHorsesOfPerson: %w", err)
+	}
+	if q.getInvitationByTokenStmt, err = db.PrepareContext(ctx, getInvitationByToken); err != nil {
+		return nil, fmt.Errorf("error preparing query GetInvitationByToken: %w", err)
+	}
+	if q.getInvitationsStmt, err = db.PrepareContext(ctx, getInvitations); err != nil {
+		return nil, fmt.Errorf("error preparing query GetInvitations: %w", err)
 	}
 	if q.getLadderStmt, err = db.PrepareContext(ctx, getLadder); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLadder: %w", err)
@@ -234,6 +243,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getPractisedOneStmt, err = db.PrepareContext(ctx, getPractisedOne); err != nil {
 		return nil, fmt.Errorf("error preparing query GetPractisedOne: %w", err)
 	}
+	if q.getRecordStmt, err = db.PrepareContext(ctx, getRecord); err != nil {
+		return nil, fmt.Errorf("error preparing query GetRecord: %w", err)
+	}
 	if q.getRehearsalsStmt, err = db.PrepareContext(ctx, getRehearsals); err != nil {
 		return nil, fmt.Errorf("error preparing query GetRehearsals: %w", err)
 	}
@@ -260,6 +272,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getSessionsOfHorseStmt, err = db.PrepareContext(ctx, getSessionsOfHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSessionsOfHorse: %w", err)
+	}
+	if q.getSetAsideStmt, err = db.PrepareContext(ctx, getSetAside); err != nil {
+		return nil, fmt.Errorf("error preparing query GetSetAside: %w", err)
+	}
+	if q.getSignInsStmt, err = db.PrepareContext(ctx, getSignIns); err != nil {
+		return nil, fmt.Errorf("error preparing query GetSignIns: %w", err)
 	}
 	if q.getSignedInStmt, err = db.PrepareContext(ctx, getSignedIn); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSignedIn: %w", err)
@@ -294,6 +312,15 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getYardStmt, err = db.PrepareContext(ctx, getYard); err != nil {
 		return nil, fmt.Errorf("error preparing query GetYard: %w", err)
 	}
+	if q.getYardOfCaseStmt, err = db.PrepareContext(ctx, getYardOfCase); err != nil {
+		return nil, fmt.Errorf("error preparing query GetYardOfCase: %w", err)
+	}
+	if q.getYardOfHorseStmt, err = db.PrepareContext(ctx, getYardOfHorse); err != nil {
+		return nil, fmt.Errorf("error preparing query GetYardOfHorse: %w", err)
+	}
+	if q.getYardOfSessionStmt, err = db.PrepareContext(ctx, getYardOfSession); err != nil {
+		return nil, fmt.Errorf("error preparing query GetYardOfSession: %w", err)
+	}
 	if q.getYardsStmt, err = db.PrepareContext(ctx, getYards); err != nil {
 		return nil, fmt.Errorf("error preparing query GetYards: %w", err)
 	}
@@ -318,8 +345,14 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertHandlerStmt, err = db.PrepareContext(ctx, insertHandler); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertHandler: %w", err)
 	}
+	if q.insertHelperStmt, err = db.PrepareContext(ctx, insertHelper); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertHelper: %w", err)
+	}
 	if q.insertHorseStmt, err = db.PrepareContext(ctx, insertHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertHorse: %w", err)
+	}
+	if q.insertInvitationStmt, err = db.PrepareContext(ctx, insertInvitation); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertInvitation: %w", err)
 	}
 	if q.insertLadderStmt, err = db.PrepareContext(ctx, insertLadder); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertLadder: %w", err)
@@ -360,6 +393,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertSessionStmt, err = db.PrepareContext(ctx, insertSession); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertSession: %w", err)
 	}
+	if q.insertSetAsideStmt, err = db.PrepareContext(ctx, insertSetAside); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertSetAside: %w", err)
+	}
 	if q.insertSignInStmt, err = db.PrepareContext(ctx, insertSignIn); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertSignIn: %w", err)
 	}
@@ -384,6 +420,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.putLimitStmt, err = db.PrepareContext(ctx, putLimit); err != nil {
 		return nil, fmt.Errorf("error preparing query PutLimit: %w", err)
 	}
+	if q.putOpenedStmt, err = db.PrepareContext(ctx, putOpened); err != nil {
+		return nil, fmt.Errorf("error preparing query PutOpened: %w", err)
+	}
 	if q.putSentStmt, err = db.PrepareContext(ctx, putSent); err != nil {
 		return nil, fmt.Errorf("error preparing query PutSent: %w", err)
 	}
@@ -395,6 +434,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.setUserActiveStmt, err = db.PrepareContext(ctx, setUserActive); err != nil {
 		return nil, fmt.Errorf("error preparing query SetUserActive: %w", err)
+	}
+	if q.setUserPersonStmt, err = db.PrepareContext(ctx, setUserPerson); err != nil {
+		return nil, fmt.Errorf("error preparing query SetUserPerson: %w", err)
 	}
 	if q.switchLinkOffStmt, err = db.PrepareContext(ctx, switchLinkOff); err != nil {
 		return nil, fmt.Errorf("error preparing query SwitchLinkOff: %w", err)
@@ -423,8 +465,14 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.updateYardStmt, err = db.PrepareContext(ctx, updateYard); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateYard: %w", err)
 	}
+	if q.useInvitationStmt, err = db.PrepareContext(ctx, useInvitation); err != nil {
+		return nil, fmt.Errorf("error preparing query UseInvitation: %w", err)
+	}
 	if q.withdrawConsentStmt, err = db.PrepareContext(ctx, withdrawConsent); err != nil {
 		return nil, fmt.Errorf("error preparing query WithdrawConsent: %w", err)
+	}
+	if q.withdrawInvitationStmt, err = db.PrepareContext(ctx, withdrawInvitation); err != nil {
+		return nil, fmt.Errorf("error preparing query WithdrawInvitation: %w", err)
 	}
 	return &q, nil
 }
@@ -524,6 +572,11 @@ func (q *Queries) Close() error {
 	if q.dropHistoriesSinceStmt != nil {
 		if cerr := q.dropHistoriesSinceStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing dropHistoriesSinceStmt: %w", cerr)
+		}
+	}
+	if q.endSignInStmt != nil {
+		if cerr := q.endSignInStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing endSignInStmt: %w", cerr)
 		}
 	}
 	if q.erasePhotographStmt != nil {
@@ -634,6 +687,16 @@ func (q *Queries) Close() error {
 	if q.getHorsesOfPersonStmt != nil {
 		if cerr := q.getHorsesOfPersonStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getHorsesOfPersonStmt: %w", cerr)
+		}
+	}
+	if q.getInvitationByTokenStmt != nil {
+		if cerr := q.getInvitationByTokenStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getInvitationByTokenStmt: %w", cerr)
+		}
+	}
+	if q.getInvitationsStmt != nil {
+		if cerr := q.getInvitationsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getInvitationsStmt: %w", cerr)
 		}
 	}
 	if q.getLadderStmt != nil {
@@ -781,6 +844,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getPractisedOneStmt: %w", cerr)
 		}
 	}
+	if q.getRecordStmt != nil {
+		if cerr := q.getRecordStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getRecordStmt: %w", cerr)
+		}
+	}
 	if q.getRehearsalsStmt != nil {
 		if cerr := q.getRehearsalsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getRehearsalsStmt: %w", cerr)
@@ -824,6 +892,16 @@ func (q *Queries) Close() error {
 	if q.getSessionsOfHorseStmt != nil {
 		if cerr := q.getSessionsOfHorseStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getSessionsOfHorseStmt: %w", cerr)
+		}
+	}
+	if q.getSetAsideStmt != nil {
+		if cerr := q.getSetAsideStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getSetAsideStmt: %w", cerr)
+		}
+	}
+	if q.getSignInsStmt != nil {
+		if cerr := q.getSignInsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getSignInsStmt: %w", cerr)
 		}
 	}
 	if q.getSignedInStmt != nil {
@@ -881,6 +959,21 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getYardStmt: %w", cerr)
 		}
 	}
+	if q.getYardOfCaseStmt != nil {
+		if cerr := q.getYardOfCaseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getYardOfCaseStmt: %w", cerr)
+		}
+	}
+	if q.getYardOfHorseStmt != nil {
+		if cerr := q.getYardOfHorseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getYardOfHorseStmt: %w", cerr)
+		}
+	}
+	if q.getYardOfSessionStmt != nil {
+		if cerr := q.getYardOfSessionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getYardOfSessionStmt: %w", cerr)
+		}
+	}
 	if q.getYardsStmt != nil {
 		if cerr := q.getYardsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getYardsStmt: %w", cerr)
@@ -921,9 +1014,19 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertHandlerStmt: %w", cerr)
 		}
 	}
+	if q.insertHelperStmt != nil {
+		if cerr := q.insertHelperStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertHelperStmt: %w", cerr)
+		}
+	}
 	if q.insertHorseStmt != nil {
 		if cerr := q.insertHorseStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertHorseStmt: %w", cerr)
+		}
+	}
+	if q.insertInvitationStmt != nil {
+		if cerr := q.insertInvitationStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertInvitationStmt: %w", cerr)
 		}
 	}
 	if q.insertLadderStmt != nil {
@@ -991,6 +1094,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertSessionStmt: %w", cerr)
 		}
 	}
+	if q.insertSetAsideStmt != nil {
+		if cerr := q.insertSetAsideStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertSetAsideStmt: %w", cerr)
+		}
+	}
 	if q.insertSignInStmt != nil {
 		if cerr := q.insertSignInStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertSignInStmt: %w", cerr)
@@ -1031,6 +1139,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing putLimitStmt: %w", cerr)
 		}
 	}
+	if q.putOpenedStmt != nil {
+		if cerr := q.putOpenedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing putOpenedStmt: %w", cerr)
+		}
+	}
 	if q.putSentStmt != nil {
 		if cerr := q.putSentStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing putSentStmt: %w", cerr)
@@ -1049,6 +1162,11 @@ func (q *Queries) Close() error {
 	if q.setUserActiveStmt != nil {
 		if cerr := q.setUserActiveStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing setUserActiveStmt: %w", cerr)
+		}
+	}
+	if q.setUserPersonStmt != nil {
+		if cerr := q.setUserPersonStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setUserPersonStmt: %w", cerr)
 		}
 	}
 	if q.switchLinkOffStmt != nil {
@@ -1096,9 +1214,19 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing updateYardStmt: %w", cerr)
 		}
 	}
+	if q.useInvitationStmt != nil {
+		if cerr := q.useInvitationStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing useInvitationStmt: %w", cerr)
+		}
+	}
 	if q.withdrawConsentStmt != nil {
 		if cerr := q.withdrawConsentStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing withdrawConsentStmt: %w", cerr)
+		}
+	}
+	if q.withdrawInvitationStmt != nil {
+		if cerr := q.withdrawInvitationStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing withdrawInvitationStmt: %w", cerr)
 		}
 	}
 	return err
@@ -1159,6 +1287,7 @@ type Queries struct {
 	dropHistoriesStmt        *sql.Stmt
 	dropHistoriesFromStmt    *sql.Stmt
 	dropHistoriesSinceStmt   *sql.Stmt
+	endSignInStmt            *sql.Stmt
 	erasePhotographStmt      *sql.Stmt
 	getAssessmentStmt        *sql.Stmt
 	getAssessmentsStmt       *sql.Stmt
@@ -1181,6 +1310,8 @@ type Queries struct {
 	getHorsesStmt            *sql.Stmt
 	getHorsesOfAllStmt       *sql.Stmt
 	getHorsesOfPersonStmt    *sql.Stmt
+	getInvitationByTokenStmt *sql.Stmt
+	getInvitationsStmt       *sql.Stmt
 	getLadderStmt            *sql.Stmt
 	getLaddersStmt           *sql.Stmt
 	getLatestLadderStmt      *sql.Stmt
@@ -1210,6 +1341,7 @@ type Queries struct {
 	getPracticesStmt         *sql.Stmt
 	getPractisedStmt         *sql.Stmt
 	getPractisedOneStmt      *sql.Stmt
+	getRecordStmt            *sql.Stmt
 	getRehearsalsStmt        *sql.Stmt
 	getRemovedBeforeStmt     *sql.Stmt
 	getResumedStmt           *sql.Stmt
@@ -1219,6 +1351,8 @@ type Queries struct {
 	getSessionBeforeStmt     *sql.Stmt
 	getSessionsBetweenStmt   *sql.Stmt
 	getSessionsOfHorseStmt   *sql.Stmt
+	getSetAsideStmt          *sql.Stmt
+	getSignInsStmt           *sql.Stmt
 	getSignedInStmt          *sql.Stmt
 	getStampStmt             *sql.Stmt
 	getStampsStmt            *sql.Stmt
@@ -1230,6 +1364,9 @@ type Queries struct {
 	getUserByEmailStmt       *sql.Stmt
 	getUsersStmt             *sql.Stmt
 	getYardStmt              *sql.Stmt
+	getYardOfCaseStmt        *sql.Stmt
+	getYardOfHorseStmt       *sql.Stmt
+	getYardOfSessionStmt     *sql.Stmt
 	getYardsStmt             *sql.Stmt
 	insertAssessmentStmt     *sql.Stmt
 	insertAtDoorStmt         *sql.Stmt
@@ -1238,7 +1375,9 @@ type Queries struct {
 	insertConsentStmt        *sql.Stmt
 	insertEntryStmt          *sql.Stmt
 	insertHandlerStmt        *sql.Stmt
+	insertHelperStmt         *sql.Stmt
 	insertHorseStmt          *sql.Stmt
+	insertInvitationStmt     *sql.Stmt
 	insertLadderStmt         *sql.Stmt
 	insertLinkStmt           *sql.Stmt
 	insertMarkStmt           *sql.Stmt
@@ -1252,6 +1391,7 @@ type Queries struct {
 	insertReportStmt         *sql.Stmt
 	insertResumedStmt        *sql.Stmt
 	insertSessionStmt        *sql.Stmt
+	insertSetAsideStmt       *sql.Stmt
 	insertSignInStmt         *sql.Stmt
 	insertTrailerStmt        *sql.Stmt
 	insertUserStmt           *sql.Stmt
@@ -1260,10 +1400,12 @@ type Queries struct {
 	makePlainStmt            *sql.Stmt
 	putFamiliarStmt          *sql.Stmt
 	putLimitStmt             *sql.Stmt
+	putOpenedStmt            *sql.Stmt
 	putSentStmt              *sql.Stmt
 	removePhotographStmt     *sql.Stmt
 	setPasswordStmt          *sql.Stmt
 	setUserActiveStmt        *sql.Stmt
+	setUserPersonStmt        *sql.Stmt
 	switchLinkOffStmt        *sql.Stmt
 	touchStmt                *sql.Stmt
 	updateAssessmentStmt     *sql.Stmt
@@ -1273,7 +1415,9 @@ type Queries struct {
 	updatePracticePhoneStmt  *sql.Stmt
 	updateTrailerStmt        *sql.Stmt
 	updateYardStmt           *sql.Stmt
+	useInvitationStmt        *sql.Stmt
 	withdrawConsentStmt      *sql.Stmt
+	withdrawInvitationStmt   *sql.Stmt
 }
 
 func (q *Queries) WithTx(tx *sql.Tx) *Queries {
@@ -1299,6 +1443,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		dropHistoriesStmt:        q.dropHistoriesStmt,
 		dropHistoriesFromStmt:    q.dropHistoriesFromStmt,
 		dropHistoriesSinceStmt:   q.dropHistoriesSinceStmt,
+		endSignInStmt:            q.endSignInStmt,
 		erasePhotographStmt:      q.erasePhotographStmt,
 		getAssessmentStmt:        q.getAssessmentStmt,
 		getAssessmentsStmt:       q.getAssessmentsStmt,
@@ -1321,6 +1466,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getHorsesStmt:            q.getHorsesStmt,
 		getHorsesOfAllStmt:       q.getHorsesOfAllStmt,
 		getHorsesOfPersonStmt:    q.getHorsesOfPersonStmt,
+		getInvitationByTokenStmt: q.getInvitationByTokenStmt,
+		getInvitationsStmt:       q.getInvitationsStmt,
 		getLadderStmt:            q.getLadderStmt,
 		getLaddersStmt:           q.getLaddersStmt,
 		getLatestLadderStmt:      q.getLatestLadderStmt,
@@ -1350,6 +1497,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getPracticesStmt:         q.getPracticesStmt,
 		getPractisedStmt:         q.getPractisedStmt,
 		getPractisedOneStmt:      q.getPractisedOneStmt,
+		getRecordStmt:            q.getRecordStmt,
 		getRehearsalsStmt:        q.getRehearsalsStmt,
 		getRemovedBeforeStmt:     q.getRemovedBeforeStmt,
 		getResumedStmt:           q.getResumedStmt,
@@ -1359,6 +1507,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getSessionBeforeStmt:     q.getSessionBeforeStmt,
 		getSessionsBetweenStmt:   q.getSessionsBetweenStmt,
 		getSessionsOfHorseStmt:   q.getSessionsOfHorseStmt,
+		getSetAsideStmt:          q.getSetAsideStmt,
+		getSignInsStmt:           q.getSignInsStmt,
 		getSignedInStmt:          q.getSignedInStmt,
 		getStampStmt:             q.getStampStmt,
 		getStampsStmt:            q.getStampsStmt,
@@ -1370,6 +1520,9 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getUserByEmailStmt:       q.getUserByEmailStmt,
 		getUsersStmt:             q.getUsersStmt,
 		getYardStmt:              q.getYardStmt,
+		getYardOfCaseStmt:        q.getYardOfCaseStmt,
+		getYardOfHorseStmt:       q.getYardOfHorseStmt,
+		getYardOfSessionStmt:     q.getYardOfSessionStmt,
 		getYardsStmt:             q.getYardsStmt,
 		insertAssessmentStmt:     q.insertAssessmentStmt,
 		insertAtDoorStmt:         q.insertAtDoorStmt,
@@ -1378,7 +1531,9 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertConsentStmt:        q.insertConsentStmt,
 		insertEntryStmt:          q.insertEntryStmt,
 		insertHandlerStmt:        q.insertHandlerStmt,
+		insertHelperStmt:         q.insertHelperStmt,
 		insertHorseStmt:          q.insertHorseStmt,
+		insertInvitationStmt:     q.insertInvitationStmt,
 		insertLadderStmt:         q.insertLadderStmt,
 		insertLinkStmt:           q.insertLinkStmt,
 		insertMarkStmt:           q.insertMarkStmt,
@@ -1392,6 +1547,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertReportStmt:         q.insertReportStmt,
 		insertResumedStmt:        q.insertResumedStmt,
 		insertSessionStmt:        q.insertSessionStmt,
+		insertSetAsideStmt:       q.insertSetAsideStmt,
 		insertSignInStmt:         q.insertSignInStmt,
 		insertTrailerStmt:        q.insertTrailerStmt,
 		insertUserStmt:           q.insertUserStmt,
@@ -1400,10 +1556,12 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		makePlainStmt:            q.makePlainStmt,
 		putFamiliarStmt:          q.putFamiliarStmt,
 		putLimitStmt:             q.putLimitStmt,
+		putOpenedStmt:            q.putOpenedStmt,
 		putSentStmt:              q.putSentStmt,
 		removePhotographStmt:     q.removePhotographStmt,
 		setPasswordStmt:          q.setPasswordStmt,
 		setUserActiveStmt:        q.setUserActiveStmt,
+		setUserPersonStmt:        q.setUserPersonStmt,
 		switchLinkOffStmt:        q.switchLinkOffStmt,
 		touchStmt:                q.touchStmt,
 		updateAssessmentStmt:     q.updateAssessmentStmt,
@@ -1413,6 +1571,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		updatePracticePhoneStmt:  q.updatePracticePhoneStmt,
 		updateTrailerStmt:        q.updateTrailerStmt,
 		updateYardStmt:           q.updateYardStmt,
+		useInvitationStmt:        q.useInvitationStmt,
 		withdrawConsentStmt:      q.withdrawConsentStmt,
+		withdrawInvitationStmt:   q.withdrawInvitationStmt,
 	}
 }

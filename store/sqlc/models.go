@@ -198,6 +198,15 @@ type Mark struct {
 	WrittenBy    string
 }
 
+type Opened struct {
+	PracticeID string
+	UserID     string
+	HorseID    string
+	OnDate     string
+	What       string
+	At         int64
+}
+
 type Ownership struct {
 	PracticeID string
 	HorseID    string

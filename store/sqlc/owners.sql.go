@@ -32,6 +32,23 @@ func (q *Queries) CountLinkOpened(ctx context.Context, arg CountLinkOpenedParams
 	return err
 }
 
+const endSignIn = `-- name: EndSignIn :execrows
+DELETE FROM sign_ins WHERE practice_id = ? AND id = ?
+`
+
+type EndSignInParams struct {
+	PracticeID string
+	ID         string
+}
+
+func (q *Queries) EndSignIn(ctx context.Context, arg EndSignInParams) (int64, error) {
+	result, err := q.exec(ctx, q.endSignInStmt, endSignIn, arg.PracticeID, arg.ID)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
 const getHorsesOfPerson = `-- name: GetHorsesOfPerson :many
 SELECT h.id FROM horses AS h
 WHERE h.practice_id = ?1 AND h.archived_at IS NULL AND (
@@ -58,6 +75,117 @@ func (q *Queries) GetHorsesOfPerson(ctx context.Context, arg GetHorsesOfPersonPa
 			return nil, err
 		}
 		items = append(items, id)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const getInvitationByToken = `-- name: GetInvitationByToken :one
+SELECT i.id, i.practice_id, i.name, i.person_id, i.on_date, i.yard_id, y.name AS yard, i.until, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+FROM invitations AS i
+JOIN practices AS p ON p.id = i.practice_id
+LEFT JOIN yards AS y ON y.practice_id = i.practice_id AND y.id = i.yard_id
+LEFT JOIN people AS o ON o.practice_id = i.practice_id AND o.id = i.person_id
+WHERE i.token_hash = ? AND i.until > ? AND i.off_at IS NULL AND i.used_at IS NULL AND (i.person_id IS NULL OR o.archived_at IS NULL)
+`
+
+type GetInvitationByTokenParams struct {
+	TokenHash []byte
+	Until     int64
+}
+
+type GetInvitationByTokenRow struct {
+	ID           string
+	PracticeID   string
+	Name         string
+	PersonID     sql.NullString
+	OnDate       sql.NullString
+	YardID       sql.NullString
+	Yard         sql.NullString
+	Until        int64
+	PracticeName string
+	Zone         string
+	Vehicle      string
+	Sides        string
+	Phone        string
+}
+
+func (q *Queries) GetInvitationByToken(ctx context.Context, arg GetInvitationByTokenParams) (GetInvitationByTokenRow, error) {
+	row := q.queryRow(ctx, q.getInvitationByTokenStmt, getInvitationByToken, arg.TokenHash, arg.Until)
+	var i GetInvitationByTokenRow
+	err := row.Scan(
+		&i.ID,
+		&i.PracticeID,
+		&i.Name,
+		&i.PersonID,
+		&i.OnDate,
+		&i.YardID,
+		&i.Yard,
+		&i.Until,
+		&i.PracticeName,
+		&i.Zone,
+		&i.Vehicle,
+		&i.Sides,
+		&i.Phone,
+	)
+	return i, err
+}
+
+const getInvitations = `-- name: GetInvitations :many
+SELECT i.id, i.name, i.person_id, i.on_date, y.name AS yard, i.until, i.made_at, u.name AS made_by, i.used_at, i.off_at
+FROM invitations AS i
+JOIN users AS u ON u.practice_id = i.practice_id AND u.id = i.made_by
+LEFT JOIN yards AS y ON y.practice_id = i.practice_id AND y.id = i.yard_id
+WHERE i.practice_id = ? AND i.used_at IS NULL AND i.off_at IS NULL AND i.until > ? ORDER BY i.made_at DESC, i.id
+`
+
+type GetInvitationsParams struct {
+	PracticeID string
+	Until      int64
+}
+
+type GetInvitationsRow struct {
+	ID       string
+	Name     string
+	PersonID sql.NullString
+	OnDate   sql.NullString
+	Yard     sql.NullString
+	Until    int64
+	MadeAt   int64
+	MadeBy   string
+	UsedAt   sql.NullInt64
+	OffAt    sql.NullInt64
+}
+
+func (q *Queries) GetInvitations(ctx context.Context, arg GetInvitationsParams) ([]GetInvitationsRow, error) {
+	rows, err := q.query(ctx, q.getInvitationsStmt, getInvitations, arg.PracticeID, arg.Until)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetInvitationsRow{}
+	for rows.Next() {
+		var i GetInvitationsRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.Name,
+			&i.PersonID,
+			&i.OnDate,
+			&i.Yard,
+			&i.Until,
+			&i.MadeAt,
+			&i.MadeBy,
+			&i.UsedAt,
+			&i.OffAt,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
 	}
 	if err := rows.Close(); err != nil {
 		return nil, err
@@ -309,6 +437,64 @@ func (q *Queries) GetPractisedOne(ctx context.Context, arg GetPractisedOneParams
 	return i, err
 }
 
+const getRecord = `-- name: GetRecord :many
+SELECT at, name, what, subject, horse FROM (
+  SELECT c.at AS at, coalesce(u.name, '') AS name, c.what AS what, c.subject AS subject, coalesce(h.name, '') AS horse
+  FROM changes AS c
+  LEFT JOIN users AS u ON u.practice_id = c.practice_id AND u.id = c.user_id
+  LEFT JOIN horses AS h ON h.practice_id = c.practice_id AND h.id = c.subject
+  WHERE c.practice_id = ?1
+  UNION ALL
+  SELECT o.at, u.name, o.what, o.horse_id, h.name
+  FROM opened AS o
+  JOIN users AS u ON u.practice_id = o.practice_id AND u.id = o.user_id
+  JOIN horses AS h ON h.practice_id = o.practice_id AND h.id = o.horse_id
+  WHERE o.practice_id = ?1
+) ORDER BY at DESC, what LIMIT ?2
+`
+
+type GetRecordParams struct {
+	PracticeID string
+	Most       int64
+}
+
+type GetRecordRow struct {
+	At      int64
+	Name    string
+	What    string
+	Subject string
+	Horse   string
+}
+
+func (q *Queries) GetRecord(ctx context.Context, arg GetRecordParams) ([]GetRecordRow, error) {
+	rows, err := q.query(ctx, q.getRecordStmt, getRecord, arg.PracticeID, arg.Most)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetRecordRow{}
+	for rows.Next() {
+		var i GetRecordRow
+		if err := rows.Scan(
+			&i.At,
+			&i.Name,
+			&i.What,
+			&i.Subject,
+			&i.Horse,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const getResumed = `-- name: GetResumed :many
 SELECT r.log_id, r.reason, u.name AS resumed_by, r.resumed_at
 FROM resumed AS r
@@ -377,6 +563,208 @@ func (q *Queries) GetSent(ctx context.Context, arg GetSentParams) (GetSentRow, e
 	var i GetSentRow
 	err := row.Scan(&i.SentAt, &i.SentBy)
 	return i, err
+}
+
+const getSetAside = `-- name: GetSetAside :many
+SELECT a.note, a.basis, a.until, a.reason, u.name AS set_by FROM set_aside AS a
+JOIN users AS u ON u.practice_id = a.practice_id AND u.id = a.set_by
+WHERE a.practice_id = ? AND a.horse_id = ? ORDER BY a.set_at, a.note
+`
+
+type GetSetAsideParams struct {
+	PracticeID string
+	HorseID    string
+}
+
+type GetSetAsideRow struct {
+	Note   string
+	Basis  string
+	Until  string
+	Reason string
+	SetBy  string
+}
+
+func (q *Queries) GetSetAside(ctx context.Context, arg GetSetAsideParams) ([]GetSetAsideRow, error) {
+	rows, err := q.query(ctx, q.getSetAsideStmt, getSetAside, arg.PracticeID, arg.HorseID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetSetAsideRow{}
+	for rows.Next() {
+		var i GetSetAsideRow
+		if err := rows.Scan(
+			&i.Note,
+			&i.Basis,
+			&i.Until,
+			&i.Reason,
+			&i.SetBy,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const getSignIns = `-- name: GetSignIns :many
+SELECT s.id, s.user_id, u.name, s.device, s.place, s.created_at, s.expires_at
+FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
+WHERE s.practice_id = ? AND s.expires_at > ? ORDER BY s.created_at DESC, s.id
+`
+
+type GetSignInsParams struct {
+	PracticeID string
+	ExpiresAt  int64
+}
+
+type GetSignInsRow struct {
+	ID        string
+	UserID    string
+	Name      string
+	Device    string
+	Place     string
+	CreatedAt int64
+	ExpiresAt int64
+}
+
+func (q *Queries) GetSignIns(ctx context.Context, arg GetSignInsParams) ([]GetSignInsRow, error) {
+	rows, err := q.query(ctx, q.getSignInsStmt, getSignIns, arg.PracticeID, arg.ExpiresAt)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetSignInsRow{}
+	for rows.Next() {
+		var i GetSignInsRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.UserID,
+			&i.Name,
+			&i.Device,
+			&i.Place,
+			&i.CreatedAt,
+			&i.ExpiresAt,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
+const getYardOfCase = `-- name: GetYardOfCase :one
+SELECT h.yard_id FROM cases AS c JOIN horses AS h ON h.practice_id = c.practice_id AND h.id = c.horse_id WHERE c.practice_id = ? AND c.id = ?
+`
+
+type GetYardOfCaseParams struct {
+	PracticeID string
+	ID         string
+}
+
+func (q *Queries) GetYardOfCase(ctx context.Context, arg GetYardOfCaseParams) (sql.NullString, error) {
+	row := q.queryRow(ctx, q.getYardOfCaseStmt, getYardOfCase, arg.PracticeID, arg.ID)
+	var yard_id sql.NullString
+	err := row.Scan(&yard_id)
+	return yard_id, err
+}
+
+const getYardOfHorse = `-- name: GetYardOfHorse :one
+SELECT yard_id FROM horses WHERE practice_id = ? AND id = ?
+`
+
+type GetYardOfHorseParams struct {
+	PracticeID string
+	ID         string
+}
+
+func (q *Queries) GetYardOfHorse(ctx context.Context, arg GetYardOfHorseParams) (sql.NullString, error) {
+	row := q.queryRow(ctx, q.getYardOfHorseStmt, getYardOfHorse, arg.PracticeID, arg.ID)
+	var yard_id sql.NullString
+	err := row.Scan(&yard_id)
+	return yard_id, err
+}
+
+const getYardOfSession = `-- name: GetYardOfSession :one
+SELECT h.yard_id FROM sessions AS s JOIN horses AS h ON h.practice_id = s.practice_id AND h.id = s.horse_id WHERE s.practice_id = ? AND s.id = ?
+`
+
+type GetYardOfSessionParams struct {
+	PracticeID string
+	ID         string
+}
+
+func (q *Queries) GetYardOfSession(ctx context.Context, arg GetYardOfSessionParams) (sql.NullString, error) {
+	row := q.queryRow(ctx, q.getYardOfSessionStmt, getYardOfSession, arg.PracticeID, arg.ID)
+	var yard_id sql.NullString
+	err := row.Scan(&yard_id)
+	return yard_id, err
+}
+
+const insertHelper = `-- name: InsertHelper :exec
+INSERT INTO helpers (practice_id, user_id, on_date, yard_id) VALUES (?, ?, ?, ?)
+`
+
+type InsertHelperParams struct {
+	PracticeID string
+	UserID     string
+	OnDate     string
+	YardID     string
+}
+
+func (q *Queries) InsertHelper(ctx context.Context, arg InsertHelperParams) error {
+	_, err := q.exec(ctx, q.insertHelperStmt, insertHelper,
+		arg.PracticeID,
+		arg.UserID,
+		arg.OnDate,
+		arg.YardID,
+	)
+	return err
+}
+
+const insertInvitation = `-- name: InsertInvitation :exec
+INSERT INTO invitations (id, practice_id, token_hash, name, person_id, on_date, yard_id, until, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+`
+
+type InsertInvitationParams struct {
+	ID         string
+	PracticeID string
+	TokenHash  []byte
+	Name       string
+	PersonID   sql.NullString
+	OnDate     sql.NullString
+	YardID     sql.NullString
+	Until      int64
+	MadeBy     string
+	MadeAt     int64
+}
+
+func (q *Queries) InsertInvitation(ctx context.Context, arg InsertInvitationParams) error {
+	_, err := q.exec(ctx, q.insertInvitationStmt, insertInvitation,
+		arg.ID,
+		arg.PracticeID,
+		arg.TokenHash,
+		arg.Name,
+		arg.PersonID,
+		arg.OnDate,
+		arg.YardID,
+		arg.Until,
+		arg.MadeBy,
+		arg.MadeAt,
+	)
+	return err
 }
 
 const insertLink = `-- name: InsertLink :exec
@@ -463,6 +851,62 @@ func (q *Queries) InsertResumed(ctx context.Context, arg InsertResumedParams) er
 	return err
 }
 
+const insertSetAside = `-- name: InsertSetAside :exec
+INSERT INTO set_aside (practice_id, horse_id, note, basis, until, reason, set_by, set_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+ON CONFLICT (practice_id, horse_id, note, set_at) DO UPDATE SET basis = excluded.basis, until = excluded.until, reason = excluded.reason, set_by = excluded.set_by
+`
+
+type InsertSetAsideParams struct {
+	PracticeID string
+	HorseID    string
+	Note       string
+	Basis      string
+	Until      string
+	Reason     string
+	SetBy      string
+	SetAt      int64
+}
+
+func (q *Queries) InsertSetAside(ctx context.Context, arg InsertSetAsideParams) error {
+	_, err := q.exec(ctx, q.insertSetAsideStmt, insertSetAside,
+		arg.PracticeID,
+		arg.HorseID,
+		arg.Note,
+		arg.Basis,
+		arg.Until,
+		arg.Reason,
+		arg.SetBy,
+		arg.SetAt,
+	)
+	return err
+}
+
+const putOpened = `-- name: PutOpened :exec
+INSERT INTO opened (practice_id, user_id, horse_id, on_date, what, at) VALUES (?, ?, ?, ?, ?, ?)
+ON CONFLICT (practice_id, user_id, horse_id, on_date, what) DO NOTHING
+`
+
+type PutOpenedParams struct {
+	PracticeID string
+	UserID     string
+	HorseID    string
+	OnDate     string
+	What       string
+	At         int64
+}
+
+func (q *Queries) PutOpened(ctx context.Context, arg PutOpenedParams) error {
+	_, err := q.exec(ctx, q.putOpenedStmt, putOpened,
+		arg.PracticeID,
+		arg.UserID,
+		arg.HorseID,
+		arg.OnDate,
+		arg.What,
+		arg.At,
+	)
+	return err
+}
+
 const putSent = `-- name: PutSent :exec
 INSERT INTO sent (practice_id, session_id, sent_by, sent_at) VALUES (?, ?, ?, ?)
 ON CONFLICT (practice_id, session_id) DO NOTHING
@@ -485,6 +929,21 @@ func (q *Queries) PutSent(ctx context.Context, arg PutSentParams) error {
 	return err
 }
 
+const setUserPerson = `-- name: SetUserPerson :exec
+UPDATE users SET person_id = ? WHERE practice_id = ? AND id = ?
+`
+
+type SetUserPersonParams struct {
+	PersonID   sql.NullString
+	PracticeID string
+	ID         string
+}
+
+func (q *Queries) SetUserPerson(ctx context.Context, arg SetUserPersonParams) error {
+	_, err := q.exec(ctx, q.setUserPersonStmt, setUserPerson, arg.PersonID, arg.PracticeID, arg.ID)
+	return err
+}
+
 const switchLinkOff = `-- name: SwitchLinkOff :execrows
 UPDATE links SET off_at = ? WHERE practice_id = ? AND id = ? AND off_at IS NULL
 `
@@ -497,6 +956,42 @@ type SwitchLinkOffParams struct {
 
 func (q *Queries) SwitchLinkOff(ctx context.Context, arg SwitchLinkOffParams) (int64, error) {
 	result, err := q.exec(ctx, q.switchLinkOffStmt, switchLinkOff, arg.OffAt, arg.PracticeID, arg.ID)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
+const useInvitation = `-- name: UseInvitation :execrows
+UPDATE invitations SET used_at = ?1 WHERE practice_id = ?2 AND id = ?3 AND used_at IS NULL AND off_at IS NULL AND until > CAST(?1 AS INTEGER)
+`
+
+type UseInvitationParams struct {
+	Now        sql.NullInt64
+	PracticeID string
+	ID         string
+}
+
+func (q *Queries) UseInvitation(ctx context.Context, arg UseInvitationParams) (int64, error) {
+	result, err := q.exec(ctx, q.useInvitationStmt, useInvitation, arg.Now, arg.PracticeID, arg.ID)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
+const withdrawInvitation = `-- name: WithdrawInvitation :execrows
+UPDATE invitations SET off_at = ? WHERE practice_id = ? AND id = ? AND used_at IS NULL AND off_at IS NULL
+`
+
+type WithdrawInvitationParams struct {
+	OffAt      sql.NullInt64
+	PracticeID string
+	ID         string
+}
+
+func (q *Queries) WithdrawInvitation(ctx context.Context, arg WithdrawInvitationParams) (int64, error) {
+	result, err := q.exec(ctx, q.withdrawInvitationStmt, withdrawInvitation, arg.OffAt, arg.PracticeID, arg.ID)
 	if err != nil {
 		return 0, err
 	}

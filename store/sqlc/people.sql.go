@@ -213,8 +213,9 @@ func (q *Queries) GetPractices(ctx context.Context) ([]Practice, error) {
 }
 
 const getSignedIn = `-- name: GetSignedIn :one
-SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, CAST(coalesce(h.on_date, '') AS TEXT) AS helps_on, CAST(coalesce(h.yard_id, '') AS TEXT) AS helps_at, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
 FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
+LEFT JOIN helpers AS h ON h.practice_id = u.practice_id AND h.user_id = u.id
 JOIN practices AS p ON p.id = s.practice_id
 WHERE s.token_hash = ? AND s.expires_at > ? AND u.active = 1
 `
@@ -232,6 +233,8 @@ type GetSignedInRow struct {
 	Role         string
 	MustChange   int64
 	PersonID     sql.NullString
+	HelpsOn      string
+	HelpsAt      string
 	PracticeName string
 	Zone         string
 	Vehicle      string
@@ -250,6 +253,8 @@ func (q *Queries) GetSignedIn(ctx context.Context, arg GetSignedInParams) (GetSi
 		&i.Role,
 		&i.MustChange,
 		&i.PersonID,
+		&i.HelpsOn,
+		&i.HelpsAt,
 		&i.PracticeName,
 		&i.Zone,
 		&i.Vehicle,
@@ -335,7 +340,7 @@ func (q *Queries) GetTrailers(ctx context.Context, practiceID string) ([]GetTrai
 }
 
 const getUser = `-- name: GetUser :one
-SELECT id, practice_id, name, email, role, password_hash, must_change, active, one_time_until FROM users WHERE practice_id = ? AND id = ?
+SELECT id, practice_id, name, email, role, password_hash, must_change, active, one_time_until, person_id FROM users WHERE practice_id = ? AND id = ?
 `
 
 type GetUserParams struct {
@@ -353,6 +358,7 @@ type GetUserRow struct {
 	MustChange   int64
 	Active       int64
 	OneTimeUntil sql.NullInt64
+	PersonID     sql.NullString
 }
 
 func (q *Queries) GetUser(ctx context.Context, arg GetUserParams) (GetUserRow, error) {
@@ -368,12 +374,13 @@ func (q *Queries) GetUser(ctx context.Context, arg GetUserParams) (GetUserRow, e
 		&i.MustChange,
 		&i.Active,
 		&i.OneTimeUntil,
+		&i.PersonID,
 	)
 	return i, err
 }
 
 const getUserByEmail = `-- name: GetUserByEmail :one
-SELECT id, practice_id, name, email, role, password_hash, must_change, active, one_time_until FROM users WHERE email = ?
+SELECT id, practice_id, name, email, role, password_hash, must_change, active, one_time_until, person_id FROM users WHERE email = ?
 `
 
 type GetUserByEmailRow struct {
@@ -386,6 +393,7 @@ type GetUserByEmailRow struct {
 	MustChange   int64
 	Active       int64
 	OneTimeUntil sql.NullInt64
+	PersonID     sql.NullString
 }
 
 func (q *Queries) GetUserByEmail(ctx context.Context, email string) (GetUserByEmailRow, error) {
@@ -401,12 +409,17 @@ func (q *Queries) GetUserByEmail(ctx context.Context, email string) (GetUserByEm
 		&i.MustChange,
 		&i.Active,
 		&i.OneTimeUntil,
+		&i.PersonID,
 	)
 	return i, err
 }
 
 const getUsers = `-- name: GetUsers :many
-SELECT id, practice_id, name, email, role, must_change, active FROM users WHERE practice_id = ? ORDER BY active DESC, name, id
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.active, u.person_id, CAST(coalesce(h.on_date, '') AS TEXT) AS on_date, CAST(coalesce(h.yard_id, '') AS TEXT) AS yard_id, CAST(coalesce(y.name, '') AS TEXT) AS yard
+FROM users AS u
+LEFT JOIN helpers AS h ON h.practice_id = u.practice_id AND h.user_id = u.id
+LEFT JOIN yards AS y ON y.practice_id = h.practice_id AND y.id = h.yard_id
+WHERE u.practice_id = ? ORDER BY u.active DESC, u.name, u.id
 `
 
 type GetUsersRow struct {
@@ -417,6 +430,10 @@ type GetUsersRow struct {
 	Role       string
 	MustChange int64
 	Active     int64
+	PersonID   sql.NullString
+	OnDate     string
+	YardID     string
+	Yard       string
 }
 
 func (q *Queries) GetUsers(ctx context.Context, practiceID string) ([]GetUsersRow, error) {
@@ -436,6 +453,10 @@ func (q *Queries) GetUsers(ctx context.Context, practiceID string) ([]GetUsersRo
 			&i.Role,
 			&i.MustChange,
 			&i.Active,
+			&i.PersonID,
+			&i.OnDate,
+			&i.YardID,
+			&i.Yard,
 		); err != nil {
 			return nil, err
 		}
@@ -601,7 +622,7 @@ func (q *Queries) InsertPractice(ctx context.Context, arg InsertPracticeParams) 
 }
 
 const insertSignIn = `-- name: InsertSignIn :exec
-INSERT INTO sign_ins (token_hash, practice_id, user_id, device, created_at, expires_at) VALUES (?, ?, ?, ?, ?, ?)
+INSERT INTO sign_ins (token_hash, practice_id, user_id, device, created_at, expires_at, id, place) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type InsertSignInParams struct {
@@ -611,6 +632,8 @@ type InsertSignInParams struct {
 	Device     string
 	CreatedAt  int64
 	ExpiresAt  int64
+	ID         string
+	Place      string
 }
 
 func (q *Queries) InsertSignIn(ctx context.Context, arg InsertSignInParams) error {
@@ -621,6 +644,8 @@ func (q *Queries) InsertSignIn(ctx context.Context, arg InsertSignInParams) erro
 		arg.Device,
 		arg.CreatedAt,
 		arg.ExpiresAt,
+		arg.ID,
+		arg.Place,
 	)
 	return err
 }

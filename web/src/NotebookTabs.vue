@@ -3,7 +3,7 @@
 // joins the sheet. In the hand they stand at the bottom.
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { me, signOut } from './api/me'
+import { isHelper, me, signOut } from './api/me'
 import { keptWords, outbox, saveToFile } from './offline/kept'
 import { places } from './places'
 
@@ -13,6 +13,7 @@ const SetAside = defineAsyncComponent(() => import('./offline/SetAside.vue'))
 const route = useRoute()
 const router = useRouter()
 const trouble = ref('')
+const open = computed(() => places.filter((p) => !isHelper.value || p.to !== '/people'))
 /** In the hand the foot opens on a tap, or where it has something to say. */
 const more = ref(false)
 const calm = computed(() => !outbox.value?.state.waiting && !outbox.value?.state.refused && !trouble.value)
@@ -43,7 +44,7 @@ async function leave() {
       <span>Ivory Bridge</span>
     </div>
     <ul class="tabs">
-      <li v-for="p in places" :key="p.to">
+      <li v-for="p in open" :key="p.to">
         <RouterLink :to="p.to" class="tab" :class="{ here: route.path.startsWith(p.to) }">{{ p.name }}</RouterLink>
       </li>
       <li class="more">

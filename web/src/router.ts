@@ -27,6 +27,11 @@ export const router = createRouter({
       component: () => import('./views/signin/PasswordView.vue'),
       meta: { bare: true, title: 'Choose a password' },
     },
+    {
+      path: '/join',
+      component: () => import('./views/signin/JoinView.vue'),
+      meta: { open: true, bare: true, title: 'Invitation' },
+    },
     { path: '/horses', component: CaseloadView, meta: { title: 'Horses' } },
     { path: '/horses/new', component: () => import('./views/horses/TakeOnView.vue'), meta: { title: 'Take on a horse' } },
     {
@@ -123,6 +128,10 @@ router.beforeEach(async (to) => {
   const user = await whoAmI()
   if (!user) return { path: '/sign-in', query: { to: to.fullPath } }
   if (user.must_change && to.path !== '/password') return '/password'
+  if (user.person && to.path !== '/password') {
+    location.assign('/o/') // an owner has pages of her own
+    return false
+  }
   return true
 })
 

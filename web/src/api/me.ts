@@ -10,6 +10,9 @@ export const me = shallowRef<Me | null>()
 
 export const isLead = computed(() => me.value?.role === 'lead trainer')
 
+/** A helper logs, and sees no more than that takes. */
+export const isHelper = computed(() => me.value?.role === 'helper')
+
 const keptMe = 'ivorybridge-me'
 
 /** Who is signed in; without a signal, who was on this device. */
@@ -43,6 +46,10 @@ async function be(now: Me | null) {
 
 export async function signIn(email: string, password: string) {
   await be(await told(api.POST('/api/sign-in', { body: { email, password } })))
+}
+
+export async function join(token: string, email: string, password: string) {
+  await be(await told(api.POST('/api/join', { body: { token, email, password } })))
 }
 
 export async function signInDemo() {

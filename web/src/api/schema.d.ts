@@ -499,6 +499,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/horses/{id}/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set a note of a horse aside until a day, or show it again */
+        post: operations["setAside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The open invitations */
+        get: operations["invitations"];
+        put?: never;
+        /** Invite an owner to an account, or a helper for a day, by a link */
+        post: operations["inviteByLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take an invitation back */
+        delete: operations["takeBackInvitation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Accept an invitation: an account is made and signed in */
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an invitation is for */
+        post: operations["welcome"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ladders": {
         parameters: {
             query?: never;
@@ -758,6 +844,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who changed and who opened what, the newest first */
+        get: operations["record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sequence-cards/{key}/ticks": {
         parameters: {
             query?: never;
@@ -927,6 +1030,40 @@ export interface paths {
         /** Sign in as the demo user, in demo mode only */
         post: operations["signInDemo"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who is signed in, on which device and from where */
+        get: operations["signIns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-ins/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End one sign-in */
+        delete: operations["endSignIn"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1109,6 +1246,12 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AcceptInputBody: {
+            /** Format: email */
+            email: string;
+            password: string;
+            token: string;
+        };
         ActiveInputBody: {
             active: boolean;
         };
@@ -2076,6 +2219,13 @@ export interface components {
             now: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
             /** @enum {string} */
             shown: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
+        };
+        AsideInputBody: {
+            /** @description key of the fact */
+            note: string;
+            reason: string;
+            /** @description the day from which it shows again; empty: now */
+            until: string;
         };
         AssessAccount: {
             /** @description the problem as it was met */
@@ -3068,6 +3218,36 @@ export interface components {
             /** @description open ones */
             stops: components["schemas"]["HomeworkStop"][];
         };
+        AttentionLater: {
+            /** @description by whom */
+            by?: string;
+            /** @description what to do */
+            does: components["schemas"]["PhraseMessage"];
+            /**
+             * Format: int64
+             * @description 1 first
+             */
+            rank: number;
+            /** @description why it was set aside */
+            reason: string;
+            /** @description the fact that asks for it */
+            say: components["schemas"]["PhraseMessage"];
+            /**
+             * @description what is drawn beside it
+             * @enum {string}
+             */
+            sign: "" | "alarm" | "ring" | "look" | "down" | "fork" | "begin" | "rope";
+            /**
+             * @description where it is answered
+             * @enum {string}
+             */
+            to: "" | "horse" | "sessions" | "session" | "assessment" | "plan" | "homework" | "ready";
+            /**
+             * Format: date
+             * @description the day from which it shows again
+             */
+            until: string;
+        };
         AttentionNote: {
             /** @description what to do */
             does: components["schemas"]["PhraseMessage"];
@@ -3083,6 +3263,11 @@ export interface components {
              * @enum {string}
              */
             sign: "" | "alarm" | "ring" | "look" | "down" | "fork" | "begin" | "rope";
+            /**
+             * @description where it is answered
+             * @enum {string}
+             */
+            to: "" | "horse" | "sessions" | "session" | "assessment" | "plan" | "homework" | "ready";
         };
         Bridge: {
             /** Format: int64 */
@@ -3737,6 +3922,8 @@ export interface components {
             id: string;
             /** Format: date */
             last_worked?: string;
+            /** @description what wants attention and is set aside */
+            later: components["schemas"]["AttentionLater"][];
             name: string;
             open_session?: string;
             /** @description the bridges of the other problems in the plan */
@@ -4124,12 +4311,41 @@ export interface components {
             password: string;
             user: components["schemas"]["User"];
         };
+        InviteByLinkInputBody: {
+            /** @description a helper's */
+            name?: string;
+            /** @description a helper's day */
+            on?: string;
+            /** @description an owner's: the id of the person */
+            person?: string;
+            /** @description a helper's yard */
+            yard?: string;
+        };
         InviteInputBody: {
             /** Format: email */
             email: string;
             name: string;
             /** @enum {string} */
             role: "lead trainer" | "assistant" | "owner";
+        };
+        Invited: {
+            id: string;
+            made_by?: string;
+            name: string;
+            /**
+             * Format: date
+             * @description the helper's day
+             */
+            on?: string;
+            /** @description an owner's own account; else a helper's for one day */
+            owner: boolean;
+            /**
+             * Format: int64
+             * @description up to when it is open, ms
+             */
+            until: number;
+            /** @description the helper's yard */
+            yard?: string;
         };
         Kept: {
             logs: components["schemas"]["KeptLog"][];
@@ -4260,16 +4476,23 @@ export interface components {
             sent_at: number;
         };
         Me: {
+            /**
+             * Format: date
+             * @description of a helper, the one day
+             */
+            day?: string;
             email: string;
             id: string;
             /** @description the password was set by somebody else and must be changed first */
             must_change: boolean;
             name: string;
+            /** @description an owner's own account: there is an owner's page for it */
+            person?: boolean;
             /** @description id of the practice */
             practice: string;
             practice_name: string;
             /** @enum {string} */
-            role: "lead trainer" | "assistant" | "owner";
+            role: "lead trainer" | "assistant" | "helper" | "owner";
             /** Format: date */
             today: string;
             words: components["schemas"]["PhraseWords"];
@@ -4279,6 +4502,27 @@ export interface components {
         Methods: {
             catalog: unknown;
             version: string;
+        };
+        NewInvited: {
+            id: string;
+            made_by?: string;
+            name: string;
+            /**
+             * Format: date
+             * @description the helper's day
+             */
+            on?: string;
+            /** @description an owner's own account; else a helper's for one day */
+            owner: boolean;
+            /** @description where it opens, from the product's address on; told this once */
+            path: string;
+            /**
+             * Format: int64
+             * @description up to when it is open, ms
+             */
+            until: number;
+            /** @description the helper's yard */
+            yard?: string;
         };
         NewLink: {
             /**
@@ -5423,6 +5667,17 @@ export interface components {
             name: string;
             phone: string;
         };
+        RecordRow: {
+            /**
+             * Format: int64
+             * @description ms
+             */
+            at: number;
+            horse?: string;
+            /** @description of the user; empty: the product itself */
+            name: string;
+            what: string;
+        };
         RefusedEntry: {
             id: string;
             say: string;
@@ -5627,6 +5882,25 @@ export interface components {
             email: string;
             password: string;
         };
+        SignInRow: {
+            /**
+             * Format: int64
+             * @description ms
+             */
+            at: number;
+            /** @description what the browser says it is */
+            device: string;
+            id: string;
+            /** @description of the user */
+            name: string;
+            /** @description network address */
+            place: string;
+            /**
+             * Format: int64
+             * @description ms
+             */
+            until: number;
+        };
         SignOf: {
             /** @enum {string} */
             kind: "soft" | "afraid" | "warning" | "tense or curious";
@@ -5787,6 +6061,9 @@ export interface components {
             version: number;
             yard: string;
             yard_id?: string;
+        };
+        TokenInputBody: {
+            token: string;
         };
         TrackBurst: {
             /** @description after the last; empty: as before */
@@ -6535,6 +6812,11 @@ export interface components {
         };
         User: {
             active: boolean;
+            /**
+             * Format: date
+             * @description of a helper, the one day
+             */
+            day?: string;
             email: string;
             id: string;
             /** @description has not chosen a password yet */
@@ -6542,6 +6824,8 @@ export interface components {
             name: string;
             /** @enum {string} */
             role: "lead trainer" | "assistant" | "owner";
+            /** @description of a helper, the one yard */
+            yard?: string;
         };
         Visit: {
             bridge: components["schemas"]["Bridge"];
@@ -6636,6 +6920,14 @@ export interface components {
             danger: boolean;
             /** @enum {string} */
             word: "" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance";
+        };
+        Welcome: {
+            name: string;
+            /** Format: date */
+            on?: string;
+            owner: boolean;
+            practice: string;
+            yard?: string;
         };
         Wording: {
             edits: {
@@ -8252,6 +8544,311 @@ export interface operations {
             };
         };
     };
+    setAside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsideInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["File"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    invitations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invited"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    inviteByLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteByLinkInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewInvited"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeBackInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invited"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: {
+                "User-Agent"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcceptInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Set-Cookie"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    welcome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Welcome"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     copyLadder: {
         parameters: {
             query?: never;
@@ -9203,6 +9800,53 @@ export interface operations {
             };
         };
     };
+    record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordRow"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tick: {
         parameters: {
             query?: never;
@@ -9878,6 +10522,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    signIns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignInRow"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endSignIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignInRow"][];
                 };
             };
             /** @description Unauthorized */

@@ -3,7 +3,7 @@
 // where practice is written down. What was read last is shown while there is no
 // signal.
 import { computed, onMounted, ref } from 'vue'
-import { pages as ask, practise, tokenOf, type Log } from './client'
+import { pages as ask, practise, signOut, tokenOf, type Log } from './client'
 import HorseSheet from './HorseSheet.vue'
 import { keep, read, type Shelf } from './kept'
 import PracticeForm from './PracticeForm.vue'
@@ -86,6 +86,16 @@ async function keepLog(id: string, log: Log) {
 
 const letGo = (id: string) => put({ waiting: shelf.value.waiting.filter((w) => w.log.id !== id) })
 
+/** Of an owner's own account; a private link has nothing to sign out of. */
+async function leave() {
+  if (!(await signOut())) {
+    away.value = true
+    return
+  }
+  put({ pages: undefined }) // what was not sent yet stays
+  location.assign('/sign-in')
+}
+
 async function start() {
   token.value = tokenOf(location.hash)
   ended.value = ''
@@ -121,6 +131,7 @@ onMounted(() => {
     <section v-if="ended" class="alone">
       <h1>This page has closed.</h1>
       <p>{{ ended }}</p>
+      <p v-if="!token"><a class="big" href="/sign-in">Sign in</a></p>
       <p v-if="shelf.pages?.phone">
         <a class="big" :href="`tel:${shelf.pages.phone}`">Ring {{ shelf.pages.practice }}, {{ shelf.pages.phone }}</a>
       </p>
@@ -146,6 +157,7 @@ onMounted(() => {
     />
     <VisitSheet v-else-if="pages.visit" :visit="pages.visit" alone />
     <template v-else>
+      <p v-if="!token" class="out"><button type="button" @click="leave">Sign out</button></p>
       <nav v-if="pages.horses.length > 1" aria-label="Horses">
         <button v-for="h in pages.horses" :key="h.id" type="button" :aria-pressed="h.id === horse?.id" @click="chosen = h.id">
           {{ h.name }}
@@ -159,10 +171,20 @@ onMounted(() => {
         :waiting="mine"
         @write="writing = { horse: horse.id, ...$event }"
       />
-      <section v-else class="alone">
+      <section v-if="!horse" class="alone">
         <h1>No horse here yet</h1>
         <p>{{ pages.practice }} has no horse on record for {{ pages.for }}.</p>
       </section>
     </template>
   </main>
 </template>
+
+<style scoped>
+.out {
+  text-align: right;
+}
+.out button {
+  border-width: 0;
+  text-decoration: underline;
+}
+</style>

@@ -16,7 +16,7 @@ export type Answer<T> = { got: T } | { refused: string; gone: boolean } | { away
 async function asked<T>(ask: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<Answer<T>> {
   try {
     const { data, error, response } = await ask
-    if (data !== undefined) return { got: data }
+    if (response.ok) return { got: data as T }
     if (response.status >= 500 || response.status === 429 || response.status === 408) return { away: true }
     const said = (error as { detail?: string } | undefined)?.detail
     return { refused: said ?? 'This could not be kept. Ring your trainer.', gone: response.status === 404 }
@@ -27,6 +27,8 @@ async function asked<T>(ask: Promise<{ data?: T; error?: unknown; response: Resp
 
 const client = (token: string) =>
   createClient<paths>({ baseUrl: location.origin, headers: token ? { Authorization: `Bearer ${token}` } : {} })
+
+export const signOut = async () => 'got' in (await asked(client('').POST('/api/sign-out')))
 
 export const pages = (token: string) => asked<Pages>(client(token).GET('/api/owner'))
 

@@ -4,19 +4,29 @@
 import type { Schemas } from '../api/types'
 import SignMark from './SignMark.vue'
 
-const { note } = defineProps<{ note: Schemas['AttentionNote'] }>()
+const { note, to } = defineProps<{
+  note: Schemas['AttentionNote']
+  /** Where it is answered. */
+  to?: string
+}>()
 </script>
 
 <template>
   <p class="note">
     <SignMark :sign="note.sign" />
     <span
-      ><b>{{ note.does.text }}.</b> {{ note.say.text }}</span
-    >
+      ><RouterLink v-if="to" :to="to" class="does">{{ note.does.text }}</RouterLink
+      ><b v-else>{{ note.does.text }}</b
+      >. {{ note.say.text }} <slot></slot
+    ></span>
   </p>
 </template>
 
 <style scoped>
+.does {
+  font-weight: 700;
+  color: inherit;
+}
 .note {
   display: grid;
   grid-template-columns: 20px minmax(0, 1fr);

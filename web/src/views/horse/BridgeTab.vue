@@ -8,9 +8,9 @@ import HeadLine from '../../parts/HeadLine.vue'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import BridgeSources from '../../parts/BridgeSources.vue'
 import BridgeKey from '../../parts/BridgeKey.vue'
+import AttentionList from './AttentionList.vue'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
 import { useLeaf } from '../../parts/leaf'
-import MarginNote from '../../parts/MarginNote.vue'
 import OneTap from '../../parts/OneTap.vue'
 import { count, longDate, secure, sideWord } from '../../words'
 import { useHorseFile } from '../../cases/file'
@@ -49,8 +49,7 @@ const leaves = computed(() => [
       <div class="parts columns">
         <section aria-labelledby="attention">
           <h2 id="attention">Wants attention</h2>
-          <p v-if="file.attention.length === 0" class="quiet">Nothing just now.</p>
-          <MarginNote v-for="n in file.attention" :key="n.say.key + n.say.text" :note="n" />
+          <AttentionList :file="file" />
         </section>
         <section aria-labelledby="since">
           <h2 id="since">Since the first day</h2>

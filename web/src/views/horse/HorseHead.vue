@@ -3,6 +3,7 @@
 // asks for, and the way into the arena; its pages as tabs on the sheet's edge.
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { isHelper } from '../../api/me'
 import type { Schemas } from '../../api/types'
 import { useKeys } from '../../keys/keys'
 import { shortDate } from '../../words'
@@ -12,7 +13,7 @@ const { file } = defineProps<{ file: Schemas['File'] }>()
 const route = useRoute()
 const router = useRouter()
 
-const tabs = computed(() => [
+const all = computed(() => [
   { to: `/horses/${file.id}`, name: 'Bridge' },
   { to: `/horses/${file.id}/assessment`, name: 'Assessment' },
   { to: `/horses/${file.id}/plan`, name: 'Plan' },
@@ -21,6 +22,9 @@ const tabs = computed(() => [
   { to: `/horses/${file.id}/reports`, name: 'Reports' },
   { to: `/horses/${file.id}/record`, name: 'Record' },
 ])
+
+/** A helper sees what logging takes. */
+const tabs = computed(() => (isHelper.value ? all.value.slice(0, 1) : all.value))
 
 const facts = computed(() => {
   const r = file.record

@@ -3,6 +3,7 @@
 // in the margin a note only where something is needed.
 import { computed } from 'vue'
 import type { Schemas } from '../../api/types'
+import { answered } from '../../cases/answered'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
 import SignMark from '../../parts/SignMark.vue'
 import { lastWorked, shortDate } from '../../words'
@@ -14,23 +15,7 @@ const note = computed(() => row.attention[0])
 const whose = computed(() => [row.owners.join(', '), row.yard].filter(Boolean).join(', '))
 const grave = computed(() => row.care !== 'ordinary care')
 
-/** Where a note is answered. */
-const to = computed(() => {
-  switch (note.value?.sign) {
-    case 'rope':
-      return `/arena/${row.open_session}`
-    case 'fork':
-    case 'down':
-      return `/horses/${row.id}/plan`
-    case 'begin':
-      return `/arena/ready/${row.case.id}`
-    case 'ring':
-    case 'look':
-      return `/horses/${row.id}/assessment`
-    default:
-      return row.unread ? `/horses/${row.id}` : `/horses/${row.id}/sessions`
-  }
-})
+const to = computed(() => (note.value ? answered(note.value, row) : ''))
 </script>
 
 <template>

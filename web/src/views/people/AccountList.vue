@@ -11,6 +11,7 @@ import { choices } from '../../parts/choices'
 import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
+import { longDate } from '../../words'
 
 type User = Schemas['User']
 
@@ -20,7 +21,7 @@ const acting = useSend()
 const inviting = ref(false)
 const handed = shallowRef<Schemas['Invitation']>()
 const form = reactive({ name: '', email: '', role: 'assistant' as User['role'] })
-const roles = choices(['lead trainer', 'assistant', 'owner'] as const)
+const roles = choices(['lead trainer', 'assistant'] as const)
 
 async function act<T>(work: () => Promise<T>) {
   handed.value = undefined
@@ -68,7 +69,7 @@ async function leaveEverywhere() {
         <FieldRow v-slot="f" label="Email address" :wrong="acting.trouble.value?.fields.email"
           ><ElInput :id="f.id" v-model="form.email"
         /></FieldRow>
-        <FieldRow label="Role" hint="Owners have no screens yet">
+        <FieldRow label="Role" hint="Owners and helpers are invited by a link">
           <ChipRow label="Role" :choices="roles" :chosen="[form.role]" @toggle="form.role = $event as User['role']" />
         </FieldRow>
         <div><ElButton type="primary" native-type="submit" :loading="acting.sending.value">Invite</ElButton></div>
@@ -78,7 +79,10 @@ async function leaveEverywhere() {
         <li v-for="u in data" :key="u.id" class="user">
           <div>
             <p>
-              <b>{{ u.name }}</b> <span class="quiet">{{ u.role }}{{ u.active ? '' : ', kept out' }}</span>
+              <b>{{ u.name }}</b>
+              <span class="quiet"
+                >{{ u.day ? `helps on ${longDate(u.day)} at ${u.yard}` : u.role }}{{ u.active ? '' : ', kept out' }}</span
+              >
             </p>
             <p class="quiet">{{ u.email }}{{ u.must_change ? ' · has not signed in yet' : '' }}</p>
           </div>

@@ -7,8 +7,11 @@ import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
 import AccountList from './AccountList.vue'
 import DoorList from './DoorList.vue'
+import InviteByLink from './InviteByLink.vue'
 import PersonForm from './PersonForm.vue'
 import PhoneForm from './PhoneForm.vue'
+import RecordList from './RecordList.vue'
+import SignedInList from './SignedInList.vue'
 import TrailerList from './TrailerList.vue'
 import YardList from './YardList.vue'
 
@@ -80,7 +83,12 @@ async function done() {
         <TrailerList />
         <PhoneForm />
         <AccountList v-if="isLead" />
-        <DoorList v-if="isLead" />
+        <template v-if="isLead">
+          <InviteByLink :people="groups[0]?.people ?? []" />
+          <SignedInList />
+          <DoorList />
+          <RecordList />
+        </template>
       </div>
     </PageState>
   </div>
