@@ -45,7 +45,7 @@ var access = map[string]string{
 	"trailers": "nffffyyy", "addTrailer": "nffffyyy", "changeTrailer": "nffffyyh",
 	"practice": "nffyyyyy", "setPhone": "nfffffyy",
 	"ownAsks": "nffyyyyy", "catalog": "nffyyyyy", "methods": "nffyyyyy", "handbook": "nffyyyyy", "problems": "nffyyyyy", "tick": "nffyyyyy",
-	"setAside": "nffffyyh", "linksOfPerson": "nffffyyh", "linkPerson": "nffffyyh", "linksOfReport": "nffffyyh", "linkReport": "nffffyyh", "switchLinkOff": "nffffyyh", "sendReport": "nffffyyh",
+	"incidents": "nffhyyyh", "addIncident": "nffhyyyh", "setAside": "nffffyyh", "linksOfPerson": "nffffyyh", "linkPerson": "nffffyyh", "linksOfReport": "nffffyyh", "linkReport": "nffffyyh", "switchLinkOff": "nffffyyh", "sendReport": "nffffyyh",
 	"practised": "nffffyyh", "resumeHomework": "nffffyyh", "ownerPages": "hhhhhhhh", "practise": "hhhhhhhh",
 	"copyLadder": "nfffffyy", "changeLadder": "nfffffyh",
 }
@@ -235,6 +235,8 @@ func (p *practice) bodyFor(op operation, ids map[string]string) any {
 		return map[string]any{"token": "x"}
 	case "join":
 		return map[string]any{"token": "x", "email": "x@example.org", "password": "another rope of words"}
+	case "addIncident":
+		return map[string]any{"kind": "bit", "on": "2026-06-01", "hurt": "nobody", "what": "Bit at the gate."}
 	case "setAside":
 		return map[string]any{"note": "attention.not_begun", "until": "2026-06-08", "reason": "away"}
 	case "resumeHomework":

@@ -249,7 +249,7 @@ func TestTheReportKeepsItsWording(t *testing.T) {
 	p.logs(id, at(rep("accepted", 3), 60, 1), at(rep("refused", 5), 120, 2))
 	var r reports.Report
 	p.ask(http.MethodGet, "/api/sessions/"+id+"/report", nil).into(&r)
-	line := r.Sections[0].Sentences[0]
+	line := r.Sections[1].Sentences[0]
 	assert.Contains(t, line.Said.Text, "Moth gave one good answer out of two")
 
 	save := func(version int, key, text string) answer {
@@ -258,15 +258,15 @@ func TestTheReportKeepsItsWording(t *testing.T) {
 		})
 	}
 	save(0, line.ID, "She tried hard.").into(&r)
-	assert.Equal(t, "She tried hard.", r.Sections[0].Sentences[0].Edited)
+	assert.Equal(t, "She tried hard.", r.Sections[1].Sentences[0].Edited)
 	assert.Equal(t, http.StatusConflict, save(0, line.ID, "Other words.").Code)
 	assert.Contains(t, save(1, "one.nothing", "x").problem().Errors[0].Say, "not in the report")
 	assert.Contains(t, save(1, line.ID, " ").problem().Errors[0].Say, "empty")
 
 	p.logs(id, at(rep("accepted", 2), 180, 3))
 	p.ask(http.MethodGet, "/api/sessions/"+id+"/report", nil).into(&r)
-	assert.Equal(t, "She tried hard.", r.Sections[0].Sentences[0].Edited, "the wording survives")
-	assert.True(t, r.Sections[0].Sentences[0].Changed, "and is marked, since its numbers changed")
+	assert.Equal(t, "She tried hard.", r.Sections[1].Sentences[0].Edited, "the wording survives")
+	assert.True(t, r.Sections[1].Sentences[0].Changed, "and is marked, since its numbers changed")
 	var rows []reports.ReportRow
 	p.ask(http.MethodGet, "/api/horses/"+p.horse+"/reports", nil).into(&rows)
 	assert.Equal(t, "Wren", rows[0].SavedBy)

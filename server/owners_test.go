@@ -22,11 +22,16 @@ import (
 // clears lets the owner rehearse a step, and do it watched, until cleared.
 func (p *practice) clears(step string) (session string) {
 	p.t.Helper()
+	return p.clearsOn(step, "2026-06-01")
+}
+
+func (p *practice) clearsOn(step, day string) (session string) {
+	p.t.Helper()
 	items := map[string]string{}
 	for _, item := range []string{"rope managed", "right place", "starts light", "builds evenly", "keeps raising until the partner answers", "lets go on the try", "own space kept"} {
 		items[item] = "yes"
 	}
-	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/rehearsals", map[string]any{"person": p.owner, "step": step, "on": "2026-06-01", "place": "person", "items": items}).into(&struct{}{})
+	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/rehearsals", map[string]any{"person": p.owner, "step": step, "on": day, "place": "person", "items": items}).into(&struct{}{})
 	id := uuid.NewString()
 	p.ask(http.MethodPost, "/api/cases/"+p.kase+"/sessions", map[string]any{
 		"id": id, "started_at": p.now.UnixMilli(), "zone": "Europe/London", "readiness": calm, "handler": p.owner,
@@ -35,12 +40,18 @@ func (p *practice) clears(step string) (session string) {
 	for i := range 5 {
 		e := rep("accepted", 1)
 		e["rep"] = map[string]any{"step": step, "answer": "accepted", "peak": 1, "arousal": 0, "release": "on the try", "handler": p.owner}
-		entries = append(entries, at(e, 10*i, i))
+		entries = append(entries, p.timed(e, 10*i, i))
 	}
-	entries = append(entries, at(map[string]any{"id": uuid.NewString(), "kind": "end", "device": "tablet", "note": "Stopped on a soft one"}, 100, 9))
+	entries = append(entries, p.timed(map[string]any{"id": uuid.NewString(), "kind": "end", "device": "tablet", "note": "Stopped on a soft one"}, 100, 9))
 	l := p.logs(id, entries...)
 	require.Empty(p.t, l.Refused)
 	return id
+}
+
+// timed sets an entry's time after now, and its place in the device's order.
+func (p *practice) timed(e map[string]any, seconds, seq int) map[string]any {
+	e["at"], e["seq"] = p.now.Add(time.Duration(seconds)*time.Second).UnixMilli(), seq
+	return e
 }
 
 // link makes a private link and gives its token.

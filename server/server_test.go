@@ -206,6 +206,14 @@ func validBody(op [2]string) any {
 		return map[string]any{"version": 0, "edits": map[string]any{}}
 	case last == "reset" || op[0] == http.MethodDelete:
 		return nil
+	case last == "links":
+		return map[string]any{"days": 3}
+	case last == "set-aside":
+		return map[string]any{"note": "x", "until": "2026-06-08", "reason": "x"}
+	case last == "resume":
+		return map[string]any{"log": uuid.NewString(), "reason": "x"}
+	case last == "incidents":
+		return map[string]any{"kind": "bit", "on": "2026-06-01", "hurt": "nobody", "what": "x"}
 	case last == "consents":
 		return map[string]any{"kind": "photographs", "on": "2026-06-01"}
 	}

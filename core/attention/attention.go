@@ -59,7 +59,7 @@ func (n Note) Basis() string {
 type places struct{}
 
 func (places) Words() []string {
-	return []string{"horse", "sessions", "session", "assessment", "plan", "homework", "ready"}
+	return []string{"horse", "sessions", "session", "assessment", "plan", "homework", "incidents", "ready"}
 }
 
 // Place is the page on which a note is answered.
@@ -69,7 +69,7 @@ type Place = horse.Word[places]
 // stands here is answered elsewhere.
 var answered = map[string]string{
 	"alarm": "sessions", "ring": "assessment", "look": "assessment", "down": "plan", "fork": "plan", "begin": "ready", "rope": "session",
-	"attention.homework": "homework", "attention.practice": "homework", "unread.horse": "horse",
+	"attention.incident": "incidents", "attention.homework": "homework", "attention.practice": "homework", "unread.horse": "horse",
 }
 
 // Noted is a note by its key in the book of sentences: the act under

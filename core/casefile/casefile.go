@@ -9,6 +9,7 @@ import (
 	"cmp"
 	"fmt"
 	"maps"
+	"slices"
 
 	"ivorybridge/core/alternative"
 	"ivorybridge/core/arena"
@@ -48,6 +49,7 @@ type Input struct {
 	Practised   []homework.Log        `json:"practised,omitempty" doc:"what owners wrote down of their practice at home"`
 	Resumed     []homework.Resumed    `json:"resumed,omitempty" doc:"homework that was stopped and may go on"`
 	SetAside    []attention.Put       `json:"set_aside,omitempty" doc:"notes that were set aside, the oldest first"`
+	Incidents   []assess.Incident     `json:"incidents,omitempty" doc:"dangerous things that were written down after the fact, in any order"`
 	Rehearsals  []clearance.Rehearsal `json:"rehearsals,omitempty" doc:"rehearsals of people without the horse"`
 	Used        []history.Used        `json:"used,omitempty" doc:"own ladders that the plans brought into use"`
 }
@@ -112,14 +114,14 @@ func Read(c *catalog.Catalog, in Input) (*File, error) {
 
 // beside is what the sessions are read beside.
 func (in Input) beside() history.Beside {
-	return history.Beside{Used: in.Used, Assessed: in.Assessments}
+	return history.Beside{Used: in.Used, Assessed: in.Assessments, Incidents: assess.IncidentDays(in.Incidents)}
 }
 
 // judged are the facts that judging goes by.
 func (in Input) judged() judging.Facts {
 	f := judging.Facts{
 		Today: in.Today, Record: in.Record, Problem: in.Problem, Also: in.Also, Ladder: in.Ladder, NeededBy: in.NeededBy,
-		Assessments: in.Assessments, History: in.History, Choices: in.Choices,
+		Assessments: in.Assessments, History: in.History, Choices: in.Choices, Incidents: assess.EventsOf(in.Incidents, in.Today),
 	}
 	if n := len(in.Used); n > 0 {
 		f.Own = in.Used[n-1].Ladders
@@ -211,6 +213,15 @@ func (f *File) notes() []attention.Note {
 	newest := history.Day{}
 	if n := len(f.in.History.Days); n > 0 {
 		newest = f.in.History.Days[n-1]
+	}
+	for _, i := range f.in.Incidents {
+		switch {
+		case i.On > f.in.Today || i.On < newest.On:
+		case i.On == newest.On:
+			newest.Events = append(slices.Clip(newest.Events), i.Kind)
+		default:
+			newest = history.Day{On: i.On, Events: []assess.EventKind{i.Kind}}
+		}
 	}
 	var stopped []phrase.Message
 	for _, s := range f.Home.Stops {

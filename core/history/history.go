@@ -40,6 +40,7 @@ type History struct {
 	Spots       []arena.Spot          `json:"spots,omitempty" doc:"the named places that were passed"`
 	Open        string                `json:"open,omitempty" doc:"id of the newest session that nobody has ended; empty: all were"`
 	Assessments int                   `json:"assessments,omitempty" doc:"how many assessments are in it, the oldest first"`
+	Incidents   int                   `json:"incidents,omitempty" doc:"how many incidents that were written down after the fact are in it, the oldest first"`
 	Danger      string                `json:"danger,omitempty" format:"date" doc:"newest day of a dangerous event"`
 }
 

@@ -18,8 +18,9 @@ type Used struct {
 // Beside is what a horse's sessions are read beside: the own ladders of its plans,
 // and its assessments. Both stand oldest first.
 type Beside struct {
-	Used     []Used
-	Assessed []assess.Dated
+	Used      []Used
+	Assessed  []assess.Dated
+	Incidents []string // days of those written down after the fact
 }
 
 // After is the history after one more session, which is read by the ladders that
@@ -47,7 +48,7 @@ func (h History) Read(c *catalog.Catalog, b Beside, d track.Day) (History, []are
 		}
 		was, at = now, now
 	}
-	h = h.Assessed(at, b.Assessed, d.Date)
+	h = h.Assessed(at, b.Assessed, d.Date).after(b.Incidents, d.Date)
 	return read(at.WithOwn(h.ownWith(d.Track)...), h, d)
 }
 
@@ -80,7 +81,23 @@ func (h History) Until(c *catalog.Catalog, b Beside, day string) History {
 			c = now
 		}
 	}
-	return h.Assessed(c, b.Assessed, day)
+	return h.Assessed(c, b.Assessed, day).after(b.Incidents, day)
+}
+
+// after is the history with the incidents of days up to one day: every clearance
+// lapses with one, and what was watched before it counts no more (part 7).
+func (h History) after(days []string, until string) History {
+	for h.Incidents < len(days) && days[h.Incidents] <= until {
+		if day := days[h.Incidents]; day >= h.Danger {
+			h.Danger = day
+			h.Hands = slices.Clone(h.Hands)
+			for i := range h.Hands {
+				h.Hands[i].Run, h.Hands[i].Best = 0, 0
+			}
+		}
+		h.Incidents++
+	}
+	return h
 }
 
 // Since lists the steps that are measured or passed otherwise since the newest

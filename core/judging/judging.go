@@ -28,6 +28,7 @@ type Facts struct {
 	NeededBy    string          // empty: there is no date
 	Assessments []assess.Dated
 	History     history.History
+	Incidents   []assess.Event // written down after the fact
 	Choices     plan.Choices
 	Own         []catalog.Ladder // own ladders in use
 }
@@ -88,7 +89,7 @@ func (j *Judged) fit(shipped *catalog.Catalog, by catalog.Fitting) (err error) {
 
 func (j *Judged) judge(f Facts) error {
 	ladder, _ := j.Catalog.Ladder(f.Ladder)
-	logged := f.History.Newest()
+	logged := slices.Concat(f.History.Newest(), f.Incidents)
 	care, err := f.care(ladder, logged)
 	if err != nil {
 		return err

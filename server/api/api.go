@@ -124,6 +124,7 @@ func vocabulary(r huma.Registry) {
 	word(r, assess.Began{})
 	word(r, assess.Done{})
 	word(r, assess.EventKind{})
+	word(r, assess.Hurt{})
 	word(r, horse.Cause{})
 	word(r, horse.Source{})
 	word(r, horse.Look{})

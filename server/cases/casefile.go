@@ -58,6 +58,7 @@ type Reading struct {
 	Practised   []store.Practised
 	Resumed     []store.Resumed
 	asides      []attention.Put
+	Incidents   []store.Incident // written down after the fact
 	Used        []history.Used
 	Unread      []store.Unread // entries that are left out
 	File        *casefile.File
@@ -75,7 +76,15 @@ func (r Reading) Choices() plan.Choices {
 
 // Beside is what the horse's sessions are read beside.
 func (r Reading) Beside() history.Beside {
-	return history.Beside{Used: r.Used, Assessed: r.assessed()}
+	return history.Beside{Used: r.Used, Assessed: r.assessed(), Incidents: assess.IncidentDays(r.incidents())}
+}
+
+func (r Reading) incidents() []assess.Incident {
+	list := make([]assess.Incident, 0, len(r.Incidents))
+	for _, i := range r.Incidents {
+		list = append(list, i.Incident)
+	}
+	return list
 }
 
 func (r Reading) assessed() []assess.Dated {
@@ -138,6 +147,9 @@ func (s *Reader) Gather(ctx context.Context, c api.Caller, h store.Horse, kase s
 		return Reading{}, err
 	}
 	if r.Resumed, err = c.View.Resumed(ctx, c.Practice, h.ID); err != nil {
+		return Reading{}, err
+	}
+	if r.Incidents, err = c.View.Incidents(ctx, c.Practice, h.ID); err != nil {
 		return Reading{}, err
 	}
 	if r.asides, err = c.View.Asides(ctx, c.Practice, h.ID); err != nil {
@@ -206,7 +218,7 @@ func (s *Reader) Judge(today string, r Reading, past history.History) (*casefile
 	in := casefile.Input{
 		Today: today, Record: r.Horse.Record, Ladder: r.Case.Ladder, Thing: r.Case.Thing,
 		NeededBy: r.Case.NeededBy, Finished: r.Case.FinishedOn, History: past,
-		Choices: r.Choices(), Rehearsals: r.rehearsals, Used: r.Used, Visits: planVisits, SetAside: r.asides,
+		Choices: r.Choices(), Rehearsals: r.rehearsals, Used: r.Used, Visits: planVisits, SetAside: r.asides, Incidents: r.incidents(),
 	}
 	if err := in.Problem.UnmarshalText([]byte(r.Case.Problem)); err != nil {
 		return nil, fmt.Errorf("reading the case's problem: %w", err)

@@ -157,6 +157,7 @@ type caseChange struct {
 
 func (s *Service) horseOperations() {
 	s.caseloadOperation()
+	s.incidentOperations()
 	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/problems", "problems", "The problems that can be taken on", s.problems)
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/horses", "takeOn", "Take on a horse: all of it is kept, or nothing", s.takeOn)
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/horses/{id}/set-aside", "setAside", "Set a note of a horse aside until a day, or show it again", s.setAside)

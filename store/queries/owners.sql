@@ -140,3 +140,11 @@ SELECT at, name, what, subject, horse FROM (
   JOIN horses AS h ON h.practice_id = o.practice_id AND h.id = o.horse_id
   WHERE o.practice_id = sqlc.arg(practice_id)
 ) ORDER BY at DESC, what LIMIT sqlc.arg(most);
+
+-- name: InsertIncident :exec
+INSERT INTO incidents (id, practice_id, horse_id, on_date, doc, noted_by, created_at) VALUES (?, ?, ?, ?, ?, ?, ?);
+
+-- name: GetIncidents :many
+SELECT i.id, i.doc, u.name AS noted_by, i.created_at FROM incidents AS i
+JOIN users AS u ON u.practice_id = i.practice_id AND u.id = i.noted_by
+WHERE i.practice_id = ? AND i.horse_id = ? ORDER BY i.on_date, i.created_at, i.id;

@@ -150,6 +150,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getHorsesOfPersonStmt, err = db.PrepareContext(ctx, getHorsesOfPerson); err != nil {
 		return nil, fmt.Errorf("error preparing query GetHorsesOfPerson: %w", err)
 	}
+	if q.getIncidentsStmt, err = db.PrepareContext(ctx, getIncidents); err != nil {
+		return nil, fmt.Errorf("error preparing query GetIncidents: %w", err)
+	}
 	if q.getInvitationByTokenStmt, err = db.PrepareContext(ctx, getInvitationByToken); err != nil {
 		return nil, fmt.Errorf("error preparing query GetInvitationByToken: %w", err)
 	}
@@ -350,6 +353,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.insertHorseStmt, err = db.PrepareContext(ctx, insertHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertHorse: %w", err)
+	}
+	if q.insertIncidentStmt, err = db.PrepareContext(ctx, insertIncident); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertIncident: %w", err)
 	}
 	if q.insertInvitationStmt, err = db.PrepareContext(ctx, insertInvitation); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertInvitation: %w", err)
@@ -689,6 +695,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getHorsesOfPersonStmt: %w", cerr)
 		}
 	}
+	if q.getIncidentsStmt != nil {
+		if cerr := q.getIncidentsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getIncidentsStmt: %w", cerr)
+		}
+	}
 	if q.getInvitationByTokenStmt != nil {
 		if cerr := q.getInvitationByTokenStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getInvitationByTokenStmt: %w", cerr)
@@ -1024,6 +1035,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertHorseStmt: %w", cerr)
 		}
 	}
+	if q.insertIncidentStmt != nil {
+		if cerr := q.insertIncidentStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertIncidentStmt: %w", cerr)
+		}
+	}
 	if q.insertInvitationStmt != nil {
 		if cerr := q.insertInvitationStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertInvitationStmt: %w", cerr)
@@ -1310,6 +1326,7 @@ type Queries struct {
 	getHorsesStmt            *sql.Stmt
 	getHorsesOfAllStmt       *sql.Stmt
 	getHorsesOfPersonStmt    *sql.Stmt
+	getIncidentsStmt         *sql.Stmt
 	getInvitationByTokenStmt *sql.Stmt
 	getInvitationsStmt       *sql.Stmt
 	getLadderStmt            *sql.Stmt
@@ -1377,6 +1394,7 @@ type Queries struct {
 	insertHandlerStmt        *sql.Stmt
 	insertHelperStmt         *sql.Stmt
 	insertHorseStmt          *sql.Stmt
+	insertIncidentStmt       *sql.Stmt
 	insertInvitationStmt     *sql.Stmt
 	insertLadderStmt         *sql.Stmt
 	insertLinkStmt           *sql.Stmt
@@ -1466,6 +1484,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getHorsesStmt:            q.getHorsesStmt,
 		getHorsesOfAllStmt:       q.getHorsesOfAllStmt,
 		getHorsesOfPersonStmt:    q.getHorsesOfPersonStmt,
+		getIncidentsStmt:         q.getIncidentsStmt,
 		getInvitationByTokenStmt: q.getInvitationByTokenStmt,
 		getInvitationsStmt:       q.getInvitationsStmt,
 		getLadderStmt:            q.getLadderStmt,
@@ -1533,6 +1552,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertHandlerStmt:        q.insertHandlerStmt,
 		insertHelperStmt:         q.insertHelperStmt,
 		insertHorseStmt:          q.insertHorseStmt,
+		insertIncidentStmt:       q.insertIncidentStmt,
 		insertInvitationStmt:     q.insertInvitationStmt,
 		insertLadderStmt:         q.insertLadderStmt,
 		insertLinkStmt:           q.insertLinkStmt,

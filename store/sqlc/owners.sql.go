@@ -85,6 +85,52 @@ func (q *Queries) GetHorsesOfPerson(ctx context.Context, arg GetHorsesOfPersonPa
 	return items, nil
 }
 
+const getIncidents = `-- name: GetIncidents :many
+SELECT i.id, i.doc, u.name AS noted_by, i.created_at FROM incidents AS i
+JOIN users AS u ON u.practice_id = i.practice_id AND u.id = i.noted_by
+WHERE i.practice_id = ? AND i.horse_id = ? ORDER BY i.on_date, i.created_at, i.id
+`
+
+type GetIncidentsParams struct {
+	PracticeID string
+	HorseID    string
+}
+
+type GetIncidentsRow struct {
+	ID        string
+	Doc       string
+	NotedBy   string
+	CreatedAt int64
+}
+
+func (q *Queries) GetIncidents(ctx context.Context, arg GetIncidentsParams) ([]GetIncidentsRow, error) {
+	rows, err := q.query(ctx, q.getIncidentsStmt, getIncidents, arg.PracticeID, arg.HorseID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetIncidentsRow{}
+	for rows.Next() {
+		var i GetIncidentsRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.Doc,
+			&i.NotedBy,
+			&i.CreatedAt,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const getInvitationByToken = `-- name: GetInvitationByToken :one
 SELECT i.id, i.practice_id, i.name, i.person_id, i.on_date, i.yard_id, y.name AS yard, i.until, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
 FROM invitations AS i
@@ -730,6 +776,33 @@ func (q *Queries) InsertHelper(ctx context.Context, arg InsertHelperParams) erro
 		arg.UserID,
 		arg.OnDate,
 		arg.YardID,
+	)
+	return err
+}
+
+const insertIncident = `-- name: InsertIncident :exec
+INSERT INTO incidents (id, practice_id, horse_id, on_date, doc, noted_by, created_at) VALUES (?, ?, ?, ?, ?, ?, ?)
+`
+
+type InsertIncidentParams struct {
+	ID         string
+	PracticeID string
+	HorseID    string
+	OnDate     string
+	Doc        string
+	NotedBy    string
+	CreatedAt  int64
+}
+
+func (q *Queries) InsertIncident(ctx context.Context, arg InsertIncidentParams) error {
+	_, err := q.exec(ctx, q.insertIncidentStmt, insertIncident,
+		arg.ID,
+		arg.PracticeID,
+		arg.HorseID,
+		arg.OnDate,
+		arg.Doc,
+		arg.NotedBy,
+		arg.CreatedAt,
 	)
 	return err
 }

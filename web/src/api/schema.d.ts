@@ -379,6 +379,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/horses/{id}/incidents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The dangerous things of a horse's last 12 months */
+        get: operations["incidents"];
+        put?: never;
+        /** Write down an incident after the fact */
+        post: operations["addIncident"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/horses/{id}/letters/{key}": {
         parameters: {
             query?: never;
@@ -2655,6 +2673,31 @@ export interface components {
              */
             steadiness?: "" | "steady" | "unsteady";
         };
+        AssessIncident: {
+            /** @description what was done */
+            did?: string;
+            /**
+             * @description who was hurt
+             * @enum {string}
+             */
+            hurt: "" | "nobody" | "the horse" | "a person" | "both";
+            /**
+             * @description what happened
+             * @enum {string}
+             */
+            kind: "" | "kicked at a person" | "struck" | "reared" | "charged" | "bucked someone off" | "bolted" | "fell with a rider" | "ran over a person or broke loose" | "went over backwards" | "bit";
+            /**
+             * Format: date
+             * @description day
+             */
+            on: string;
+            /** @description id of a photograph of the horse */
+            photograph?: string;
+            /** @description what happened */
+            what: string;
+            /** @description who was there */
+            who?: string;
+        };
         AssessLifted: {
             /** @description who took the block off */
             by: string;
@@ -3241,7 +3284,7 @@ export interface components {
              * @description where it is answered
              * @enum {string}
              */
-            to: "" | "horse" | "sessions" | "session" | "assessment" | "plan" | "homework" | "ready";
+            to: "" | "horse" | "sessions" | "session" | "assessment" | "plan" | "homework" | "incidents" | "ready";
             /**
              * Format: date
              * @description the day from which it shows again
@@ -3267,7 +3310,7 @@ export interface components {
              * @description where it is answered
              * @enum {string}
              */
-            to: "" | "horse" | "sessions" | "session" | "assessment" | "plan" | "homework" | "ready";
+            to: "" | "horse" | "sessions" | "session" | "assessment" | "plan" | "homework" | "incidents" | "ready";
         };
         Bridge: {
             /** Format: int64 */
@@ -4277,6 +4320,33 @@ export interface components {
         HorseRef: {
             id: string;
             name: string;
+        };
+        IncidentRow: {
+            by?: string;
+            did?: string;
+            /** @enum {string} */
+            hurt?: "" | "nobody" | "the horse" | "a person" | "both";
+            /** @description absent: it was logged in a session */
+            id?: string;
+            /** @enum {string} */
+            kind: "" | "kicked at a person" | "struck" | "reared" | "charged" | "bucked someone off" | "bolted" | "fell with a rider" | "ran over a person or broke loose" | "went over backwards" | "bit";
+            /** Format: date */
+            on: string;
+            /** @description id */
+            photograph?: string;
+            /** @description in which it was logged */
+            session?: string;
+            what?: string;
+            who?: string;
+        };
+        Incidents: {
+            /** @description who can be hurt */
+            hurts: ("" | "nobody" | "the horse" | "a person" | "both")[];
+            /** @description what a horse can do */
+            kinds: ("" | "kicked at a person" | "struck" | "reared" | "charged" | "bucked someone off" | "bolted" | "fell with a rider" | "ran over a person or broke loose" | "went over backwards" | "bit")[];
+            list: components["schemas"]["IncidentRow"][];
+            /** Format: date */
+            today: string;
         };
         Intake: {
             /** @description further problems that it comes with */
@@ -8102,6 +8172,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Horse"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    incidents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Incidents"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addIncident: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssessIncident"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Incidents"];
                 };
             };
             /** @description Unauthorized */

@@ -14,6 +14,7 @@ export function answered(note: Schemas['AttentionNote'], of: Case): string {
     assessment: `/horses/${of.id}/assessment`,
     plan: `/horses/${of.id}/plan`,
     homework: `/horses/${of.id}/plan?see=clearance`,
+    incidents: `/horses/${of.id}?see=incidents`,
     ready: `/arena/ready/${of.case.id}`,
   }
   return places[note.to] ?? `/horses/${of.id}`

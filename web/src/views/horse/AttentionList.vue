@@ -42,7 +42,7 @@ async function send(note: string, body: { until: string; reason: string }) {
     </MarginNote>
     <form v-if="putting === n.say.key" class="stack" @submit.prevent="send(n.say.key, { until, reason })">
       <FieldRow v-slot="f" label="Until" :wrong="sending.trouble.value?.fields.until">
-        <input :id="f.id" v-model="until" type="date" :aria-describedby="f.describedby" />
+        <ElInput :id="f.id" v-model="until" type="date" :aria-describedby="f.describedby" />
       </FieldRow>
       <FieldRow v-slot="f" label="Why it can wait" :wrong="sending.trouble.value?.fields.reason">
         <ElInput :id="f.id" v-model="reason" maxlength="500" :aria-describedby="f.describedby" />

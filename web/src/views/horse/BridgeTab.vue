@@ -9,6 +9,7 @@ import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import BridgeSources from '../../parts/BridgeSources.vue'
 import BridgeKey from '../../parts/BridgeKey.vue'
 import AttentionList from './AttentionList.vue'
+import IncidentPart from './IncidentPart.vue'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
 import { useLeaf } from '../../parts/leaf'
 import OneTap from '../../parts/OneTap.vue'
@@ -23,6 +24,7 @@ const blocked = computed(() => (file.value?.bridge.planks ?? []).filter((p) => p
 const block = computed(() => blocked.value[0])
 const leaves = computed(() => [
   ...(lastAsks.value.length ? [{ key: 'last', name: 'the last session' }] : []),
+  { key: 'incidents', name: 'dangerous moments' },
   { key: 'unlooked', name: `not looked at, ${file.value?.unlooked.length || 'nothing'}` },
   { key: 'planks', name: 'what the planks mean' },
 ])
@@ -93,6 +95,7 @@ const leaves = computed(() => [
       </ul>
       <p v-if="file.unlooked.length" class="quiet">What was not looked at is not clear.</p>
     </section>
+    <IncidentPart v-else-if="open === 'incidents'" :horse="file.id" />
     <section v-else class="stack leaf">
       <h2>What the planks mean</h2>
       <BridgeKey />

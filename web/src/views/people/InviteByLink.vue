@@ -64,7 +64,7 @@ const what = (i: Schemas['Invited']) =>
           <ElInput :id="f.id" v-model="form.name" :aria-describedby="f.describedby" />
         </FieldRow>
         <FieldRow v-slot="f" label="Day" :wrong="sending.trouble.value?.fields.on">
-          <input :id="f.id" v-model="form.on" type="date" :aria-describedby="f.describedby" />
+          <ElInput :id="f.id" v-model="form.on" type="date" :aria-describedby="f.describedby" />
         </FieldRow>
         <FieldRow v-slot="f" label="Yard" :wrong="sending.trouble.value?.fields.yard">
           <select :id="f.id" v-model="form.yard" class="pick" :aria-describedby="f.describedby">
