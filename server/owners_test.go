@@ -330,3 +330,36 @@ func TestWhatAnOwnerCantWriteDown(t *testing.T) {
 	assert.Len(t, logs, 2, "nothing was half-kept")
 	assert.True(t, slices.ContainsFunc(logs, func(l store.Practised) bool { return l.ID == first }))
 }
+
+// An incident is left out of an owner's page with a reason only, which stays.
+func TestAnIncidentIsLeftOutWithAReason(t *testing.T) {
+	p := signedInPractice(t)
+	p.ask(http.MethodPost, "/api/horses/"+p.horse+"/incidents", map[string]any{"kind": "bit", "on": "2026-06-01", "hurt": "nobody", "what": "Bit at the gate."}).into(&struct{}{})
+	session := p.clears("lead.forward")
+	path := "/api/sessions/" + session + "/report"
+	var r reports.Report
+	p.ask(http.MethodGet, path, nil).into(&r)
+	text, err := json.Marshal(r)
+	require.NoError(t, err)
+	assert.Contains(t, string(text), "Bit at the gate")
+	leave := func(reason string) answer {
+		return p.ask(http.MethodPut, path, map[string]any{"version": 0, "edits": map[string]any{"saw.danger": map[string]any{"left_out": true, "text": "", "basis": "", "reason": reason}}})
+	}
+	assert.Equal(t, "edits.saw.danger", leave(" ").problem().Errors[0].Field)
+	leave("She was there and asked for it.").into(&r)
+	p.ask(http.MethodGet, path, nil).into(&r)
+	found := false
+	for _, section := range r.Sections {
+		for _, s := range section.Sentences {
+			if s.ID == "saw.danger" {
+				found = true
+				assert.True(t, s.Left)
+				assert.Equal(t, "She was there and asked for it.", s.Reason)
+			}
+		}
+	}
+	assert.True(t, found)
+	pdf := p.ask(http.MethodGet, path+".pdf", nil)
+	assert.Equal(t, "application/pdf", pdf.Header().Get("Content-Type"))
+	assert.Contains(t, pdf.Header().Get("Content-Disposition"), `filename="Moth-2026-06-01.pdf"`)
+}

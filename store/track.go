@@ -335,3 +335,12 @@ func (v View) OwnAsks(ctx context.Context, practice string) ([]OwnAsk, error) {
 	}
 	return asks, reading("the own asks", err)
 }
+
+// EndNote is how a session ended, in the trainer's words; empty: nobody said.
+func (v View) EndNote(ctx context.Context, practice, session string) (string, error) {
+	notes, err := v.read.GetEndNote(ctx, sqlc.GetEndNoteParams{PracticeID: practice, SessionID: session})
+	if err != nil || len(notes) == 0 {
+		return "", reading("how the session ended", err)
+	}
+	return notes[0], nil
+}

@@ -139,9 +139,9 @@ func tidy(said string) string {
 	return strings.ReplaceAll(said, ",.", ".")
 }
 
-// sentence says a message that stands by itself: one that begins with a slot
+// Sentence says a message that stands by itself: one that begins with a slot
 // and ends with a full stop begins with a capital.
-func (b Book) sentence(m Message) string {
+func (b Book) Sentence(m Message) string {
 	said := b.Say(m)
 	if !strings.HasPrefix(b.lines[m.Key], "{") || !strings.HasSuffix(said, ".") {
 		return said

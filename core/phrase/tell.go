@@ -17,7 +17,7 @@ func (b Book) tell(v reflect.Value) {
 	case messageType:
 		m := v.Addr().Interface().(*Message)
 		if m.Key != "" {
-			m.Text = b.sentence(*m)
+			m.Text = b.Sentence(*m)
 		}
 		return
 	case slottedType:

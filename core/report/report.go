@@ -66,7 +66,22 @@ type Sentence struct {
 	Edited  string         `json:"edited,omitempty" doc:"the trainer's own wording"`
 	Changed bool           `json:"changed,omitempty" doc:"its numbers have changed since it was edited"`
 	Left    bool           `json:"left_out,omitempty"`
+	Reason  string         `json:"reason,omitempty" doc:"why it was left out; an incident is left out with a reason only"`
+	Grave   bool           `json:"grave,omitempty" doc:"it tells of an incident: left out with a reason only"`
+	Behind  Evidence       `json:"behind" doc:"where the fact behind it is found"`
 	Fixed   bool           `json:"fixed,omitempty" doc:"it is said as it is: safety is not worded away"`
+}
+
+// Evidence is where the fact behind a sentence is found.
+type Evidence struct {
+	Place   string   `json:"place" enum:"session,assessment,plan,homework,horse" doc:"the page that shows it"`
+	Entries []string `json:"entries,omitempty" doc:"ids of the very reps of the session"`
+}
+
+// places are where the facts of each section are found.
+var places = map[string]string{
+	"first": "assessment", "short": "horse", "one": "session", "saw": "session", "behind": "assessment", "worked": "session",
+	"changed": "session", "next": "plan", "home": "homework", "call": "assessment", "care": "assessment",
 }
 
 // A Section of the report.
@@ -97,12 +112,25 @@ type Edit struct {
 	Text  string `json:"text" maxLength:"1000"`
 	Basis string `json:"basis" maxLength:"40"`
 	Left  bool   `json:"left_out,omitempty"`
+
+	Reason string `json:"reason,omitempty" maxLength:"500" doc:"why it is left out; of an incident it is needed"`
 }
 
 // writer gathers the sentences of one document.
 type writer struct {
-	in  Input
-	doc Document
+	in   Input
+	doc  Document
+	reps []string // ids of the reps behind the next sentence
+}
+
+// by names the reps behind the next sentence.
+func (w *writer) by(keep func(arena.Told) bool) {
+	w.reps = nil
+	for _, b := range w.in.Beads {
+		if keep(b) {
+			w.reps = append(w.reps, b.ID)
+		}
+	}
 }
 
 // Visit writes the report of one visit.
@@ -132,7 +160,11 @@ func (w *writer) section(key string, write func(say func(id, key string, args ph
 		}
 		maps.Copy(args, w.in.Record.Called(w.in.Horse))
 		m := phrase.Of("report."+phraseKey, args)
-		s.Sentences = append(s.Sentences, Sentence{ID: key + "." + id, Said: m, Basis: m.Fingerprint(), Fixed: slices.Contains(fixed, key) || slices.Contains(fixed, key+"."+id)})
+		s.Sentences = append(s.Sentences, Sentence{
+			ID: key + "." + id, Said: m, Basis: m.Fingerprint(), Fixed: slices.Contains(fixed, key) || slices.Contains(fixed, key+"."+id),
+			Grave: key == "saw" && (id == "danger" || strings.HasPrefix(id, "incident.")), Behind: Evidence{Place: places[key], Entries: w.reps},
+		})
+		w.reps = nil
 	})
 	if len(s.Sentences) > 0 {
 		w.doc.Sections = append(w.doc.Sections, s)
@@ -219,6 +251,7 @@ func (w *writer) saw(say saying) {
 		say("story", "saw.story", phrase.Args{"good": *s.Successes, "n": *s.Tries})
 	}
 	if key, ok := w.mood(); ok {
+		w.by(func(b arena.Told) bool { return b.Arousal.Noted() })
 		say("arousal", "saw.arousal."+key, nil)
 	}
 	var ways []string
@@ -230,12 +263,16 @@ func (w *writer) saw(say saying) {
 		}
 	}
 	if len(ways) > 0 {
+		w.by(func(b arena.Told) bool {
+			return slices.ContainsFunc(b.WaysOut, func(way horse.WayOut) bool { return !horse.Dangerous(way) })
+		})
 		say("ways", "saw.ways", phrase.Args{"ways": ways})
 	}
 	for i, b := range w.in.Review.Stopped {
 		say(fmt.Sprintf("stopped.%d", i), "saw.stopped", phrase.Args{"what": b.What.String(), "n": b.N, "rate": b.PerTen})
 	}
 	if len(w.in.Dangers) > 0 {
+		w.by(func(b arena.Told) bool { return slices.ContainsFunc(b.WaysOut, horse.Dangerous) })
 		say("danger", "saw.danger", phrase.Args{"what": w.in.Dangers})
 	}
 	for i, note := range w.in.Incidents {
@@ -327,6 +364,7 @@ func (w *writer) worked(say saying) {
 		case p.school == horse.WaitItOut && sum.Seconds != nil:
 			key, args["s"] = key+".seconds", sum.Seconds[1]
 		}
+		w.by(func(b arena.Told) bool { return b.Step == p.step })
 		say(p.step, "worked."+key, args)
 	}
 	for _, a := range w.in.Review.Asks {
@@ -363,7 +401,7 @@ func (d Document) With(edits map[string]Edit) Document {
 			if !ok || s.Fixed {
 				continue
 			}
-			s.Edited, s.Left = e.Text, e.Left
+			s.Edited, s.Left, s.Reason = e.Text, e.Left, e.Reason
 			s.Changed = e.Basis != s.Basis
 		}
 	}

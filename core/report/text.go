@@ -8,7 +8,7 @@ import (
 )
 
 // inMessage are the sections that a message holds: enough to be understood alone.
-var inMessage = []string{"first", "short", "changed", "home", "call"}
+var inMessage = []string{"first", "short", "changed", "home", "before", "up", "off", "ring", "call"}
 
 // Text is a document as a message without any form: what is forbidden, the five
 // answers, what changed, what to do at home and whom to call, as they were worded.
@@ -37,5 +37,5 @@ func (s Sentence) Text(book phrase.Book) string {
 	if s.Edited != "" {
 		return s.Edited
 	}
-	return book.Say(s.Said)
+	return book.Sentence(s.Said)
 }

@@ -59,6 +59,16 @@ func (s *Reader) Document(ctx context.Context, c api.Caller, r Reading, t Told) 
 			in.Incidents = append(in.Incidents, e.Note)
 		}
 	}
+	since := t.Before.LastWorked()
+	for _, i := range r.Incidents {
+		if i.On <= since || i.On > t.Date {
+			continue
+		}
+		if k := i.Kind.String(); !slices.Contains(in.Dangers, k) {
+			in.Dangers = append(in.Dangers, k)
+		}
+		in.Incidents = append(in.Incidents, i.What)
+	}
 	if end := EndedBy(t.Day.Track); end != nil {
 		in.Ended = end.Note
 	}
@@ -106,29 +116,82 @@ func (s *Reader) standing(ctx context.Context, c api.Caller, r Reading, now *cas
 	return in, nil
 }
 
+// Closing writes the page at the end of the work, as it stands today.
+func (s *Reader) Closing(ctx context.Context, c api.Caller, r Reading) (report.Document, error) {
+	in, err := s.now(ctx, c, r)
+	if err != nil {
+		return report.Document{}, err
+	}
+	figures, err := s.Figures(ctx, c, r)
+	if err != nil {
+		return report.Document{}, err
+	}
+	return report.Closing(in, progress.NumbersOf(r.File.Catalog, figures, progress.Choice{}).Lasts), nil
+}
+
+// Whole writes the whole file of a horse, for whoever takes over.
+func (s *Reader) Whole(ctx context.Context, c api.Caller, r Reading) (report.Document, error) {
+	in, err := s.now(ctx, c, r)
+	if err != nil {
+		return report.Document{}, err
+	}
+	if r.File.Assessed != "" {
+		judged := r.File.Problem()
+		in.Judged, in.Basis = &judged, r.File.Result.Basis
+	}
+	f := report.File{Input: in, Plan: r.File.Plan(), Practised: r.File.Home.Logs, Cleared: r.File.Cleared(), Names: map[string]string{}}
+	if f.Sessions, err = s.Figures(ctx, c, r); err != nil {
+		return report.Document{}, err
+	}
+	people, err := c.View.People(ctx, c.Practice)
+	if err != nil {
+		return report.Document{}, err
+	}
+	for _, p := range people {
+		f.Names[p.ID] = p.Name
+	}
+	for _, one := range f.Sessions {
+		note, err := c.View.EndNote(ctx, c.Practice, one.Session)
+		if err != nil {
+			return report.Document{}, err
+		}
+		f.Notes = append(f.Notes, note)
+	}
+	for _, d := range r.History.Days {
+		for _, k := range d.Events {
+			f.Incidents = append(f.Incidents, report.FileIncident{On: d.On, What: k.String()})
+		}
+	}
+	for _, i := range r.Incidents {
+		f.Incidents = append(f.Incidents, report.FileIncident{On: i.On, What: i.Kind.String() + ". " + i.What})
+	}
+	return report.Whole(f), nil
+}
+
 // Standing writes how a horse stands today: what an owner's page begins with.
 // The caller's view is a snapshot.
 func (s *Reader) Standing(ctx context.Context, c api.Caller, r Reading) (report.Document, error) {
+	in, err := s.now(ctx, c, r)
+	return report.Now(in), err
+}
+
+// now is how a case stands today, with when its newest visit proposed the next one.
+func (s *Reader) now(ctx context.Context, c api.Caller, r Reading) (report.Input, error) {
 	in, err := s.standing(ctx, c, r, r.File, r.History, c.Today())
 	if err != nil {
-		return report.Document{}, err
+		return report.Input{}, err
 	}
 	list, err := c.View.SessionsOf(ctx, c.Practice, r.Horse.ID)
+	if err != nil || len(list) == 0 {
+		return in, err
+	}
+	t, err := s.Tell(ctx, c, r, list[len(list)-1])
 	if err != nil {
-		return report.Document{}, err
+		return report.Input{}, err
 	}
-	if n := len(list); n > 0 {
-		t, err := s.Tell(ctx, c, r, list[n-1])
-		if err != nil {
-			return report.Document{}, err
-		}
-		review, err := s.reviewOf(r, t)
-		if err != nil {
-			return report.Document{}, err
-		}
-		in.Standing.Proposed = review.Next
-	}
-	return report.Now(in), nil
+	review, err := s.reviewOf(r, t)
+	in.Standing.Proposed = review.Next
+	return in, err
 }
 
 // then is how each ask was on the first day it was asked: in the assessment, else

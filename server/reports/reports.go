@@ -8,6 +8,10 @@ import (
 	"slices"
 	"strings"
 
+	"github.com/danielgtaylor/huma/v2"
+
+	"ivorybridge/core/assess"
+	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/report"
 	"ivorybridge/server/api"
@@ -22,6 +26,7 @@ type Service struct{ *cases.Reader }
 func New(r *cases.Reader) *Service {
 	s := &Service{r}
 	s.reportOperations()
+	s.wholeOperations()
 	return s
 }
 
@@ -39,9 +44,20 @@ type Report struct {
 	SavedBy string         `json:"saved_by,omitempty"`
 	SavedAt int64          `json:"saved_at,omitempty"`
 	Owners  []Receiver     `json:"owners" doc:"whom it is for, with what they are here under"`
+	Reps    []RepBehind    `json:"reps" doc:"what was logged, that sentences stand on"`
 	Message string         `json:"message" doc:"as plain text, for a message"`
 	SentAt  int64          `json:"sent_at,omitempty" doc:"since when the owners' links show it, ms; absent: it was not sent"`
 	SentBy  string         `json:"sent_by,omitempty"`
+}
+
+// RepBehind is one rep that a sentence stands on.
+type RepBehind struct {
+	ID    string       `json:"id"`
+	At    int64        `json:"at" doc:"ms"`
+	Ask   string       `json:"ask" doc:"its name"`
+	Says  horse.Answer `json:"answer"`
+	Level horse.Level  `json:"level,omitzero"`
+	Ways  []string     `json:"ways,omitempty"`
 }
 
 // Receiver is an owner that a page is for.
@@ -79,6 +95,7 @@ func (s *Service) reportOperations() {
 	s.Huma.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[Wording](), true, "")
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/horses/{id}/reports", "reports", "A horse's reports, newest first", api.AtOnce(s.reports))
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/sessions/{id}/report", "report", "The owner's page of one visit", api.AtOnce(s.report))
+	huma.Register(s.Huma, s.Describe(api.Staff, http.MethodGet, "/api/sessions/{id}/report.pdf", "reportPDF", "The owner's page of one visit, to print or to send"), s.reportPDF)
 	api.Operation(s.API, api.Staff, http.MethodPut, "/api/sessions/{id}/report", "wordReport", "Keep the trainer's wording of a report", s.wordReport)
 }
 
@@ -107,7 +124,7 @@ func (s *Service) report(ctx context.Context, c api.Caller, in *api.ByID) (Repor
 	doc = doc.With(edits.Edits)
 	title := c.Book.Say(phrase.Of("report.message.title", phrase.Args{"horse": r.Horse.Name, "on": phrase.Date(t.Date), "who": c.Home.Name}))
 	view := Report{
-		Document: doc, Owners: []Receiver{}, Message: doc.Text(c.Book, title), SentAt: sent.At, SentBy: sent.By, Session: in.ID, Horse: cases.RefOf(r.Horse), Yard: r.Horse.Yard.Name, For: []string{},
+		Document: doc, Owners: []Receiver{}, Reps: []RepBehind{}, Message: doc.Text(c.Book, title), SentAt: sent.At, SentBy: sent.By, Session: in.ID, Horse: cases.RefOf(r.Horse), Yard: r.Horse.Yard.Name, For: []string{},
 		By: names[t.StartedBy], Date: t.Date, Ended: cases.EndedBy(t.Day.Track) != nil,
 		Version: edits.Version, SavedBy: edits.By, SavedAt: edits.At,
 	}
@@ -116,6 +133,13 @@ func (s *Service) report(ctx context.Context, c api.Caller, in *api.ByID) (Repor
 	}
 	for _, o := range r.Horse.Holders() {
 		view.Owners = append(view.Owners, Receiver{ID: o.ID, Name: o.Name, Phone: o.Phone})
+	}
+	for _, b := range t.Beads(r.File) {
+		one := RepBehind{ID: b.ID, At: b.At, Ask: assess.NameOf(r.File.Catalog, b.Step), Says: b.Answer, Level: b.Peak}
+		for _, way := range b.WaysOut {
+			one.Ways = append(one.Ways, way.String())
+		}
+		view.Reps = append(view.Reps, one)
 	}
 	return view, nil
 }
@@ -135,6 +159,12 @@ func (s *Service) wordReport(ctx context.Context, c api.Caller, in *wordingInput
 			known[sentence.ID] = true
 		}
 	}
+	grave := map[string]bool{}
+	for _, section := range doc.Sections {
+		for _, sentence := range section.Sentences {
+			grave[sentence.ID] = sentence.Grave
+		}
+	}
 	earlier, err := c.View.Edits(ctx, c.Practice, in.ID)
 	if err != nil {
 		return Report{}, err
@@ -143,6 +173,9 @@ func (s *Service) wordReport(ctx context.Context, c api.Caller, in *wordingInput
 	for id, e := range in.Body.Edits {
 		if _, before := earlier.Edits[id]; !known[id] && !before {
 			wrong = append(wrong, api.FieldProblem{Field: "edits." + id, Say: "This sentence is not in the report. Reload the page."})
+		}
+		if e.Left && grave[id] && strings.TrimSpace(e.Reason) == "" {
+			wrong = append(wrong, api.FieldProblem{Field: "edits." + id, Say: "An incident is left out with a reason only. It stays on record."})
 		}
 		if !e.Left && strings.TrimSpace(e.Text) == "" {
 			wrong = append(wrong, api.FieldProblem{Field: "edits." + id, Say: "This sentence is empty. Write it, or leave it out."})

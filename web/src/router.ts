@@ -118,6 +118,12 @@ export const router = createRouter({
       meta: { title: 'After the session' },
     },
     { path: '/reports/:id', component: () => import('./views/report/ReportView.vue'), props: true, meta: { title: 'Report' } },
+    {
+      path: '/horses/:id/paper/:kind(closing|file)',
+      component: () => import('./views/report/PaperView.vue'),
+      props: true,
+      meta: { title: 'A paper' },
+    },
     { path: '/people', component: () => import('./views/people/PeopleView.vue'), meta: { title: 'People' } },
     { path: '/:rest(.*)', component: () => import('./views/NowhereView.vue'), meta: { title: 'Not here' } },
   ],

@@ -345,6 +345,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/horses/{id}/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The page at the end of the work */
+        get: operations["closing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/horses/{id}/closing.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The page at the end of the work, to print or to send */
+        get: operations["closingPDF"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/horses/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole file, for whoever takes over */
+        get: operations["wholeFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/horses/{id}/file.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole file, for whoever takes over, to print or to send */
+        get: operations["wholeFilePDF"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/horses/{id}/handlers": {
         parameters: {
             query?: never;
@@ -977,6 +1045,23 @@ export interface paths {
         get: operations["report"];
         /** Keep the trainer's wording of a report */
         put: operations["wordReport"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/report.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The owner's page of one visit, to print or to send */
+        get: operations["reportPDF"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -4739,6 +4824,17 @@ export interface components {
             /** @description of a link to one report, all it opens */
             visit?: components["schemas"]["Visit"];
         };
+        Paper: {
+            bridge: components["schemas"]["ProgressBridge"];
+            figures: components["schemas"]["ReportFigure"][];
+            horse: components["schemas"]["HorseRef"];
+            /** @description as plain text, for a message */
+            message: string;
+            right: string;
+            sections: components["schemas"]["ReportSection"][];
+            title: string;
+            under: string;
+        };
         Part: {
             key: string;
             says: components["schemas"]["Sentence"][];
@@ -5784,6 +5880,20 @@ export interface components {
             /** @description levels meant and felt */
             tries?: components["schemas"]["ClearanceTry"][];
         };
+        RepBehind: {
+            /** @enum {string} */
+            answer: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /** @description its name */
+            ask: string;
+            /**
+             * Format: int64
+             * @description ms
+             */
+            at: number;
+            id: string;
+            level?: number | null;
+            ways?: string[];
+        };
         Report: {
             bridge: components["schemas"]["ProgressBridge"];
             by: string;
@@ -5798,6 +5908,8 @@ export interface components {
             message: string;
             /** @description whom it is for, with what they are here under */
             owners: components["schemas"]["Receiver"][];
+            /** @description what was logged, that sentences stand on */
+            reps: components["schemas"]["RepBehind"][];
             /** Format: int64 */
             saved_at?: number;
             saved_by?: string;
@@ -5819,7 +5931,18 @@ export interface components {
         ReportEdit: {
             basis: string;
             left_out?: boolean;
+            /** @description why it is left out; of an incident it is needed */
+            reason?: string;
             text: string;
+        };
+        ReportEvidence: {
+            /** @description ids of the very reps of the session */
+            entries?: string[];
+            /**
+             * @description the page that shows it
+             * @enum {string}
+             */
+            place: "session" | "assessment" | "plan" | "homework" | "horse";
         };
         ReportFigure: {
             after: components["schemas"]["PhraseMessage"];
@@ -5844,14 +5967,20 @@ export interface components {
         ReportSentence: {
             /** @description fingerprint of its numbers */
             basis: string;
+            /** @description where the fact behind it is found */
+            behind: components["schemas"]["ReportEvidence"];
             /** @description its numbers have changed since it was edited */
             changed?: boolean;
             /** @description the trainer's own wording */
             edited?: string;
             /** @description it is said as it is: safety is not worded away */
             fixed?: boolean;
+            /** @description it tells of an incident: left out with a reason only */
+            grave?: boolean;
             id: string;
             left_out?: boolean;
+            /** @description why it was left out; an incident is left out with a reason only */
+            reason?: string;
             /** @description as the product says it */
             said: components["schemas"]["PhraseMessage"];
         };
@@ -8069,6 +8198,208 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Marked"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    closing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Paper"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    closingPDF: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wholeFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Paper"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wholeFilePDF: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Unauthorized */
@@ -10445,6 +10776,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Report"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reportPDF: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Unauthorized */

@@ -19,6 +19,10 @@ const { data, trouble, load } = useLoad(() =>
     </div>
     <template v-else>
       <p class="lead none">A page for the owner after each session, newest first.</p>
+      <p class="row papers">
+        <RouterLink :to="`/horses/${file?.id}/paper/closing`">Before and after, the page at the end of the work</RouterLink>
+        <RouterLink :to="`/horses/${file?.id}/paper/file`">The whole file, for whoever takes over</RouterLink>
+      </p>
       <ul class="list">
         <li v-for="r in data" :key="r.session" class="row between line">
           <RouterLink :to="`/reports/${r.session}`">Visit on {{ longDate(r.date) }}</RouterLink>
@@ -35,6 +39,10 @@ const { data, trouble, load } = useLoad(() =>
 <style scoped>
 .none {
   padding: 11px 0 8px;
+}
+.papers {
+  gap: var(--gap-4);
+  padding-bottom: var(--gap-2);
 }
 .list {
   border-top: var(--rule);

@@ -33,7 +33,7 @@ function take(r: Report): Report {
   version.value = r.version
   const list = r.sections.flatMap((s) => s.sentences).filter((s) => s.edited || s.left_out)
   edits.value = Object.fromEntries(
-    list.map((s) => [s.id, { text: s.edited ?? '', basis: s.changed ? '' : s.basis, left_out: s.left_out }]),
+    list.map((s) => [s.id, { text: s.edited ?? '', basis: s.changed ? '' : s.basis, left_out: s.left_out, reason: s.reason }]),
   )
   return r
 }
@@ -100,6 +100,7 @@ const print = () => window.print()
             </template>
             <template v-else>
               <ElButton @click="editing = true">Word it yourself</ElButton>
+              <a class="button plain" :href="`/api/sessions/${data.session}/report.pdf`" download>PDF</a>
               <ElButton @click="print">Print</ElButton>
               <ElButton type="primary" :aria-expanded="sending" @click="sending = !sending">Send</ElButton>
             </template>
@@ -136,6 +137,8 @@ const print = () => window.print()
                 :sentence="x"
                 :edit="edits[x.id]"
                 :editing="editing && !x.fixed"
+                :report="data"
+                :wrong="saving.trouble.value?.fields[`edits.${x.id}`]"
                 @change="edit(x, $event)"
                 @reset="edit(x)"
               />

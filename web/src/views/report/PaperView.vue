@@ -1,0 +1,118 @@
+<script setup lang="ts">
+// A document of a horse that is of no single visit: the page at the end of the work,
+// or the whole file for whoever takes over.
+import { computed, ref } from 'vue'
+import { api, told } from '../../api/client'
+import { useLoad } from '../../api/use'
+import BridgeDrawing from '../../parts/BridgeDrawing.vue'
+import PageState from '../../parts/PageState.vue'
+
+const { id, kind } = defineProps<{ id: string; kind: string }>()
+const params = { path: { id } }
+const { data, trouble, load } = useLoad(() =>
+  kind === 'closing' ? told(api.GET('/api/horses/{id}/closing', { params })) : told(api.GET('/api/horses/{id}/file', { params })),
+)
+const pdf = computed(() => `/api/horses/${id}/${kind === 'closing' ? 'closing' : 'file'}.pdf`)
+const copied = ref(false)
+
+async function copy() {
+  await navigator.clipboard.writeText(data.value?.message ?? '')
+  copied.value = true
+}
+const print = () => window.print()
+</script>
+
+<template>
+  <div class="page">
+    <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
+      <template v-if="data">
+        <div class="bar row between no-print">
+          <RouterLink :to="`/horses/${data.horse.id}/reports`">{{ data.horse.name }}, all reports</RouterLink>
+          <div class="row">
+            <span v-if="copied" role="status">Copied.</span>
+            <ElButton v-if="kind === 'closing'" @click="copy">Copy as a message</ElButton>
+            <a class="button plain" :href="pdf" download>PDF</a>
+            <ElButton type="primary" @click="print">Print</ElButton>
+          </div>
+        </div>
+        <article class="paper" :class="kind">
+          <header class="head">
+            <div>
+              <h1>{{ data.title }}</h1>
+              <p class="quiet">{{ data.under }}</p>
+            </div>
+            <p class="quiet">{{ data.right }}</p>
+          </header>
+          <template v-for="s in data.sections" :key="s.key">
+            <section class="part">
+              <h2>{{ s.title.text }}</h2>
+              <p v-for="x in s.sentences" :key="x.id">{{ x.said.text }}</p>
+            </section>
+            <BridgeDrawing v-if="s.key === 'short'" class="picture" :bridge="data.bridge" />
+          </template>
+        </article>
+      </template>
+    </PageState>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  max-width: 760px;
+  margin: 0 auto var(--gap-3);
+}
+.paper {
+  max-width: 760px;
+  margin: var(--gap-3) auto;
+  background: var(--ivory-0);
+  border: var(--line);
+  padding: var(--gap-5);
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: var(--gap-3);
+  border-bottom: var(--rule);
+  padding-bottom: var(--gap-3);
+}
+.part {
+  margin-top: var(--gap-4);
+}
+.part h2 {
+  color: var(--leather);
+  margin-bottom: var(--gap-1);
+}
+@media (max-width: 720px) {
+  .paper {
+    padding: var(--gap-3);
+  }
+}
+@media print {
+  .page,
+  .paper {
+    padding: 0;
+    margin: 0;
+    border: 0;
+    max-width: none;
+  }
+  .paper {
+    font-size: 0.8125rem;
+    line-height: 1.35;
+  }
+  .paper h1 {
+    font-size: var(--step-3);
+  }
+  .paper h2 {
+    font-size: var(--step-1);
+  }
+  .part {
+    margin-top: var(--gap-2);
+    break-inside: avoid;
+  }
+  .picture :deep(svg) {
+    height: 170px;
+    margin: 0 auto;
+  }
+}
+</style>
