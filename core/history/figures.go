@@ -16,6 +16,7 @@ type Figures struct {
 	On      string   `json:"on" format:"date"`
 	Asks    []Figure `json:"asks,omitempty" doc:"each ask that was counted, in the order of its key"`
 	Checks  []Check  `json:"checks,omitempty" doc:"asks that were passed before, and looked at on this later day"`
+	Day     Measured `json:"day,omitzero" doc:"what was counted over the whole session"`
 }
 
 // A Figure is one ask in one session. What was not noted is absent.
@@ -34,6 +35,20 @@ type Figure struct {
 	Hold    int      `json:"hold,omitempty" doc:"longest soft hold ended by the handler, in the step's unit"`
 	Dose    int      `json:"dose,omitempty" doc:"highest soft dose"`
 	Hands   []Timing `json:"hands,omitempty" doc:"how each person's releases came"`
+	Means   int      `json:"means,omitempty" doc:"furthest of the step's means that was needed, from 1"`
+	Pulsed  int      `json:"pulsed,omitempty" doc:"asks whose pulses were counted"`
+	Pulses  float64  `json:"pulses,omitempty" doc:"median pulses of them"`
+	First   float64  `json:"first,omitempty" doc:"seconds from the session's start to its first rep"`
+	SoftAt  *float64 `json:"soft_at,omitempty" doc:"seconds from the session's start to its first soft answer"`
+	By      []Held   `json:"by,omitempty" doc:"how it answered each person who held the rope"`
+}
+
+// Held is how an ask was answered to one person.
+type Held struct {
+	Person string   `json:"person"`
+	N      int      `json:"n" doc:"counted reps"`
+	Soft   int      `json:"soft,omitempty" doc:"accepted or offered"`
+	Level  *float64 `json:"level,omitempty" doc:"median peak level"`
 }
 
 // N counts the reps.
@@ -83,6 +98,7 @@ func FiguresOf(d track.Day, reps []arena.Told, v Visit) Figures {
 		f.Asks = append(f.Asks, figure(ask, some, d))
 	}
 	slices.SortFunc(f.Asks, func(a, b Figure) int { return byKey(a.Ask, b.Ask) })
+	f.Day = measuredIn(d, reps)
 	return f
 }
 
@@ -121,6 +137,7 @@ func figure(ask horse.Ask, reps []arena.Told, d track.Day) Figure {
 		}
 		f.Hands = timed(f.Hands, t, d)
 	}
+	f.also(reps, d)
 	f.Level, f.Gap, f.Brought = median(levels), median(gaps), median(brought)
 	f.ToTry, f.Delay, f.LetDown = median(tries), median(delays), median(downs)
 	return f

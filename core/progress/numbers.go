@@ -28,6 +28,9 @@ type Numbers struct {
 	Lasts    Lasts          `json:"lasts" doc:"what was still there on a later day"`
 	Before   []Row          `json:"before" doc:"first day against the last, ask by ask"`
 	Hands    []Hand         `json:"hands" doc:"how releases came, for each person who held the rope; a server shows each to that person and to the lead trainer alone"`
+	More     []More         `json:"more" doc:"the other measures, one row each, where they were noted"`
+	Beside   []Beside       `json:"beside" doc:"the same ask by different people; a server gives them names"`
+	Time     *TimeOn        `json:"time,omitempty" doc:"time on the problem, from its first ask until the goal was answered softly"`
 	Heaps    []Heap         `json:"heaps" doc:"every try, session by session, the oldest first"`
 }
 
@@ -157,6 +160,10 @@ type Heap struct {
 type Choice struct {
 	Since string // sessions of this day and later; empty: all
 	Step  string // one step; empty: all
+
+	Ladder string // of the problem, for the time on it; empty: none
+	Until  string // the plank where its goal lies; empty: the ladder's last
+	Before *int   // minutes that it took on the first day; nil: not noted
 }
 
 // NumbersOf are the numbers of a horse's sessions, the oldest first.
@@ -194,6 +201,7 @@ func NumbersOf(c *catalog.Catalog, all []history.Figures, by Choice) Numbers {
 		}
 	}
 	n.Feel, n.Sides, n.Lasts = r.feel(asks), r.sides(asks), r.lasts()
+	n.More, n.Beside, n.Time = r.more(), r.beside(asks), r.time(by)
 	return n
 }
 

@@ -72,7 +72,7 @@ func TestTheWholeFileHasAllOfIt(t *testing.T) {
 	readsWell(t, d)
 	sessions := text(d, "sessions")
 	assert.Less(t, strings.Index(sessions, "9 June"), strings.Index(sessions, "2 June"), "the newest first")
-	assert.Contains(t, sessions, "near: 3 of 4 soft, feel medium")
+	assert.Contains(t, sessions, "bringing the nose round softly, left: 3 of 4 soft, feel medium")
 	assert.Contains(t, sessions, "At the end: on a soft one.")
 	assert.Contains(t, text(d, "practised"), "Ines: softening and stepping back, not done. Rain.")
 	assert.Contains(t, text(d, "cleared"), "Ines is cleared for softening")

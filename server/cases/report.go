@@ -75,6 +75,13 @@ func (s *Reader) Document(ctx context.Context, c api.Caller, r Reading, t Told) 
 	return report.Visit(in), nil
 }
 
+// ProblemIn is a choice of numbers with the problem's ladder, goal and first day.
+func ProblemIn(r Reading, by progress.Choice) progress.Choice {
+	by.Ladder, by.Until = r.File.Bridge.Ladder, r.Choices().Goals[r.File.Problem().Problem].Until
+	by.Before = r.File.Account().Baseline.Minutes
+	return by
+}
+
 // reviewOf looks back on a session, by what was known as it began.
 func (s *Reader) reviewOf(r Reading, t Told) (arena.Review, error) {
 	before, err := s.Judge(t.Date, r.AsOf(t.StartedAt), t.Before)

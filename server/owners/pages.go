@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"ivorybridge/core/clearance"
+	"ivorybridge/core/history"
 	"ivorybridge/core/homework"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -55,6 +56,7 @@ type HorsePage struct {
 	Bridge   Bridge             `json:"bridge"`
 	Goal     string             `json:"goal"`
 	Tries    *Tries             `json:"tries,omitempty"`
+	Time     *Time              `json:"time,omitempty"`
 	Visit    *Visit             `json:"visit,omitempty" doc:"the newest one that was sent"`
 	Card     *plan.HomeworkCard `json:"card,omitempty" doc:"absent: nobody on the owner's side is cleared for anything"`
 	Logs     []OwnLog           `json:"logs" doc:"what this person wrote down in the last two weeks, the newest first"`
@@ -104,6 +106,14 @@ type Tries struct {
 	Before [2]int `json:"before" doc:"good ones, and all"`
 	Now    [2]int `json:"now"`
 	On     string `json:"on" format:"date" doc:"day of the newest visit"`
+}
+
+// Time is the time on the problem: then, and in the newest visit that reached the goal.
+type Time struct {
+	Says   string  `json:"says"`
+	Before float64 `json:"before" doc:"seconds, on the first day"`
+	Now    float64 `json:"now" doc:"seconds"`
+	On     string  `json:"on" format:"date" doc:"day of that visit"`
 }
 
 // Visit is the page of one visit, as it was worded and sent.
@@ -226,9 +236,11 @@ func (s *Service) readHorsePage(ctx context.Context, c api.Caller, id, person st
 		stop.Says = phrase.Of("owner.stopped", phrase.Args{"step": step.Plain, "on": phrase.Date(stop.On), "who": c.Home.Name})
 		page.Stops = append(page.Stops, stop)
 	}
-	if page.Tries, err = s.tries(ctx, c, r); err != nil {
+	figures, err := s.Figures(ctx, c, r)
+	if err != nil {
 		return page, err
 	}
+	page.Tries, page.Time = tries(r, figures), timeOn(c.Book, r, figures)
 	if page.Contacts, err = s.contacts(ctx, c, r); err != nil {
 		return page, err
 	}
@@ -261,14 +273,10 @@ func (s *Service) contacts(ctx context.Context, c api.Caller, r cases.Reading) (
 
 // tries set what the owner told of before against the newest visit's answers on the
 // problem's ladder; nil where one of them is not known.
-func (s *Service) tries(ctx context.Context, c api.Caller, r cases.Reading) (*Tries, error) {
+func tries(r cases.Reading, figures []history.Figures) *Tries {
 	story := r.File.Account().Story
 	if story.Tries == nil || story.Successes == nil || *story.Tries == 0 {
-		return nil, nil
-	}
-	figures, err := s.Figures(ctx, c, r)
-	if err != nil {
-		return nil, err
+		return nil
 	}
 	for _, f := range slices.Backward(figures) {
 		t := Tries{Before: [2]int{*story.Successes, *story.Tries}, On: f.On}
@@ -278,10 +286,20 @@ func (s *Service) tries(ctx context.Context, c api.Caller, r cases.Reading) (*Tr
 			}
 		}
 		if t.Now[1] > 0 {
-			return &t, nil
+			return &t
 		}
 	}
-	return nil, nil
+	return nil
+}
+
+// timeOn is the time on the problem, where it was noted on the first day too.
+func timeOn(book phrase.Book, r cases.Reading, figures []history.Figures) *Time {
+	t := progress.NumbersOf(r.File.Catalog, figures, cases.ProblemIn(r, progress.Choice{})).Time
+	if t == nil || t.Before == nil {
+		return nil
+	}
+	n := len(t.Points) - 1
+	return &Time{Says: book.Say(t.Says), Before: *t.Before, Now: t.Points[n].Y, On: t.Days[n]}
 }
 
 // visit is the page of one visit, as the trainer worded it, without what was left

@@ -31,21 +31,26 @@ func (s *Service) progress(ctx context.Context, c api.Caller, in *progressInput)
 	if err != nil {
 		return progress.Numbers{}, err
 	}
-	n := progress.NumbersOf(r.File.Catalog, figures, progress.Choice{Since: in.Since, Step: in.Step})
-	n.Hands, err = s.handsFor(ctx, c, r, n.Hands)
-	return n, err
-}
-
-// handsFor are the hands that a caller may see, with their names: all to the lead
-// trainer, to anybody else their own.
-func (s *Service) handsFor(ctx context.Context, c api.Caller, r cases.Reading, all []progress.Hand) ([]progress.Hand, error) {
+	n := progress.NumbersOf(r.File.Catalog, figures, cases.ProblemIn(r, progress.Choice{Since: in.Since, Step: in.Step}))
 	names, err := s.UserNames(ctx, c)
 	if err != nil {
-		return nil, err
+		return progress.Numbers{}, err
 	}
 	for _, o := range r.Horse.Holders() {
 		names[o.ID] = o.Name
 	}
+	for _, b := range n.Beside {
+		for i := range b.By {
+			b.By[i].Name = names[b.By[i].Person]
+		}
+	}
+	n.Hands = handsFor(c, names, n.Hands)
+	return n, nil
+}
+
+// handsFor are the hands that a caller may see, with their names: all to the lead
+// trainer, to anybody else their own.
+func handsFor(c api.Caller, names map[string]string, all []progress.Hand) []progress.Hand {
 	shown := []progress.Hand{}
 	for _, h := range all {
 		if c.Role == store.Lead || h.Person == c.ID {
@@ -53,5 +58,5 @@ func (s *Service) handsFor(ctx context.Context, c api.Caller, r cases.Reading, a
 			shown = append(shown, h)
 		}
 	}
-	return shown, nil
+	return shown
 }

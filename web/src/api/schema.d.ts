@@ -4396,6 +4396,7 @@ export interface components {
             she: string;
             /** @description steps whose practice has stopped */
             stops: components["schemas"]["HomeworkStop"][];
+            time?: components["schemas"]["Time"];
             tries?: components["schemas"]["Tries"];
             /** @description this horse can't be shown now, and why */
             unread?: string;
@@ -5538,6 +5539,12 @@ export interface components {
             /** @enum {string} */
             problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
         };
+        ProgressBeside: {
+            /** @description one for each person, in the order in which they first held the rope */
+            by: components["schemas"]["ProgressBy"][];
+            /** @description the ask in words */
+            name: components["schemas"]["PhraseMessage"];
+        };
         ProgressBridge: {
             /**
              * Format: int64
@@ -5566,6 +5573,27 @@ export interface components {
              * @description planks up to the goal
              */
             steps: number;
+        };
+        ProgressBy: {
+            /** @description the feel it took, in words */
+            feel: components["schemas"]["PhraseMessage"];
+            /** @description given by a server */
+            name?: string;
+            /** @description id */
+            person: string;
+            /** @description accepted or offered of all */
+            soft: components["schemas"]["TrendShare"];
+        };
+        ProgressCell: {
+            /**
+             * Format: date
+             * @description its day
+             */
+            on: string;
+            /** @description the number in words */
+            says: components["schemas"]["PhraseMessage"];
+            /** @description its id */
+            session: string;
         };
         ProgressChange: {
             /** @enum {string} */
@@ -5705,6 +5733,14 @@ export interface components {
             /** @description its id */
             session: string;
         };
+        ProgressMore: {
+            /** @description one for each session that noted it */
+            cells: components["schemas"]["ProgressCell"][];
+            /** @description what is measured */
+            name: components["schemas"]["PhraseMessage"];
+            /** @description what it means */
+            says: components["schemas"]["PhraseMessage"];
+        };
         ProgressNumbers: {
             /**
              * Format: int64
@@ -5713,6 +5749,8 @@ export interface components {
             asks: number;
             /** @description first day against the last, ask by ask */
             before: components["schemas"]["ProgressRow"][];
+            /** @description the same ask by different people; a server gives them names */
+            beside: components["schemas"]["ProgressBeside"][];
             /** @description of all sessions: from which one can look */
             days: string[];
             /** @description whether asks got lighter and quicker */
@@ -5723,6 +5761,8 @@ export interface components {
             heaps: components["schemas"]["ProgressHeap"][];
             /** @description what was still there on a later day */
             lasts: components["schemas"]["ProgressLasts"];
+            /** @description the other measures, one row each, where they were noted */
+            more: components["schemas"]["ProgressMore"][];
             /** @description how much there is to judge by */
             says: components["schemas"]["PhraseMessage"];
             /**
@@ -5739,6 +5779,8 @@ export interface components {
             since: string;
             /** @description all that were worked: at which alone one can look */
             steps: components["schemas"]["ProgressStep"][];
+            /** @description time on the problem, from its first ask until the goal was answered softly */
+            time?: components["schemas"]["ProgressTimeOn"];
             /**
              * Format: int64
              * @description reps that count
@@ -5827,6 +5869,19 @@ export interface components {
             name: string;
             /** @description its key */
             step: string;
+        };
+        ProgressTimeOn: {
+            /**
+             * Format: double
+             * @description on the first day, s
+             */
+            before?: number;
+            /** @description their days */
+            days: string[];
+            /** @description seconds, one for each session that reached the goal */
+            points: components["schemas"]["TrendPoint"][];
+            /** @description then and now */
+            says: components["schemas"]["PhraseMessage"];
         };
         Receiver: {
             id: string;
@@ -6260,6 +6315,24 @@ export interface components {
             version: number;
             yard: string;
             yard_id?: string;
+        };
+        Time: {
+            /**
+             * Format: double
+             * @description seconds, on the first day
+             */
+            before: number;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            now: number;
+            /**
+             * Format: date
+             * @description day of that visit
+             */
+            on: string;
+            says: string;
         };
         TokenInputBody: {
             token: string;

@@ -9,6 +9,7 @@ import HomeCard from './HomeCard.vue'
 import { standing, type Waiting } from './kept'
 import LogList from './LogList.vue'
 import NotNow from './NotNow.vue'
+import TimeRope from './TimeRope.vue'
 import TryBeads from './TryBeads.vue'
 import VisitSheet from './VisitSheet.vue'
 
@@ -54,6 +55,7 @@ const today = localDate(Date.now())
       <li>{{ answer('next') }}</li>
       <li>{{ answer('ring') }}</li>
     </ul>
+    <TimeRope v-if="page.time" :time="page.time" />
     <TryBeads v-if="page.tries" :tries="page.tries" />
     <section>
       <h2>{{ page.name }}’s bridge</h2>

@@ -14,6 +14,7 @@ import { dayMonth, longDate, shortDate } from '../../words'
 import FindingHead from './FindingHead.vue'
 import HandsLeaf from './HandsLeaf.vue'
 import LastingPlanks from './LastingPlanks.vue'
+import MoreLeaf from './MoreLeaf.vue'
 import NumbersTable from './NumbersTable.vue'
 import SidePairs from './SidePairs.vue'
 import TrendRows from './TrendRows.vue'
@@ -36,6 +37,7 @@ const lines = computed(() => data.value?.feel.lines ?? [])
 const session = computed(() => data.value?.heaps.find((h) => h.session === marked.value))
 const leaves = computed(() => [
   { key: 'tables', name: 'all as tables' },
+  { key: 'more', name: 'other measures, side by side' },
   ...(data.value?.hands.length ? [{ key: 'hands', name: 'timing of the hands' }] : []),
 ])
 const answers = ['refused', 'try', 'tolerated', 'accepted', 'offered']
@@ -54,10 +56,14 @@ function choose(key: 'since' | 'step', event: Event) {
         <p>The first session begins it; from the fourth on there is a trend.</p>
       </section>
       <template v-else-if="open === 'tables'"><NumbersTable :numbers="data" /></template>
+      <template v-else-if="open === 'more'"><MoreLeaf :numbers="data" /></template>
       <template v-else-if="open === 'hands'"><HandsLeaf :hands="data.hands" :days="data.heaps.map((h) => h.on)" /></template>
       <template v-else>
         <div class="top">
-          <p>{{ data.says.text }} Height is the feel it took, of ten.</p>
+          <p>
+            {{ data.says.text }} <template v-if="data.time">{{ data.time.says.text }} </template>Height is the feel it took, of
+            ten.
+          </p>
           <p class="choose no-print">
             <label
               >Since

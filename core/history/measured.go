@@ -1,0 +1,135 @@
+package history
+
+import (
+	"slices"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
+)
+
+// Measured is what was counted over a whole session (part 8).
+type Measured struct {
+	Minutes       float64  `json:"minutes,omitempty" doc:"from the first entry to the last"`
+	Events        int      `json:"events,omitempty" doc:"dangerous ways out"`
+	Caught        int      `json:"caught,omitempty" doc:"kicks at tools, and bucks caught early"`
+	Interruptions int      `json:"interruptions,omitempty" doc:"unasked behaviour that was stopped"`
+	Rest          int      `json:"rest,omitempty" doc:"seconds of chosen rest"`
+	Work          int      `json:"work,omitempty" doc:"seconds of work beside it"`
+	Offers        int      `json:"offers,omitempty" doc:"offers made"`
+	Yes           int      `json:"yes,omitempty" doc:"of them answered with yes"`
+	Doses         int      `json:"doses,omitempty" doc:"doses given"`
+	Surplus       int      `json:"surplus,omitempty" doc:"given above what was planned, over all doses"`
+	Kicks         *float64 `json:"kicks,omitempty" doc:"kicks per 10 touches, mean"`
+	Recovery      *float64 `json:"recovery,omitempty" doc:"median seconds from over the line until back at 1 or 0"`
+}
+
+// Arousal from which a horse is over the line, and at which it is back (part 2).
+const (
+	overLine = 3
+	back     = 1
+)
+
+func measuredIn(d track.Day, reps []arena.Told) Measured {
+	m := Measured{}
+	var kicks, recoveries []float64
+	first, last, over := int64(0), int64(0), int64(0)
+	calm := func(level int, at int64) {
+		switch {
+		case level >= overLine && over == 0:
+			over = at
+		case level <= back && over > 0:
+			recoveries, over = append(recoveries, float64(at-over)/1000), 0
+		}
+	}
+	for _, e := range track.Live(d.Track) {
+		if first == 0 {
+			first = e.At
+		}
+		last = max(last, e.At)
+		ways, _ := e.Ways()
+		for _, w := range ways {
+			switch {
+			case horse.Dangerous(w):
+				m.Events++
+			case w.String() == "kicked at a tool or rope" || w.String() == "caught early":
+				m.Caught++
+			}
+		}
+		switch {
+		case e.Interruption != nil:
+			m.Interruptions++
+		case e.Spell != nil && e.Spell.Rest:
+			m.Rest += e.Spell.Seconds
+		case e.Spell != nil && !e.Spell.Rest:
+			m.Work += e.Spell.Seconds
+		case e.Offer != nil:
+			if m.Offers++; e.Offer.Answer == track.Came {
+				m.Yes++
+			}
+		case e.Dose != nil:
+			m.Doses++
+			m.Surplus += max(e.Dose.Given-e.Dose.Target, 0)
+			if e.Dose.Kicks != nil {
+				kicks = append(kicks, float64(*e.Dose.Kicks))
+			}
+		case e.Mark != nil && e.Mark.Arousal.Noted():
+			calm(e.Mark.Arousal.Int(), e.At)
+		}
+		if i := slices.IndexFunc(reps, func(t arena.Told) bool { return t.ID == e.ID }); i >= 0 && reps[i].Arousal.Noted() {
+			calm(reps[i].Arousal.Int(), e.At)
+		}
+	}
+	m.Minutes = float64(last-first) / 60_000
+	m.Recovery = median(recoveries)
+	if len(kicks) > 0 {
+		sum := 0.0
+		for _, k := range kicks {
+			sum += k
+		}
+		sum /= float64(len(kicks))
+		m.Kicks = &sum
+	}
+	return m
+}
+
+// also adds to an ask's figures the means and pulses it took, when it was first asked
+// and first soft, and how it answered each person.
+func (f *Figure) also(reps []arena.Told, d track.Day) {
+	var pulses []float64
+	levels := map[string][]float64{}
+	for i, t := range reps {
+		at := float64(t.At-d.Started) / 1000
+		if i == 0 {
+			f.First = max(at, 0)
+		}
+		soft := horse.Soft(t.Graded)
+		if soft && f.SoftAt == nil && at >= 0 {
+			f.SoftAt = &at
+		}
+		f.Means = max(f.Means, t.Means)
+		if t.Pulses.Noted() {
+			f.Pulsed++
+			pulses = append(pulses, float64(t.Pulses.Int()))
+		}
+		person := t.Handler
+		if person == "" {
+			person = d.Handler
+		}
+		j := slices.IndexFunc(f.By, func(h Held) bool { return h.Person == person })
+		if j < 0 {
+			j, f.By = len(f.By), append(f.By, Held{Person: person})
+		}
+		f.By[j].N++
+		if soft {
+			f.By[j].Soft++
+		}
+		if t.Peak.Noted() {
+			levels[person] = append(levels[person], float64(t.Peak.Int()))
+		}
+	}
+	f.Pulses = horse.Median(pulses)
+	for i, h := range f.By {
+		f.By[i].Level = median(levels[h.Person])
+	}
+}

@@ -1,0 +1,55 @@
+package history
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ivorybridge/core/arena"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/track"
+)
+
+// said is an entry at so many seconds of the session.
+func said(id string, seconds int, e track.Entry) track.Entry {
+	e.ID, e.At = id, int64(seconds)*1000+1
+	return e
+}
+
+func TestWhatIsCountedOverASession(t *testing.T) {
+	five := 5
+	kinds := func(k track.Kind, e track.Entry) track.Entry { e.Kind = k; return e }
+	d := track.Day{Started: 1, Handler: "wren", Track: []track.Entry{
+		said("a", 0, kinds(track.KindMark, track.Entry{Mark: &track.Mark{Arousal: horse.ArousalOf(3)}})),
+		said("b", 40, kinds(track.KindMark, track.Entry{Mark: &track.Mark{Arousal: horse.ArousalOf(2)}})),
+		said("c", 70, kinds(track.KindMark, track.Entry{Mark: &track.Mark{Arousal: horse.ArousalOf(1), WaysOut: []horse.WayOut{horse.Reared}}})),
+		said("d", 80, kinds(track.KindOffer, track.Entry{Offer: &track.Offer{Answer: track.Came}})),
+		said("e", 90, kinds(track.KindOffer, track.Entry{Offer: &track.Offer{Answer: track.Left}})),
+		said("f", 100, kinds(track.KindSpell, track.Entry{Spell: &track.Spell{Rest: true, Seconds: 30}})),
+		said("g", 110, kinds(track.KindSpell, track.Entry{Spell: &track.Spell{Seconds: 60}})),
+		said("h", 115, kinds(track.KindInterruption, track.Entry{Interruption: &track.Interruption{Behaviour: horse.TurnedAway}})),
+		said("i", 120, kinds(track.KindDose, track.Entry{Dose: &track.Dose{Rep: track.Rep{Target: 4, Kicks: &five}, Given: 7}})),
+	}}
+	m := measuredIn(d, nil)
+	require.NotNil(t, m.Recovery)
+	require.NotNil(t, m.Kicks)
+	assert.Equal(t, []float64{70, 5, 2}, []float64{*m.Recovery, *m.Kicks, m.Minutes})
+	assert.Equal(t, []int{1, 0, 1, 30, 60, 2, 1, 1, 3}, []int{m.Events, m.Caught, m.Interruptions, m.Rest, m.Work, m.Offers, m.Yes, m.Doses, m.Surplus})
+}
+
+func TestAnAskWithEachPersonAndItsFirstSoftAnswer(t *testing.T) {
+	rep := func(seconds int, by string, answer horse.Answer, level, means int) arena.Told {
+		return arena.Told{At: int64(seconds) * 1000, Graded: answer, Counted: true, Rep: track.Rep{Handler: by, Peak: horse.LevelOf(level), Means: means}}
+	}
+	f := figure(horse.Ask{Step: "lead.back"}, []arena.Told{
+		rep(10, "", horse.Refused, 6, 2), rep(30, "ines", horse.Refused, 5, 1), rep(50, "", horse.Accepted, 2, 1), rep(70, "", horse.Accepted, 4, 1),
+	}, track.Day{Handler: "wren"})
+	require.NotNil(t, f.SoftAt)
+	assert.Equal(t, []float64{10, 50}, []float64{f.First, *f.SoftAt})
+	assert.Equal(t, 2, f.Means)
+	require.Len(t, f.By, 2)
+	assert.Equal(t, Held{Person: "wren", N: 3, Soft: 2, Level: f.By[0].Level}, f.By[0])
+	assert.InDelta(t, 4, *f.By[0].Level, 0)
+	assert.Equal(t, "ines", f.By[1].Person)
+}
