@@ -13,17 +13,21 @@ const whole = wide * turns + 26 * Math.PI
 const rope = `M14 14H${wide}a13 13 0 0 1 0 26H14a13 13 0 0 0 0 26H${wide}`
 const longest = computed(() => Math.max(time.before, time.now, 1))
 const part = (seconds: number) => Math.max((seconds / longest.value) * whole, 12)
-const length = computed(() => [part(time.before), part(time.now)])
+const ropes = computed(() =>
+  [time.before, time.now].map((seconds) => ({ long: part(seconds), rows: Math.min(Math.ceil(part(seconds) / wide), turns) })),
+)
 </script>
 
 <template>
   <section>
     <h2>Until the goal is reached</h2>
-    <svg v-for="(l, i) in length" :key="i" viewBox="0 0 372 80" aria-hidden="true" :class="{ short: l <= wide }">
-      <path :d="rope" :stroke-dasharray="`${l} ${whole * 2}`" />
-    </svg>
+    <template v-for="(r, i) in ropes" :key="i">
+      <p class="small">{{ i === 0 ? 'the first day' : longDate(time.on) }}</p>
+      <svg :viewBox="`-8 0 380 ${r.rows * 26 + 4}`" aria-hidden="true">
+        <path :d="rope" :stroke-dasharray="`${r.long} ${whole * 2}`" />
+      </svg>
+    </template>
     <p>{{ time.says }}</p>
-    <p class="small">The upper rope is the first day, the lower {{ longDate(time.on) }}.</p>
   </section>
 </template>
 

@@ -9,6 +9,7 @@ const { numbers } = defineProps<{ numbers: Schemas['ProgressNumbers'] }>()
 
 const most = 8
 const sessions = computed(() => numbers.heaps.slice(-most))
+const rows = computed(() => numbers.more.filter((m) => sessions.value.some((s) => cell(m, s.session))))
 const cell = (m: Schemas['ProgressMore'], session: string) => m.cells.find((c) => c.session === session)?.says.text ?? ''
 </script>
 
@@ -16,9 +17,7 @@ const cell = (m: Schemas['ProgressMore'], session: string) => m.cells.find((c) =
   <section class="more">
     <h2 class="lead">Other measures</h2>
     <p v-if="numbers.time">{{ numbers.time.says.text }}</p>
-    <p v-if="numbers.more.length === 0" class="quiet">
-      None of them was noted. Choose one task: some are told of one task alone.
-    </p>
+    <p v-if="rows.length === 0" class="quiet">None of them was noted. Choose one task: some are told of one task alone.</p>
     <div v-else class="wide">
       <table>
         <caption class="quiet">
@@ -35,7 +34,7 @@ const cell = (m: Schemas['ProgressMore'], session: string) => m.cells.find((c) =
           </tr>
         </thead>
         <tbody>
-          <tr v-for="m in numbers.more" :key="m.name.key">
+          <tr v-for="m in rows" :key="m.name.key">
             <th scope="row">
               {{ m.name.text }} <span class="quiet small">{{ m.says.text }}</span>
             </th>
