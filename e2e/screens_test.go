@@ -28,11 +28,12 @@ func (u *user) places() []place {
 	text := u.MustEval(`async () => {
 		const rows = await (await fetch('/api/caseload')).json()
 		const moth = rows.find((r) => r.name.includes('Moth'))
+		const done = rows.find((r) => r.name === 'Teasel')
 		const lame = rows.find((r) => r.name === 'Button')
 		const pepper = rows.find((r) => r.name.includes('Pepperdine'))
 		const sessions = await (await fetch('/api/horses/' + moth.id + '/sessions')).json()
 		const seen = await (await fetch('/api/cases/' + moth.case.id + '/clearance')).json()
-		return JSON.stringify({ horse: moth.id, kase: moth.case.id, owner: seen.persons[0].id, session: sessions.find((s) => s.ended).id, fresh: pepper.id, lame: lame.id })
+		return JSON.stringify({ horse: moth.id, kase: moth.case.id, owner: seen.persons[0].id, session: sessions.find((s) => s.ended).id, fresh: pepper.id, lame: lame.id, done: done.id })
 	}`).Str()
 	require.NoError(u.t, json.Unmarshal([]byte(text), &ids))
 	return []place{
@@ -51,6 +52,11 @@ func (u *user) places() []place {
 		{"ladder", "/methods/load/load.close", "Stands on."},
 		{"card", "/cards/trailer", "Check floor, hitch, ramp, rope"},
 		{"progress", "/horses/" + ids["horse"] + "/progress", "Every try behind it"},
+		{"more", "/horses/" + ids["horse"] + "/progress?see=more", "Side by side"},
+		{"incidents", "/horses/" + ids["horse"] + "?see=incidents", "Dangerous moments of the last 12 months"},
+		{"practised", "/horses/" + ids["horse"] + "/plan?see=clearance", "Practised in the last seven days"},
+		{"closing", "/horses/" + ids["done"] + "/paper/closing", "When to ring"},
+		{"file", "/horses/" + ids["horse"] + "/paper/file", "The sessions, the newest first"},
 		{"sessions", "/horses/" + ids["horse"] + "/sessions", "What it came to"},
 		{"reports", "/horses/" + ids["horse"] + "/reports", "Visit on"},
 		{"record", "/horses/" + ids["horse"] + "/record", "The horse's record"},
@@ -199,6 +205,23 @@ func (u *user) suitsGloves(view string) {
 	u.MustSetViewport(1280, 800, 1, false)
 }
 
+// owners takes pictures of what an owner sees on a phone.
+func (u *user) owners(keep func(string)) {
+	path := u.MustEval(`async () => {
+		const people = await (await fetch('/api/people')).json()
+		const made = await fetch('/api/people/' + people.find((p) => p.name.includes('Ines')).id + '/links', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' })
+		return (await made.json()).path
+	}`).Str()
+	u.goes(path)
+	u.seesIn("h1", "Yes, Copperfield Moth is better.")
+	keep("owner-phone")
+	u.presses("Write down today")
+	for _, choice := range []string{"yes", "attentive"} {
+		u.presses(choice)
+	}
+	keep("practice-phone")
+}
+
 // otherSchools takes a picture of the arena as the other schools have it.
 func (u *user) otherSchools(keep func(string)) {
 	u.plansTheTrailer("relief place.*", "he would rather choose")
@@ -217,7 +240,6 @@ func (u *user) otherSchools(keep func(string)) {
 		u.finds(".pad button", "^"+answer).MustClick()
 		u.keeps(n + 1)
 	}
-	keep("arena-offers")
 	u.goes("/horses").takesOn("Wintergreen", "saddle and pad", "Stands for pad and saddle, untied")
 	u.asksFor("hand")
 	u.presses("Begin the dose.*")
@@ -283,7 +305,7 @@ func TestScreenshots(t *testing.T) {
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), shot, 0o644))
 	}
 	for _, p := range u.places() {
-		if strings.Contains("caseload horse assessment walk plan progress homework methods ready report", p.name) {
+		if strings.Contains("caseload horse assessment walk plan progress closing methods ready report", p.name) {
 			u.goes(p.path)
 			u.sees(p.shows)
 			u.MustWaitIdle()
@@ -297,19 +319,7 @@ func TestScreenshots(t *testing.T) {
 	u.seesIn(".bar.tried", "became 94 %")
 	keep("forecast")
 	u.MustSetViewport(412, 800, 1, true)
-	u.goes("/cards/trailer")
-	u.presses("1. Check floor.*")
-	u.seesIn(".next", "Horse in")
-	u.presses("4. Then tie")
-	u.sees("Not yet")
-	keep("card")
-	u.goes("/horses")
-	u.presses("Button")
-	u.presses("Assessment")
-	u.presses("Go on with it")
-	u.section("B")
-	u.item("hind leg")
-	keep("walk-phone")
+	u.owners(keep)
 	u.MustSetViewport(1280, 800, 1, false)
 	u.goes("/horses")
 	u.begins("Copperfield Moth")

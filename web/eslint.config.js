@@ -44,7 +44,10 @@ export default ts.config(
       'import/resolver': { node: { extensions: ['.ts', '.vue', '.js'] } },
       'boundaries/elements': [
         { type: 'view', pattern: 'src/views/*', capture: ['place'] },
-        ...['device', 'api', 'offline', 'rules', 'parts', 'cases', 'owner'].map((room) => ({ type: room, pattern: `src/${room}` })),
+        ...['device', 'api', 'offline', 'rules', 'parts', 'cases', 'owner'].map((room) => ({
+          type: room,
+          pattern: `src/${room}`,
+        })),
       ],
       'boundaries/files': [
         { category: 'types', pattern: 'src/api/types.ts' },
