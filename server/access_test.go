@@ -46,7 +46,7 @@ var access = map[string]string{
 	"practice": "nffyyyyy", "setPhone": "nfffffyy",
 	"ownAsks": "nffyyyyy", "catalog": "nffyyyyy", "methods": "nffyyyyy", "handbook": "nffyyyyy", "problems": "nffyyyyy", "tick": "nffyyyyy",
 	"incidents": "nffhyyyh", "addIncident": "nffhyyyh", "setAside": "nffffyyh", "linksOfPerson": "nffffyyh", "linkPerson": "nffffyyh", "linksOfReport": "nffffyyh", "linkReport": "nffffyyh", "switchLinkOff": "nffffyyh", "sendReport": "nffffyyh",
-	"practised": "nffffyyh", "resumeHomework": "nffffyyh", "ownerPages": "hhhhhhhh", "practise": "hhhhhhhh",
+	"practised": "nffffyyh", "resumeHomework": "nffffyyh", "ownerPages": "hhhhhhhh", "sendPhotograph": "hhhhhhhh", "practise": "hhhhhhhh",
 	"copyLadder": "nfffffyy", "changeLadder": "nfffffyh",
 }
 

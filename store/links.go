@@ -16,7 +16,7 @@ type Link struct {
 	Person  string // whose horses; empty: it is of one report
 	Session string // whose report; empty: it is of a person
 	Until   int64  // when it ends, ms
-	MadeBy  string // name; a user's id when adding
+	MadeBy  string // name; of one that a token opened, the user's id
 	MadeAt  int64
 	OffAt   int64 // when it was switched off; 0: it was not
 	Opened  int64 // how often
@@ -74,7 +74,7 @@ func (s *Store) SwitchOff(ctx context.Context, actor Actor, id string) error {
 // not there any more.
 func (v View) Linked(ctx context.Context, hash []byte, now int64) (Link, Practice, error) {
 	r, err := v.read.GetLinkByToken(ctx, sqlc.GetLinkByTokenParams{TokenHash: hash, Until: now})
-	return Link{ID: r.ID, Person: r.PersonID.String, Session: r.SessionID.String, Until: r.Until, Opened: r.Opened},
+	return Link{ID: r.ID, Person: r.PersonID.String, Session: r.SessionID.String, Until: r.Until, Opened: r.Opened, MadeBy: r.MadeBy},
 		Practice{ID: r.PracticeID, Name: r.PracticeName, Zone: r.Zone, Words: phrase.Words{Vehicle: r.Vehicle, Sides: r.Sides}, Phone: r.Phone},
 		reading("the link", err)
 }

@@ -26,6 +26,7 @@ import (
 	"ivorybridge/core/report"
 	"ivorybridge/server/api"
 	"ivorybridge/server/cases"
+	"ivorybridge/server/limits"
 	"ivorybridge/server/people"
 	"ivorybridge/store"
 )
@@ -37,13 +38,14 @@ type Service struct {
 	changed   func()
 	room      int64         // for a practice's photographs, in bytes
 	unpacking chan struct{} // one picture at a time
+	sent      *limits.Limits
 }
 
 // New registers what can be asked of horses. changed is called when a horse was
 // changed: what its sessions are advised by must be read again. room is for the
 // photographs of one practice, in bytes.
 func New(r *cases.Reader, room int64, changed func()) *Service {
-	s := &Service{Reader: r, caseloads: newCaseloads(), changed: changed, room: room, unpacking: make(chan struct{}, 1)}
+	s := &Service{Reader: r, caseloads: newCaseloads(), changed: changed, room: room, unpacking: make(chan struct{}, 1), sent: limits.New(r.Store)}
 	s.horseOperations()
 	s.handlerOperations()
 	s.letterOperations()
@@ -158,6 +160,7 @@ type caseChange struct {
 func (s *Service) horseOperations() {
 	s.caseloadOperation()
 	s.incidentOperations()
+	s.sentOperations()
 	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/problems", "problems", "The problems that can be taken on", s.problems)
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/horses", "takeOn", "Take on a horse: all of it is kept, or nothing", s.takeOn)
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/horses/{id}/set-aside", "setAside", "Set a note of a horse aside until a day, or show it again", s.setAside)

@@ -2,7 +2,7 @@
 INSERT INTO links (id, practice_id, token_hash, person_id, session_id, until, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: GetLinkByToken :one
-SELECT l.id, l.practice_id, l.person_id, l.session_id, l.until, l.opened, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+SELECT l.id, l.practice_id, l.person_id, l.session_id, l.until, l.opened, l.made_by, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
 FROM links AS l
 JOIN practices AS p ON p.id = l.practice_id
 LEFT JOIN people AS o ON o.practice_id = l.practice_id AND o.id = l.person_id

@@ -308,7 +308,7 @@ func (q *Queries) GetLink(ctx context.Context, arg GetLinkParams) (GetLinkRow, e
 }
 
 const getLinkByToken = `-- name: GetLinkByToken :one
-SELECT l.id, l.practice_id, l.person_id, l.session_id, l.until, l.opened, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+SELECT l.id, l.practice_id, l.person_id, l.session_id, l.until, l.opened, l.made_by, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
 FROM links AS l
 JOIN practices AS p ON p.id = l.practice_id
 LEFT JOIN people AS o ON o.practice_id = l.practice_id AND o.id = l.person_id
@@ -327,6 +327,7 @@ type GetLinkByTokenRow struct {
 	SessionID    sql.NullString
 	Until        int64
 	Opened       int64
+	MadeBy       string
 	PracticeName string
 	Zone         string
 	Vehicle      string
@@ -344,6 +345,7 @@ func (q *Queries) GetLinkByToken(ctx context.Context, arg GetLinkByTokenParams) 
 		&i.SessionID,
 		&i.Until,
 		&i.Opened,
+		&i.MadeBy,
 		&i.PracticeName,
 		&i.Zone,
 		&i.Vehicle,

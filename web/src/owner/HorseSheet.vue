@@ -9,11 +9,12 @@ import HomeCard from './HomeCard.vue'
 import { standing, type Waiting } from './kept'
 import LogList from './LogList.vue'
 import NotNow from './NotNow.vue'
+import PhotoSend from './PhotoSend.vue'
 import TimeRope from './TimeRope.vue'
 import TryBeads from './TryBeads.vue'
 import VisitSheet from './VisitSheet.vue'
 
-const { page, pages, waiting } = defineProps<{ page: HorsePage; pages: Pages; waiting: Waiting[] }>()
+const { page, pages, waiting, token } = defineProps<{ page: HorsePage; pages: Pages; waiting: Waiting[]; token: string }>()
 const emit = defineEmits<{ write: [what: { step?: string; right?: Log }] }>()
 
 const part = (key: string) => page.parts.find((p) => p.key === key)?.says ?? []
@@ -90,6 +91,7 @@ const today = localDate(Date.now())
         @right="emit('write', { right: $event })"
       />
     </section>
+    <PhotoSend :token="token" :horse="page.id" :trainer="pages.practice" />
     <section v-if="asked.length">
       <h2>To be asked</h2>
       <p v-for="s in asked" :key="s.id">{{ s.text }}</p>

@@ -169,6 +169,7 @@ onMounted(() => {
         :page="horse"
         :pages="pages"
         :waiting="mine"
+        :token="token"
         @write="writing = { horse: horse.id, ...$event }"
       />
       <section v-if="!horse" class="alone">

@@ -34,3 +34,14 @@ export const pages = (token: string) => asked<Pages>(client(token).GET('/api/own
 
 export const practise = (token: string, horse: string, logs: Log[]) =>
   asked<Schemas['Kept']>(client(token).POST('/api/owner/practised', { body: { horse, logs } }))
+
+/** Sends a photograph; it is made smaller before, so that a weak signal carries it. */
+export const sendPhoto = (token: string, horse: string, photo: Blob, caption: string) =>
+  asked<Schemas['SentPhotograph']>(
+    client(token).POST('/api/owner/horses/{id}/photographs', {
+      params: { path: { id: horse }, query: { caption } },
+      body: photo as unknown as string,
+      bodySerializer: (body) => body as unknown as Blob,
+      headers: { 'Content-Type': photo.type || 'image/jpeg' },
+    }),
+  )

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The arena: another light. Hold the rope or tap a level, then tap the answer.
 import { useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
-import { computed, onUnmounted, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onUnmounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, told } from '../../api/client'
 import { isLead } from '../../api/me'
@@ -36,6 +36,9 @@ import { useArena, type Rep } from './useArena'
 import { felt, mind, useAwake } from './useDevice'
 import { usePads } from './usePads'
 
+/** Seldom needed, and with a signal only. */
+const RehearseSheet = defineAsyncComponent(() => import('./RehearseSheet.vue'))
+
 const { id } = defineProps<{ id: string }>()
 const router = useRouter()
 const box = outbox.value
@@ -46,7 +49,7 @@ const { hold, press, build, tried, letGo, tap, take } = useHold(`hold-${id}`, ()
 const dropping = useSend()
 const pads = usePads(arena, id, take)
 const { thing, place, passed, measure, untimed, running, places, pad } = pads
-const open = ref<'more' | 'asks' | 'danger' | 'settings' | 'unasked' | 'empty' | 'place'>()
+const open = ref<'more' | 'asks' | 'danger' | 'settings' | 'rehearse' | 'unasked' | 'empty' | 'place'>()
 const left = useLocalStorage('arena-left-hand', false)
 const tapping = useLocalStorage('arena-tap-levels', false)
 useAwake()
@@ -354,6 +357,15 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           @note="arena.mark({ incident: true }, $event)"
           @close="open = undefined"
         />
+        <RehearseSheet
+          v-if="open === 'rehearse'"
+          :kase="arena.data.case_id"
+          :person="arena.holder"
+          :name="arena.data.handlers.find((h) => h.id === arena.holder)?.name ?? ''"
+          :step="arena.current.step"
+          :ask="arena.card?.name ?? ''"
+          @close="open = undefined"
+        />
         <SettingsSheet
           v-if="open === 'settings'"
           v-model:left="left"
@@ -362,6 +374,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           :handlers="arena.data.handlers"
           :card="arena.card"
           @turn="arena.mark({ turn: $event })"
+          @rehearse="open = 'rehearse'"
           @school="otherSchool"
           @mark="(mark, note) => arena.mark(mark, note)"
           @close="open = undefined"

@@ -18,10 +18,14 @@ const { handlers, holder, card } = defineProps<{
 }>()
 const emit = defineEmits<{
   turn: [who: string]
+  rehearse: []
   school: [school: Schemas['ArenaCard']['school']]
   mark: [mark: Schemas['TrackMark'], note?: string]
   close: []
 }>()
+
+/** It is the owner's turn. */
+const owner = computed(() => handlers.find((h) => h.id === holder && h.owner))
 
 const tack = ref('')
 const note = ref('')
@@ -68,6 +72,7 @@ const ways = [
         :chosen="[holder]"
         @toggle="emit('turn', String($event))"
       />
+      <button v-if="owner" type="button" @click="emit('rehearse')">Rehearse it on a person first, with {{ owner.name }}</button>
     </section>
     <section v-if="card && card.schools.length > 1">
       <h3>{{ card.ladder }} is worked in</h3>

@@ -3,7 +3,7 @@
 import { ref } from 'vue'
 import type { Schemas } from '../../api/types'
 import KnotShape from '../../parts/KnotShape.vue'
-import RehearsalForm from './RehearsalForm.vue'
+import RehearsalForm from '../../cases/RehearsalForm.vue'
 
 const { state, name, who, caseId, words } = defineProps<{
   state: Schemas['ClearanceState']

@@ -41,7 +41,7 @@ const print = () => window.print()
               <h1>{{ data.title }}</h1>
               <p class="quiet">{{ data.under }}</p>
             </div>
-            <p class="quiet">{{ data.right }}</p>
+            <p class="quiet right">{{ data.right }}</p>
           </header>
           <template v-for="s in data.sections" :key="s.key">
             <section class="part">
@@ -56,63 +56,4 @@ const print = () => window.print()
   </div>
 </template>
 
-<style scoped>
-.bar {
-  max-width: 760px;
-  margin: 0 auto var(--gap-3);
-}
-.paper {
-  max-width: 760px;
-  margin: var(--gap-3) auto;
-  background: var(--ivory-0);
-  border: var(--line);
-  padding: var(--gap-5);
-}
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: var(--gap-3);
-  border-bottom: var(--rule);
-  padding-bottom: var(--gap-3);
-}
-.part {
-  margin-top: var(--gap-4);
-}
-.part h2 {
-  color: var(--leather);
-  margin-bottom: var(--gap-1);
-}
-@media (max-width: 720px) {
-  .paper {
-    padding: var(--gap-3);
-  }
-}
-@media print {
-  .page,
-  .paper {
-    padding: 0;
-    margin: 0;
-    border: 0;
-    max-width: none;
-  }
-  .paper {
-    font-size: 0.8125rem;
-    line-height: 1.35;
-  }
-  .paper h1 {
-    font-size: var(--step-3);
-  }
-  .paper h2 {
-    font-size: var(--step-1);
-  }
-  .part {
-    margin-top: var(--gap-2);
-    break-inside: avoid;
-  }
-  .picture :deep(svg) {
-    height: 170px;
-    margin: 0 auto;
-  }
-}
-</style>
+<style scoped src="./paper.css"></style>

@@ -160,38 +160,8 @@ const print = () => window.print()
   </div>
 </template>
 
+<style scoped src="./paper.css"></style>
 <style scoped>
-.bar {
-  max-width: 760px;
-  margin: 0 auto var(--gap-3);
-}
-.paper {
-  max-width: 760px;
-  margin: var(--gap-3) auto;
-  background: var(--ivory-0);
-  border: var(--line);
-  padding: var(--gap-5);
-}
-.head {
-  display: flex;
-  justify-content: space-between;
-  gap: var(--gap-4);
-  border-bottom: var(--rule);
-  padding-bottom: var(--gap-3);
-}
-.right {
-  text-align: right;
-}
-.part {
-  margin-top: var(--gap-4);
-}
-.part h2 {
-  color: var(--leather);
-  margin-bottom: var(--gap-1);
-}
-.picture {
-  margin-top: var(--gap-2);
-}
 .figures {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
@@ -213,43 +183,7 @@ const print = () => window.print()
 .care {
   color: var(--ink-2);
 }
-@media (max-width: 720px) {
-  .paper {
-    padding: var(--gap-3);
-  }
-  .head {
-    flex-wrap: wrap;
-  }
-  .right {
-    text-align: left;
-  }
-}
 @media print {
-  .page,
-  .paper {
-    padding: 0;
-    margin: 0;
-    border: 0;
-    max-width: none;
-  }
-  .paper {
-    font-size: 0.8125rem;
-    line-height: 1.35;
-  }
-  .paper h1 {
-    font-size: var(--step-3);
-  }
-  .paper h2 {
-    font-size: var(--step-1);
-  }
-  .part {
-    margin-top: var(--gap-3);
-    break-inside: avoid;
-  }
-  .picture :deep(svg) {
-    height: 190px;
-    margin: 0 auto;
-  }
   .figures > div {
     padding: var(--gap-2);
   }

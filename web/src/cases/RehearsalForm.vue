@@ -2,13 +2,13 @@
 // The rehearsal sheet: seven things, each yes, nearly or no; the level that was
 // meant, and what the partner felt. Or the answers on an uncut clip.
 import { ref } from 'vue'
-import { api, told } from '../../api/client'
-import type { Schemas } from '../../api/types'
-import { useSend } from '../../api/use'
-import ChipRow from '../../parts/ChipRow.vue'
-import FieldRow from '../../parts/FieldRow.vue'
-import NumberField from '../../parts/NumberField.vue'
-import WrongNote from '../../parts/WrongNote.vue'
+import { api, told } from '../api/client'
+import type { Schemas } from '../api/types'
+import { useSend } from '../api/use'
+import ChipRow from '../parts/ChipRow.vue'
+import FieldRow from '../parts/FieldRow.vue'
+import NumberField from '../parts/NumberField.vue'
+import WrongNote from '../parts/WrongNote.vue'
 
 const { caseId, person, step, words } = defineProps<{
   caseId: string
