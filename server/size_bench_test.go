@@ -160,3 +160,29 @@ func BenchmarkProgress(b *testing.B) {
 	}
 	b.ReportMetric(quantile(took, 0.5)/1000, "ms/progress")
 }
+
+// The papers of a horse with 500 sessions and 20,000 entries, and the page that its
+// owner opens.
+func BenchmarkPapers(b *testing.B) {
+	s := invented(b, demo.Size{Horses: 1, Sessions: 500, Entries: 40, Seed: 1})
+	h := s.horses[0]
+	sessions, err := s.db.SessionsOf(context.Background(), s.practice, h.ID)
+	require.NoError(b, err)
+	last := "/api/sessions/" + sessions[len(sessions)-1].ID
+	paths := map[string]string{
+		"report": last + "/report", "report-pdf": last + "/report.pdf", "closing": "/api/horses/" + h.ID + "/closing", "file": "/api/horses/" + h.ID + "/file",
+	}
+	took := map[string][]float64{}
+	for _, path := range paths {
+		s.took(http.MethodGet, path, nil)
+	}
+	b.ResetTimer()
+	for range b.N {
+		for what, path := range paths {
+			took[what] = append(took[what], s.took(http.MethodGet, path, nil))
+		}
+	}
+	for what, list := range took {
+		b.ReportMetric(quantile(list, 0.5)/1000, "ms/"+what)
+	}
+}

@@ -124,3 +124,20 @@ func TestPagesAreReadWhileSessionsStart(t *testing.T) {
 	}
 	writing.Wait()
 }
+
+// A log of practice that can't be read takes nothing else down, and is told.
+func TestABrokenPracticeIsTold(t *testing.T) {
+	p := signedInPractice(t)
+	p.clears("lead.forward")
+	_, token := p.link("people/"+p.owner, 0)
+	p.now = p.now.AddDate(0, 0, 1)
+	p.practise(token, nil)
+	p.tamper(`DROP TRIGGER practised_stay`)
+	p.tamper(`UPDATE practised SET doc = '{"minutes":"many"}'`)
+	p.ask(http.MethodPost, "/api/horses/"+p.horse+"/set-aside", map[string]any{"note": "attention.not_assessed", "until": "2026-06-20", "reason": "later"})
+	var file horses.File
+	p.ask(http.MethodGet, "/api/horses/"+p.horse, nil).into(&file)
+	require.NotEmpty(t, file.Attention)
+	assert.Contains(t, file.Attention[0].Say.Text, "What was practised at home on 2 June can't be read.")
+	assert.True(t, p.practise(token, nil).Logs[0].Kept)
+}

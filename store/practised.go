@@ -13,6 +13,7 @@ type Practised struct {
 	homework.Log
 	HorseID  string
 	Received int64
+	Broken   bool // what it says can't be read
 }
 
 // AddPractised keeps a log; the same again is no error, another one under its id is
@@ -43,8 +44,9 @@ func (v View) Practised(ctx context.Context, practice, horseID string) ([]Practi
 	list := make([]Practised, 0, len(rows))
 	for _, r := range rows {
 		l, err := readJSON[homework.Log]("a practice at home", r.Doc)
-		if err != nil {
-			continue // one broken record never takes the rest down
+		if err != nil { // one broken record never takes the rest down, and is told
+			list = append(list, Practised{Log: homework.Log{ID: r.ID, Person: r.PersonID, Step: r.Step, On: r.OnDate}, HorseID: horseID, Received: r.ReceivedAt, Broken: true})
+			continue
 		}
 		list = append(list, Practised{Log: l, HorseID: horseID, Received: r.ReceivedAt})
 	}

@@ -69,7 +69,7 @@ type Place = horse.Word[places]
 // stands here is answered elsewhere.
 var answered = map[string]string{
 	"alarm": "sessions", "ring": "assessment", "look": "assessment", "down": "plan", "fork": "plan", "begin": "ready", "rope": "session",
-	"attention.incident": "incidents", "attention.homework": "homework", "attention.practice": "homework", "unread.horse": "horse",
+	"attention.incident": "incidents", "attention.homework": "homework", "attention.practice": "homework", "unread.practice": "homework", "unread.horse": "horse",
 }
 
 // Noted is a note by its key in the book of sentences: the act under

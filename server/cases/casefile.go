@@ -225,7 +225,9 @@ func (s *Reader) Judge(today string, r Reading, past history.History) (*casefile
 	}
 	in.Also = r.Case.Further()
 	for _, one := range r.Practised {
-		in.Practised = append(in.Practised, one.Log)
+		if !one.Broken {
+			in.Practised = append(in.Practised, one.Log)
+		}
 	}
 	for _, one := range r.Resumed {
 		in.Resumed = append(in.Resumed, one.Resumed)

@@ -3,6 +3,7 @@ package cases
 import (
 	"sort"
 
+	"ivorybridge/core/attention"
 	"ivorybridge/core/phrase"
 )
 
@@ -35,4 +36,15 @@ func (r Reading) Left() []UnreadEntry {
 		list = append(list, UnreadEntry{Session: u.Session, ID: u.ID, Say: phrase.Of("unread.entry", phrase.Args{"kind": phrase.Of("kind."+u.Kind, nil), "on": phrase.Date(u.On)})})
 	}
 	return list
+}
+
+// LeftAtHome says which practice at home can't be read and is left out.
+func (r Reading) LeftAtHome() []attention.Note {
+	var notes []attention.Note
+	for _, p := range r.Practised {
+		if p.Broken {
+			notes = append(notes, attention.Noted(1, attention.Alarm, "unread.practice", phrase.Args{"on": phrase.Date(p.On)}))
+		}
+	}
+	return notes
 }

@@ -309,6 +309,7 @@ func row(r cases.Reading) Row {
 	for _, u := range r.Left() {
 		view.Attention = slices.Insert(view.Attention, 0, attention.Noted(1, attention.Alarm, "unread.entry", u.Say.Args))
 	}
+	view.Attention = slices.Concat(r.LeftAtHome(), view.Attention)
 	view.Need = r.File.Need(view.Attention)
 	if aside, ok := r.File.Aside(view.Need); ok {
 		view.Aside = &aside

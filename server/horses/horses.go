@@ -194,7 +194,7 @@ func (s *Service) viewFile(ctx context.Context, c api.Caller, r cases.Reading) (
 	plans, err := c.View.Plans(ctx, c.Practice, r.Case.ID)
 	view := File{
 		Horse: viewHorse(r.Horse), Case: cases.CaseOf(r.Case), Headline: f.Headline(), Bridge: f.Bridge, Risk: f.Risk, Precautions: f.Result.Precautions,
-		Referrals: f.Result.Referrals, Unlooked: f.Problem().Unlooked, Attention: f.Attention(), Later: f.Later(), Forbidden: f.Result.Forbidden, Unread: r.Left(), Assessed: f.Assessed,
+		Referrals: f.Result.Referrals, Unlooked: f.Problem().Unlooked, Attention: slices.Concat(r.LeftAtHome(), f.Attention()), Later: f.Later(), Forbidden: f.Result.Forbidden, Unread: r.Left(), Assessed: f.Assessed,
 		LastWorked: f.LastWorked(), DaysOff: f.DaysOff, Sessions: r.History.Sessions(), Open: r.History.Open,
 		Since: []report.Figure{}, Beads: []arena.Told{}, Planned: len(plans) > 0,
 		Things: append([]history.Thing{}, r.History.Things...),

@@ -168,7 +168,7 @@ func (s *Service) practised(ctx context.Context, c api.Caller, in *api.ByID) (At
 	for _, p := range slices.Backward(r.Practised) {
 		step, _ := r.File.Catalog.Step(p.Step)
 		day := HomeDay{Log: p.Log, Who: names[p.Person], Name: step.Plain, Received: p.Received, Put: replaced[p.ID]}
-		if p.Done {
+		if p.Done && !p.Broken {
 			day.Mood = c.Book.Say(phrase.Of("arousal."+p.Arousal.String(), nil))
 		}
 		day.Stopped = slices.ContainsFunc(r.File.Home.Stops, func(s homework.Stop) bool { return s.Log == p.ID })
