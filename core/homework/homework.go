@@ -195,6 +195,26 @@ func (s Standing) Last() string {
 	return ""
 }
 
+// Lately says what was practised on the newest day, if that was today or yesterday: how
+// long, and how the horse was at its worst.
+func (s Standing) Lately(today string) (phrase.Message, bool) {
+	last := s.Last()
+	if days, ok := horse.DaysBetween(last, today); !ok || days > 1 {
+		return phrase.Message{}, false
+	}
+	minutes, worst := 0, 0
+	for _, l := range s.Logs {
+		if l.Done && l.On == last {
+			minutes, worst = minutes+l.Minutes, max(worst, l.Arousal.Int())
+		}
+	}
+	key := "home.lately.yesterday"
+	if last == today {
+		key = "home.lately.today"
+	}
+	return phrase.Of(key, phrase.Args{"n": minutes, "mood": phrase.Of("arousal."+horse.ArousalOf(worst).String(), nil)}), true
+}
+
 // Keep makes met steps kept that an owner kept: two yes on a later day than the one
 // it was last worked with the trainer. A step that was stopped since is left as it
 // is.

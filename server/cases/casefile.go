@@ -62,6 +62,7 @@ type Reading struct {
 	Used        []history.Used
 	Unread      []store.Unread // entries that are left out
 	File        *casefile.File
+	Today       string // the day that it was read on
 	past        pastFigures
 }
 
@@ -131,7 +132,7 @@ func (s *Reader) ReadOf(ctx context.Context, c api.Caller, h store.Horse, kase s
 
 // Gather reads what a case is judged from, beside its sessions.
 func (s *Reader) Gather(ctx context.Context, c api.Caller, h store.Horse, kase store.Case) (Reading, error) {
-	r := Reading{Case: kase, Horse: h}
+	r := Reading{Case: kase, Horse: h, Today: c.Today()}
 	var err error
 	if r.Assessments, err = c.View.Assessments(ctx, c.Practice, h.ID); err != nil {
 		return Reading{}, err

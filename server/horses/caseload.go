@@ -41,6 +41,7 @@ type Row struct {
 	Attention  []attention.Note  `json:"attention"`
 	Need       attention.Need    `json:"need" doc:"what the case needs; the rows stand in this order"`
 	Aside      *phrase.Message   `json:"aside,omitempty" doc:"what stands quietly in the margin of a case that wants nothing"`
+	Home       *phrase.Message   `json:"home,omitempty" doc:"what its owner practised today or yesterday"`
 	Problem    phrase.Message    `json:"problem" doc:"what it is in work for"`
 	Others     []progress.Bridge `json:"others" doc:"the bridges of its other problems"`
 	Open       string            `json:"open_session,omitempty" doc:"id of a session that nobody has ended"`
@@ -311,6 +312,9 @@ func row(r cases.Reading) Row {
 	}
 	view.Attention = slices.Concat(r.LeftAtHome(), view.Attention)
 	view.Need = r.File.Need(view.Attention)
+	if home, ok := r.File.Home.Lately(r.Today); ok {
+		view.Home = &home
+	}
 	if aside, ok := r.File.Aside(view.Need); ok {
 		view.Aside = &aside
 	}

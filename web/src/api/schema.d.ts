@@ -6076,6 +6076,8 @@ export interface components {
              * @description days since any logged work; -1: never
              */
             days_off: number;
+            /** @description what its owner practised today or yesterday */
+            home?: components["schemas"]["PhraseMessage"];
             id: string;
             /** Format: date */
             last_worked?: string;

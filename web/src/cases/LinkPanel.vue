@@ -5,6 +5,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { api, told } from '../api/client'
 import type { Schemas } from '../api/types'
 import { useLoad, useSend } from '../api/use'
+import { copied } from '../parts/copy'
 import PageState from '../parts/PageState.vue'
 import WrongNote from '../parts/WrongNote.vue'
 import { count, instant } from '../words'
@@ -25,7 +26,7 @@ const { data, trouble, load } = useLoad(read)
 const days = ref(90)
 const fresh = shallowRef<Schemas['NewLink']>()
 const making = useSend()
-const copied = ref(false)
+const said = ref('')
 const open = computed(() => (data.value ?? []).filter((l) => l.open))
 const closed = computed(() => (data.value ?? []).filter((l) => !l.open))
 const address = computed(() => (fresh.value ? location.origin + fresh.value.path : ''))
@@ -41,7 +42,7 @@ async function make() {
   )
   if (!made) return
   fresh.value = made
-  copied.value = false
+  said.value = ''
   await load()
 }
 
@@ -53,8 +54,7 @@ async function off(id: string) {
 }
 
 async function copy(what: string) {
-  await navigator.clipboard.writeText(what)
-  copied.value = true
+  said.value = await copied(what)
 }
 
 const share = () => navigator.share({ text: text.value }).catch(() => undefined) // closed without choosing
@@ -82,7 +82,7 @@ const opened = (l: Schemas['Link']) =>
             message ? 'Copy message and link' : 'Copy'
           }}</ElButton>
           <ElButton v-if="message" @click="copy(address)">Copy the link alone</ElButton>
-          <span v-if="copied" role="status">Copied.</span>
+          <span v-if="said" role="status">{{ said }}</span>
         </div>
       </div>
       <div v-else class="row make">

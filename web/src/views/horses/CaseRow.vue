@@ -51,6 +51,9 @@ const to = computed(() => (note.value ? answered(note.value, row) : ''))
         >
       </p>
       <p v-else-if="row.aside" class="quiet aside">{{ row.aside.text }}</p>
+      <p v-if="row.home" class="small home">
+        <RouterLink :to="`/horses/${row.id}/plan?see=clearance`">{{ row.home.text }}</RouterLink>
+      </p>
     </div>
   </li>
 </template>
@@ -65,6 +68,9 @@ const to = computed(() => (note.value ? answered(note.value, row) : ''))
 }
 .case:first-child {
   border-top: 0;
+}
+.home a {
+  color: var(--ink-2);
 }
 .who {
   min-width: 0;

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { api, told } from '../../api/client'
 import { useLoad } from '../../api/use'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
+import { copied } from '../../parts/copy'
 import PageState from '../../parts/PageState.vue'
 
 const { id, kind } = defineProps<{ id: string; kind: string }>()
@@ -13,11 +14,10 @@ const { data, trouble, load } = useLoad(() =>
   kind === 'closing' ? told(api.GET('/api/horses/{id}/closing', { params })) : told(api.GET('/api/horses/{id}/file', { params })),
 )
 const pdf = computed(() => `/api/horses/${id}/${kind === 'closing' ? 'closing' : 'file'}.pdf`)
-const copied = ref(false)
+const said = ref('')
 
 async function copy() {
-  await navigator.clipboard.writeText(data.value?.message ?? '')
-  copied.value = true
+  said.value = await copied(data.value?.message ?? '')
 }
 const print = () => window.print()
 </script>
@@ -29,7 +29,7 @@ const print = () => window.print()
         <div class="bar row between no-print">
           <RouterLink :to="`/horses/${data.horse.id}/reports`">{{ data.horse.name }}, all reports</RouterLink>
           <div class="row">
-            <span v-if="copied" role="status">Copied.</span>
+            <span v-if="said" role="status">{{ said }}</span>
             <ElButton v-if="kind === 'closing'" @click="copy">Copy as a message</ElButton>
             <a class="button plain" :href="pdf" download>PDF</a>
             <ElButton type="primary" @click="print">Print</ElButton>
