@@ -102,7 +102,7 @@ func TestUnknownIDsAreNotFound(t *testing.T) {
 		assert.Equal(t, http.StatusNotFound, p.ask(op[0], op[1], validBody(op)).Code, op)
 	}
 	for _, op := range p.operations("no-id") {
-		if strings.Contains(op[1], "no-id") {
+		if strings.Contains(op[1], "no-id") && !strings.HasPrefix(op[1], "/api/owner/") { // where without a link nothing is looked at
 			a := p.ask(op[0], op[1], validBody(op))
 			assert.Equal(t, http.StatusUnprocessableEntity, a.Code, op)
 			assert.Contains(t, a.problem().Errors[0].Say, "not an id")

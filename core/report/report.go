@@ -106,16 +106,6 @@ type Document struct {
 	Bridge   progress.Bridge `json:"bridge"`
 }
 
-// An Edit is the trainer's wording of a sentence, with the numbers it was
-// written on.
-type Edit struct {
-	Text  string `json:"text" maxLength:"1000"`
-	Basis string `json:"basis" maxLength:"40"`
-	Left  bool   `json:"left_out,omitempty"`
-
-	Reason string `json:"reason,omitempty" maxLength:"500" doc:"why it is left out; of an incident it is needed"`
-}
-
 // writer gathers the sentences of one document.
 type writer struct {
 	in   Input
@@ -387,23 +377,3 @@ func (w *writer) worked(say saying) {
 }
 
 func keyOf(word fmt.Stringer) string { return strings.ReplaceAll(word.String(), " ", "_") }
-
-// fixed sections and sentences are said as they are: safety is not worded away.
-var fixed = []string{"first", "care", "call", "short.may", "short.must_not", "short.ring"}
-
-// With puts the trainer's own wording over the product's; safety sentences
-// can't be left out or reworded.
-func (d Document) With(edits map[string]Edit) Document {
-	for i := range d.Sections {
-		for j := range d.Sections[i].Sentences {
-			s := &d.Sections[i].Sentences[j]
-			e, ok := edits[s.ID]
-			if !ok || s.Fixed {
-				continue
-			}
-			s.Edited, s.Left, s.Reason = e.Text, e.Left, e.Reason
-			s.Changed = e.Basis != s.Basis
-		}
-	}
-	return d
-}
