@@ -19,7 +19,7 @@ func TestANoteIsSetAside(t *testing.T) {
 	p.ask(http.MethodGet, "/api/horses/"+p.horse, nil).into(&f)
 	require.NotEmpty(t, f.Attention)
 	key, before := f.Attention[0].Say.Key, len(f.Attention)
-	for until, field := range map[string]string{"2026-06-01": "until", "2026-08-31": "until", "soon": "until"} {
+	for until, field := range map[string]string{"2026-06-01": "until", "2026-08-31": "until", "soon": "until", "": "until"} {
 		a := p.ask(http.MethodPost, path, map[string]any{"note": key, "until": until, "reason": "away"})
 		assert.Equal(t, field, a.problem().Errors[0].Field, until)
 	}
@@ -32,7 +32,7 @@ func TestANoteIsSetAside(t *testing.T) {
 	assert.Equal(t, "Wren", f.Later[0].By)
 	assert.Equal(t, "The owner is away.", f.Later[0].Reason)
 
-	p.ask(http.MethodPost, path, map[string]any{"note": key, "until": "", "reason": ""}).into(&f)
+	p.ask(http.MethodPost, path, map[string]any{"note": key, "again": true}).into(&f)
 	assert.Len(t, f.Attention, before)
 
 	p.later(1)

@@ -15,8 +15,9 @@ type asideInput struct {
 	ID   string `path:"id" format:"uuid"`
 	Body struct {
 		Note   string `json:"note" minLength:"1" maxLength:"60" doc:"key of the fact"`
-		Until  string `json:"until" maxLength:"10" doc:"the day from which it shows again; empty: now"`
-		Reason string `json:"reason" maxLength:"500"`
+		Until  string `json:"until,omitempty" maxLength:"10" doc:"the day from which it shows again"`
+		Reason string `json:"reason,omitempty" maxLength:"500"`
+		Again  bool   `json:"again,omitempty" doc:"it shows again from now on"`
 	}
 }
 
@@ -36,7 +37,7 @@ func (s *Service) setAside(ctx context.Context, c api.Caller, in *asideInput) (F
 		return File{}, api.Faulty(api.FieldProblem{Field: "note", Say: "That does not want attention any more. Reload the page."})
 	}
 	put.Basis = notes[i].Basis()
-	if put.Until == "" {
+	if in.Body.Again {
 		put.Until, put.Reason = c.Today(), "shown again"
 	} else if days, ok := horse.DaysBetween(c.Today(), put.Until); !ok || days < 1 || days > attention.MostDays {
 		return File{}, api.Faulty(api.FieldProblem{Field: "until", Say: fmt.Sprintf("Choose a day to come, within %d days.", attention.MostDays)})

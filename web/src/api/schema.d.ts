@@ -2341,11 +2341,13 @@ export interface components {
             shown: "" | "same" | "up" | "down" | "other side" | "wait" | "hold" | "retreat" | "settle by feet" | "refocus" | "get down" | "change ask" | "make safe" | "end ask" | "end session";
         };
         AsideInputBody: {
+            /** @description it shows again from now on */
+            again?: boolean;
             /** @description key of the fact */
             note: string;
-            reason: string;
-            /** @description the day from which it shows again; empty: now */
-            until: string;
+            reason?: string;
+            /** @description the day from which it shows again */
+            until?: string;
         };
         AssessAccount: {
             /** @description the problem as it was met */

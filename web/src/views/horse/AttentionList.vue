@@ -19,7 +19,7 @@ const until = ref('')
 const reason = ref('')
 const sending = useSend()
 
-async function send(note: string, body: { until: string; reason: string }) {
+async function send(note: string, body: { until?: string; reason?: string; again?: boolean }) {
   const params = { path: { id: file.id } }
   const now = await sending.send(() => told(api.POST('/api/horses/{id}/set-aside', { params, body: { note, ...body } })))
   if (!now) return
@@ -59,7 +59,7 @@ async function send(note: string, body: { until: string; reason: string }) {
     <div v-for="n in file.later" :key="n.say.key">
       <MarginNote :note="n" />
       <p class="quiet">until {{ longDate(n.until) }}, {{ n.by }}: {{ n.reason }}</p>
-      <ElButton link size="small" @click="send(n.say.key, { until: '', reason: '' })">Show it again</ElButton>
+      <ElButton link size="small" @click="send(n.say.key, { again: true })">Show it again</ElButton>
     </div>
   </details>
   <WrongNote v-if="!putting" :trouble="sending.trouble.value" />
