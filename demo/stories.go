@@ -235,7 +235,7 @@ func lantern() story {
 	s.days, s.notes = []int{51, 49, 47, 45, 43, 41, 39, 36, 16}, []string{"quiet to the end", "stood well", "light both ways", "soft, and stopped there", "through the dip", "a sigh", "good on a windy day", "curious", "had lost some of it over the break; stopped on one good one"}
 	s.seed, s.quick, s.forget, s.way, s.fright = 23, 0.55, 0.17, "rushed through", 0
 	s.lost, s.built = 9, true
-	s.rehearsed = nil
+	s.rehearsed, s.practised, s.sent = nil, nil, false
 	return s
 }
 
@@ -281,7 +281,7 @@ func button() story {
 			Helpers: number(3), Where: "at the rescue's gate", Description: "Past unknown. Goes as far as the ramp and stands.",
 		}})
 	}
-	s.rehearsed = nil
+	s.rehearsed, s.practised, s.sent = nil, nil, false
 	s.days, s.notes = []int{10, 4}, []string{"forward and halt quite willing; no backing", "head down at a touch"}
 	s.seed, s.quick, s.forget, s.fright = 5, 0.34, 0.05, 0
 	return s
@@ -309,7 +309,7 @@ func teasel() story {
 		a := assessed(f)
 		return about(a, a.Problems[horse.Loading])
 	}
-	s.rehearsed, s.days = nil, nil
+	s.rehearsed, s.days, s.practised, s.sent = nil, nil, nil, false
 	for ago := 93; ago > 20; ago -= 3 {
 		s.days = append(s.days, ago)
 	}

@@ -219,6 +219,7 @@ func (u *user) owners(keep func(string)) {
 	for _, choice := range []string{"yes", "attentive"} {
 		u.presses(choice)
 	}
+	u.MustEval(`() => scrollTo(0, 0)`)
 	keep("practice-phone")
 }
 

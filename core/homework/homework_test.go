@@ -154,7 +154,7 @@ func TestWhatWasPractisedLately(t *testing.T) {
 	book := phrase.English(phrase.Shipped)
 	s := homework.Stand([]homework.Log{logged("2026-06-02", 1), logged("2026-06-03", 1), {ID: "x", On: "2026-06-03", Done: true, Minutes: 5, Arousal: horse.ArousalOf(2)}, {ID: "y", On: "2026-06-05"}}, nil)
 	for today, says := range map[string]string{
-		"2026-06-03": "Practised at home today: 15 minutes, tense.", "2026-06-04": "Practised at home yesterday: 15 minutes, tense.", "2026-06-05": "",
+		"2026-06-03": "At home today: 15 min, tense", "2026-06-04": "At home yesterday: 15 min, tense", "2026-06-05": "",
 	} {
 		m, ok := s.Lately(today)
 		assert.Equal(t, says != "", ok)
