@@ -151,4 +151,4 @@ WHERE i.practice_id = ? AND i.horse_id = ? ORDER BY i.on_date, i.created_at, i.i
 
 -- name: GetEndNote :many
 SELECT CAST(coalesce(json_extract(body, '$.note'), '') AS TEXT) AS note FROM entries
-WHERE practice_id = ? AND session_id = ? AND kind = 'end' ORDER BY at DESC, id LIMIT 1;
+WHERE practice_id = ? AND session_id = ? AND kind = 'end' ORDER BY at DESC, device DESC, seq DESC LIMIT 1; -- in the order of the index that finds it

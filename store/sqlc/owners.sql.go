@@ -51,7 +51,7 @@ func (q *Queries) EndSignIn(ctx context.Context, arg EndSignInParams) (int64, er
 
 const getEndNote = `-- name: GetEndNote :many
 SELECT CAST(coalesce(json_extract(body, '$.note'), '') AS TEXT) AS note FROM entries
-WHERE practice_id = ? AND session_id = ? AND kind = 'end' ORDER BY at DESC, id LIMIT 1
+WHERE practice_id = ? AND session_id = ? AND kind = 'end' ORDER BY at DESC, device DESC, seq DESC LIMIT 1
 `
 
 type GetEndNoteParams struct {
