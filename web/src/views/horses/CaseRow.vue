@@ -51,7 +51,7 @@ const to = computed(() => (note.value ? answered(note.value, row) : ''))
         >
       </p>
       <p v-else-if="row.aside" class="quiet aside">{{ row.aside.text }}</p>
-      <p v-if="row.home" class="small home">
+      <p v-if="row.home && !note" class="small home">
         <RouterLink :to="`/horses/${row.id}/plan?see=clearance`">{{ row.home.text }}</RouterLink>
       </p>
     </div>
