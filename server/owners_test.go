@@ -413,3 +413,23 @@ func TestAnOwnerSendsAPhotograph(t *testing.T) {
 	}
 	assert.Positive(t, held, "many at once wait")
 }
+
+// What may be practised is said of who reads it: another person's clearance opens
+// nothing, and a link to one page, that may go anywhere, offers nothing.
+func TestNobodyIsOfferedAnothersClearance(t *testing.T) {
+	p := signedInPractice(t)
+	session := p.clears("lead.forward")
+	p.ask(http.MethodPost, "/api/sessions/"+session+"/sent", nil).into(&struct{}{})
+	var h horses.Horse
+	p.ask(http.MethodPost, "/api/horses/"+p.horse+"/handlers", map[string]any{"kind": "other", "name": "Tam"}).into(&h)
+	_, cleared := p.link("people/"+p.owner, 0)
+	_, not := p.link("people/"+h.Handlers[0].ID, 0)
+	_, alone := p.link("sessions/"+session, 0)
+	text := func(token string) string { return p.opens(token, http.MethodGet, "/api/owner", nil).Body.String() }
+	assert.Contains(t, text(cleared), "You may practise")
+	for _, token := range []string{not, alone} {
+		assert.NotContains(t, text(token), "You may practise")
+		assert.Contains(t, text(token), "You may do what the day needs")
+	}
+	assert.False(t, p.practise(not, nil).Logs[0].Kept)
+}

@@ -101,7 +101,7 @@ func Read(c *catalog.Catalog, in Input) (*File, error) {
 		return nil, fmt.Errorf("judging the case: %w", err)
 	}
 	f := &File{Judged: judged, shipped: c, in: in, DaysOff: -1, Cycle: in.History.Answers.Learn(judged.Catalog.Rules.Cycle)}
-	f.Home = homework.Stand(in.Practised, in.Resumed)
+	f.Home = homework.Stand(homework.Until(in.Practised, in.Today), in.Resumed)
 	f.Known = f.Home.Keep(history.Again(in.History.Known(judged.Catalog), in.History.Since(c, in.Used)))
 	if worked := in.History.LastWorked(); worked != "" {
 		f.DaysOff, _ = horse.DaysBetween(worked, in.Today)

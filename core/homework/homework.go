@@ -164,6 +164,11 @@ func Stand(logs []Log, resumed []Resumed) Standing {
 	return s
 }
 
+// Until are the logs of days up to one day.
+func Until(logs []Log, day string) []Log {
+	return slices.DeleteFunc(slices.Clone(logs), func(l Log) bool { return l.On > day })
+}
+
 // Stopped is the newest stop of a step.
 func (s Standing) Stopped(step string) (Stop, bool) {
 	for _, one := range slices.Backward(s.Stops) {

@@ -14,8 +14,18 @@ import (
 	"ivorybridge/server/api"
 )
 
-// Document writes the report of a session.
-func (s *Reader) Document(ctx context.Context, c api.Caller, r Reading, t Told) (report.Document, error) {
+// For is who reads a page: what it may practise is said of them alone.
+type For string
+
+// The readers that are no one person: all of the owner's side, for whom the trainer
+// writes, and somebody outside, who may practise nothing.
+const (
+	OwnersAll For = ""
+	Outside   For = "outside"
+)
+
+// Document writes the report of a session for somebody.
+func (s *Reader) Document(ctx context.Context, c api.Caller, r Reading, t Told, reader For) (report.Document, error) {
 	next, err := c.View.NextStart(ctx, c.Practice, r.Horse.ID, t.Session)
 	if err != nil {
 		return report.Document{}, err
@@ -35,7 +45,7 @@ func (s *Reader) Document(ctx context.Context, c api.Caller, r Reading, t Told) 
 	if t.After.Sessions() < r.History.Sessions() {
 		today = t.Date // it is told as it was then
 	}
-	in, err := s.standing(ctx, c, r, now, t.After, today)
+	in, err := s.standing(ctx, c, r, now, t.After, today, reader)
 	if err != nil {
 		return report.Document{}, err
 	}
@@ -97,7 +107,7 @@ func (s *Reader) reviewOf(r Reading, t Told) (arena.Review, error) {
 
 // standing is how a case stands after the sessions of a history: what every page of
 // its horse is written from.
-func (s *Reader) standing(ctx context.Context, c api.Caller, r Reading, now *casefile.File, past history.History, today string) (report.Input, error) {
+func (s *Reader) standing(ctx context.Context, c api.Caller, r Reading, now *casefile.File, past history.History, today string, reader For) (report.Input, error) {
 	in := report.Input{
 		Catalog: now.Catalog, Horse: r.Horse.Name, Record: r.Horse.Record, Ladder: now.Bridge.Ladder, Goal: r.Case.Goal, NeededBy: r.Case.NeededBy, Problem: now.Problem().Problem,
 		Story: now.Account().Story, Forbidden: now.Result.Forbidden, Rechecks: now.Result.Rechecks, Referrals: now.Result.Referrals, Care: now.Risk.Care, NotCaught: now.Assessment.NotYet,
@@ -105,7 +115,7 @@ func (s *Reader) standing(ctx context.Context, c api.Caller, r Reading, now *cas
 		Standing: report.Standing{Today: today, Steps: past.Steps, Visits: past.Sessions(), Last: past.LastWorked(), Done: r.Case.FinishedOn != "", Who: c.Home.Name, Phone: c.Home.Phone},
 	}
 	for _, h := range now.Plan().Homework {
-		if !slices.Contains(in.Cleared, h.Step) {
+		if (reader == OwnersAll || string(reader) == h.Person) && !slices.Contains(in.Cleared, h.Step) {
 			in.Cleared = append(in.Cleared, h.Step)
 		}
 	}
@@ -125,7 +135,7 @@ func (s *Reader) standing(ctx context.Context, c api.Caller, r Reading, now *cas
 
 // Closing writes the page at the end of the work, as it stands today.
 func (s *Reader) Closing(ctx context.Context, c api.Caller, r Reading) (report.Document, error) {
-	in, err := s.now(ctx, c, r)
+	in, err := s.now(ctx, c, r, OwnersAll)
 	if err != nil {
 		return report.Document{}, err
 	}
@@ -138,7 +148,7 @@ func (s *Reader) Closing(ctx context.Context, c api.Caller, r Reading) (report.D
 
 // Whole writes the whole file of a horse, for whoever takes over.
 func (s *Reader) Whole(ctx context.Context, c api.Caller, r Reading) (report.Document, error) {
-	in, err := s.now(ctx, c, r)
+	in, err := s.now(ctx, c, r, OwnersAll)
 	if err != nil {
 		return report.Document{}, err
 	}
@@ -175,16 +185,16 @@ func (s *Reader) Whole(ctx context.Context, c api.Caller, r Reading) (report.Doc
 	return report.Whole(f), nil
 }
 
-// Standing writes how a horse stands today: what an owner's page begins with.
+// Standing writes how a horse stands today for somebody: what an owner's page begins with.
 // The caller's view is a snapshot.
-func (s *Reader) Standing(ctx context.Context, c api.Caller, r Reading) (report.Document, error) {
-	in, err := s.now(ctx, c, r)
+func (s *Reader) Standing(ctx context.Context, c api.Caller, r Reading, reader For) (report.Document, error) {
+	in, err := s.now(ctx, c, r, reader)
 	return report.Now(in), err
 }
 
 // now is how a case stands today, with when its newest visit proposed the next one.
-func (s *Reader) now(ctx context.Context, c api.Caller, r Reading) (report.Input, error) {
-	in, err := s.standing(ctx, c, r, r.File, r.History, c.Today())
+func (s *Reader) now(ctx context.Context, c api.Caller, r Reading, reader For) (report.Input, error) {
+	in, err := s.standing(ctx, c, r, r.File, r.History, c.Today(), reader)
 	if err != nil {
 		return report.Input{}, err
 	}

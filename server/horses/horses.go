@@ -220,7 +220,7 @@ func (s *Service) viewFile(ctx context.Context, c api.Caller, r cases.Reading) (
 		if newest.ID == "" {
 			view.Beads = append(view.Beads, t.Beads(f)...)
 		}
-		doc, err := s.Document(ctx, c, r, t)
+		doc, err := s.Document(ctx, c, r, t, cases.OwnersAll)
 		if err != nil {
 			return File{}, err
 		}

@@ -155,7 +155,7 @@ func (s *Service) pages(ctx context.Context, c api.Caller, _ *struct{}) (Pages, 
 func (s *Service) pagesOf(ctx context.Context, c api.Caller) (Pages, error) {
 	pages := Pages{Practice: c.Home.Name, Phone: c.Home.Phone, Today: c.Today(), Until: c.Linked.Until, Horses: []HorsePage{}, Choices: choices(c.Book)}
 	if c.Linked.Session != "" {
-		visit, err := s.visit(ctx, c, c.Linked.Session)
+		visit, err := s.visit(ctx, c, c.Linked.Session, cases.Outside)
 		pages.Visit = &visit
 		return pages, err
 	}
@@ -215,7 +215,7 @@ func (s *Service) readHorsePage(ctx context.Context, c api.Caller, id, person st
 	called := r.Horse.Record.Called(r.Horse.Name)
 	she, _ := called["he"].(string)
 	page := HorsePage{ID: id, Name: r.Horse.Name, She: she, Goal: r.Case.Goal, Logs: []OwnLog{}, Stops: []homework.Stop{}, Contacts: []cases.Contact{}}
-	doc, err := s.Standing(ctx, c, r)
+	doc, err := s.Standing(ctx, c, r, cases.For(person))
 	if err != nil {
 		return page, err
 	}
@@ -233,6 +233,7 @@ func (s *Service) readHorsePage(ctx context.Context, c api.Caller, id, person st
 	}
 	for _, stop := range r.File.Home.Stops {
 		step, _ := r.File.Catalog.Step(stop.Step)
+		stop.Person = "" // whoever it was
 		stop.Says = phrase.Of("owner.stopped", phrase.Args{"step": step.Plain, "on": phrase.Date(stop.On), "who": c.Home.Name})
 		page.Stops = append(page.Stops, stop)
 	}
@@ -251,7 +252,7 @@ func (s *Service) readHorsePage(ctx context.Context, c api.Caller, id, person st
 	if err != nil {
 		return page, err
 	}
-	visit, err := s.visit(ctx, c, sent.Session)
+	visit, err := s.visit(ctx, c, sent.Session, cases.For(person))
 	page.Visit = &visit
 	return page, err
 }
@@ -304,12 +305,12 @@ func timeOn(book phrase.Book, r cases.Reading, figures []history.Figures) *Time 
 
 // visit is the page of one visit, as the trainer worded it, without what was left
 // out.
-func (s *Service) visit(ctx context.Context, c api.Caller, session string) (Visit, error) {
+func (s *Service) visit(ctx context.Context, c api.Caller, session string, reader cases.For) (Visit, error) {
 	r, t, err := s.ReadSession(ctx, c, session)
 	if err != nil {
 		return Visit{}, err
 	}
-	doc, err := s.Document(ctx, c, r, t)
+	doc, err := s.Document(ctx, c, r, t, reader)
 	if err != nil {
 		return Visit{}, err
 	}

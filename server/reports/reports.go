@@ -105,7 +105,7 @@ func (s *Service) report(ctx context.Context, c api.Caller, in *api.ByID) (Repor
 		return Report{}, err
 	}
 	s.Opened(ctx, c, r.Horse.ID, cases.OpenedReport)
-	doc, err := s.Document(ctx, c, r, t)
+	doc, err := s.Document(ctx, c, r, t, cases.OwnersAll)
 	if err != nil {
 		return Report{}, err
 	}
@@ -149,7 +149,7 @@ func (s *Service) wordReport(ctx context.Context, c api.Caller, in *wordingInput
 	if err != nil {
 		return Report{}, err
 	}
-	doc, err := s.Document(ctx, c, r, t)
+	doc, err := s.Document(ctx, c, r, t, cases.OwnersAll)
 	if err != nil {
 		return Report{}, err
 	}
