@@ -126,9 +126,24 @@ func (v View) SessionBefore(ctx context.Context, practice, horseID string, n Ses
 
 // Ended reports whether somebody ended a session, and that stands.
 func (v View) Ended(ctx context.Context, practice, sessionID string) (bool, error) {
+	end, err := v.end(ctx, practice, sessionID)
+	return end != nil, err
+}
+
+// EndNote is how a session ended, in the trainer's words; empty: nobody said.
+func (v View) EndNote(ctx context.Context, practice, sessionID string) (string, error) {
+	end, err := v.end(ctx, practice, sessionID)
+	if end == nil {
+		return "", err
+	}
+	return end.Note, err
+}
+
+// end is the entry that ended a session and stands; nil: none.
+func (v View) end(ctx context.Context, practice, sessionID string) (*track.Entry, error) {
 	rows, err := v.read.GetEnds(ctx, sqlc.GetEndsParams{PracticeID: practice, SessionID: sessionID})
 	if err != nil {
-		return false, reading("the track", err)
+		return nil, reading("the track", err)
 	}
 	var ends []track.Entry
 	for _, r := range rows {
@@ -137,7 +152,12 @@ func (v View) Ended(ctx context.Context, practice, sessionID string) (bool, erro
 			ends = append(ends, e)
 		}
 	}
-	return slices.ContainsFunc(track.Live(ends), func(e track.Entry) bool { return e.Kind == track.KindEnd }), nil
+	for _, e := range track.Live(ends) {
+		if e.Kind == track.KindEnd {
+			return &e, nil
+		}
+	}
+	return nil, nil
 }
 
 // NextStart is when the horse's next session after one began, in ms; the end of
@@ -334,13 +354,4 @@ func (v View) OwnAsks(ctx context.Context, practice string) ([]OwnAsk, error) {
 		}
 	}
 	return asks, reading("the own asks", err)
-}
-
-// EndNote is how a session ended, in the trainer's words; empty: nobody said.
-func (v View) EndNote(ctx context.Context, practice, session string) (string, error) {
-	notes, err := v.read.GetEndNote(ctx, sqlc.GetEndNoteParams{PracticeID: practice, SessionID: session})
-	if err != nil || len(notes) == 0 {
-		return "", reading("how the session ended", err)
-	}
-	return notes[0], nil
 }

@@ -2,7 +2,6 @@ package progress
 
 import (
 	"math"
-	"slices"
 
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
@@ -68,24 +67,29 @@ func (r reader) more() []More {
 		}
 		return phrase.Args{"n": light, "of": of}, of > 0
 	})
-	for key, of := range map[string]func(history.Figure) *float64{
-		"gap": func(a history.Figure) *float64 { return a.Gap }, "brought": func(a history.Figure) *float64 { return a.Brought },
-		"delay": func(a history.Figure) *float64 { return a.Delay },
-		"means": func(a history.Figure) *float64 { return counted(a.Means) }, "hold": func(a history.Figure) *float64 { return counted(a.Hold) },
-		"dose": func(a history.Figure) *float64 { return counted(a.Dose) },
-		"pulses": func(a history.Figure) *float64 {
+	for _, m := range []struct {
+		key string
+		of  func(history.Figure) *float64
+	}{
+		{"gap", func(a history.Figure) *float64 { return a.Gap }},
+		{"brought", func(a history.Figure) *float64 { return a.Brought }},
+		{"delay", func(a history.Figure) *float64 { return a.Delay }},
+		{"means", func(a history.Figure) *float64 { return counted(a.Means) }},
+		{"pulses", func(a history.Figure) *float64 {
 			if a.Pulsed == 0 {
 				return nil
 			}
 			return &a.Pulses
-		},
+		}},
+		{"hold", func(a history.Figure) *float64 { return counted(a.Hold) }},
+		{"dose", func(a history.Figure) *float64 { return counted(a.Dose) }},
 	} {
 		if r.step == "" {
 			break // of different asks they are not one number
 		}
-		add(key, func(f history.Figures) (phrase.Args, bool) {
+		add(m.key, func(f history.Figures) (phrase.Args, bool) {
 			for _, a := range r.of(f) {
-				if v := of(a); v != nil {
+				if v := m.of(a); v != nil {
 					return phrase.Args{"n": tidy(*v)}, true
 				}
 			}
@@ -119,17 +123,8 @@ func (r reader) more() []More {
 		}
 		return phrase.Args{"n": int(math.Round(*f.Day.Recovery))}, true
 	})
-	slices.SortStableFunc(list, func(a, b More) int { return moreOrder(a) - moreOrder(b) })
 	return list
 }
-
-// order is that of the table.
-var order = []string{
-	"more.light", "more.gap", "more.brought", "more.delay", "more.means", "more.pulses", "more.hold", "more.dose",
-	"more.events", "more.interruptions", "more.place", "more.offers", "more.doses", "more.kicks", "more.recovery",
-}
-
-func moreOrder(m More) int { return slices.Index(order, m.Name.Key) }
 
 // of are the wanted asks of a session.
 func (r reader) of(f history.Figures) []history.Figure {

@@ -166,6 +166,22 @@ type Choice struct {
 	Before *int   // minutes that it took on the first day; nil: not noted
 }
 
+// LinesOf are the lines of each ask alone, of all sessions.
+func LinesOf(c *catalog.Catalog, all []history.Figures) []Line {
+	r := reader{c: c, sessions: all}
+	return r.feel(r.asks()).Lines
+}
+
+// LastsOf is what was still there on a later day alone, of all sessions.
+func LastsOf(c *catalog.Catalog, all []history.Figures) Lasts {
+	return reader{c: c, sessions: all}.lasts()
+}
+
+// TimeOf is the time on the problem alone.
+func TimeOf(c *catalog.Catalog, all []history.Figures, by Choice) *TimeOn {
+	return reader{c: c, sessions: all}.time(by)
+}
+
 // NumbersOf are the numbers of a horse's sessions, the oldest first.
 func NumbersOf(c *catalog.Catalog, all []history.Figures, by Choice) Numbers {
 	all = slices.DeleteFunc(slices.Clone(all), func(f history.Figures) bool { return len(f.Asks) == 0 && len(f.Checks) == 0 })

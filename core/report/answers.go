@@ -1,6 +1,7 @@
 package report
 
 import (
+	"maps"
 	"slices"
 
 	"ivorybridge/core/history"
@@ -57,7 +58,10 @@ const mostNamed = 2
 
 // named names steps, or says how many they are.
 func (w *writer) named(key string, steps []string, args phrase.Args) (string, phrase.Args) {
-	args = phrase.Args{"n": len(steps), "met": args["met"], "of": args["of"], "first": args["first"]}
+	if args = maps.Clone(args); args == nil {
+		args = phrase.Args{}
+	}
+	args["n"] = len(steps)
 	if len(steps) > mostNamed {
 		return key + ".many", args
 	}

@@ -55,13 +55,13 @@ func (s *Service) atDoor(ctx context.Context, d store.AtDoor) {
 
 // Refused notes a request that was refused before anybody looked at what it asks.
 func (s *Service) Refused(ctx context.Context, what, from, place, device string) {
-	s.atDoor(ctx, store.AtDoor{What: what, At: s.Now().UnixMilli(), Said: clip(from, 254), Place: clip(place, 60), Device: clip(device, 300)})
+	s.atDoor(ctx, store.AtDoor{What: what, At: s.Now().UnixMilli(), Said: api.Clip(from, 254), Place: api.Clip(place, 60), Device: api.Clip(device, 300)})
 }
 
 // atDoor is what the knock came to. What was typed where no account is may be a
 // password in the wrong field: it is kept nowhere.
 func (k knock) atDoor(what string, c api.Caller, device string) store.AtDoor {
-	return store.AtDoor{Practice: k.user.Practice, User: k.user.ID, At: c.Now.UnixMilli(), What: what, Said: clip(k.user.Email, 254), Place: clip(k.place, 60), Device: clip(device, 300)}
+	return store.AtDoor{Practice: k.user.Practice, User: k.user.ID, At: c.Now.UnixMilli(), What: what, Said: api.Clip(k.user.Email, 254), Place: api.Clip(k.place, 60), Device: api.Clip(device, 300)}
 }
 
 // DoorRow is something that happened at the door.

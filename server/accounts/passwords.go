@@ -11,6 +11,8 @@ import (
 
 	"github.com/trustelem/zxcvbn"
 	"golang.org/x/crypto/argon2"
+
+	"ivorybridge/server/api"
 )
 
 // The cost of a password's hash: 19 MiB, two passes.
@@ -67,7 +69,7 @@ func WeakPassword(password string, about ...string) string {
 	case n > longest:
 		return "The password is too long. Use 200 characters or fewer."
 	}
-	if zxcvbn.PasswordStrength(clip(password, judged), words(about)).Guesses < guesses {
+	if zxcvbn.PasswordStrength(api.Clip(password, judged), words(about)).Guesses < guesses {
 		return "This password is among the first that are tried. Use a few words that do not belong together."
 	}
 	return ""

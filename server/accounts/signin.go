@@ -196,18 +196,13 @@ func (s *Service) letIn(ctx context.Context, c api.Caller, user store.User, devi
 	if k.device == "" || len(k.device) > 60 {
 		k.device = rand.Text()
 	}
-	if err := s.Store.AddSignIn(ctx, c.Actor(), api.TokenHash(token), clip(device, 300), clip(k.place, 60), c.Now.Add(api.SignInLasts).UnixMilli(), k.marks()...); err != nil {
+	if err := s.Store.AddSignIn(ctx, c.Actor(), api.TokenHash(token), api.Clip(device, 300), api.Clip(k.place, 60), c.Now.Add(api.SignInLasts).UnixMilli(), k.marks()...); err != nil {
 		return signedIn{}, err
 	}
 	s.atDoor(ctx, k.atDoor(store.SignedInAtDoor, c, device))
 	var err error
 	c.User, c.Home, err = s.Store.SignedIn(ctx, api.TokenHash(token), c.Now.UnixMilli())
 	return signedIn{Cookies: []http.Cookie{s.Cookie(token), s.DeviceCookie(k.device)}, Body: me(c)}, err
-}
-
-func clip(text string, n int) string {
-	runes := []rune(text)
-	return string(runes[:min(n, len(runes))])
 }
 
 func (s *Service) signOut(ctx context.Context, _ api.Caller, _ *struct{}) (signedOut, error) {

@@ -59,3 +59,9 @@ func (c Caller) AtOneMoment(ctx context.Context, f func(Caller) error) error {
 		return f(c)
 	})
 }
+
+// Clip is a text of so many letters at most.
+func Clip(text string, n int) string {
+	runes := []rune(text)
+	return string(runes[:min(n, len(runes))])
+}

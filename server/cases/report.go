@@ -129,7 +129,7 @@ func (s *Reader) standing(ctx context.Context, c api.Caller, r Reading, now *cas
 		return report.Input{}, err
 	}
 	figures = slices.DeleteFunc(slices.Clone(figures), func(f history.Figures) bool { return f.On > past.LastWorked() })
-	in.Standing.Lines = progress.NumbersOf(now.Catalog, figures, progress.Choice{}).Feel.Lines
+	in.Standing.Lines = progress.LinesOf(now.Catalog, figures)
 	return in, nil
 }
 
@@ -143,7 +143,7 @@ func (s *Reader) Closing(ctx context.Context, c api.Caller, r Reading) (report.D
 	if err != nil {
 		return report.Document{}, err
 	}
-	return report.Closing(in, progress.NumbersOf(r.File.Catalog, figures, progress.Choice{}).Lasts), nil
+	return report.Closing(in, progress.LastsOf(r.File.Catalog, figures)), nil
 }
 
 // Whole writes the whole file of a horse, for whoever takes over.

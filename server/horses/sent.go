@@ -72,13 +72,8 @@ func (s *Service) sendPhotograph(ctx context.Context, c api.Caller, in *sentInpu
 		return SentPhotograph{}, err
 	}
 	caption := fmt.Sprintf("from %s: %s", person.Name, strings.TrimSpace(in.Caption))
-	if _, err := s.addPhotograph(ctx, c, &pictureInput{ID: in.ID, About: "horse", Caption: clip(strings.TrimSuffix(caption, ": "), 200)}); err != nil {
+	if _, err := s.addPhotograph(ctx, c, &pictureInput{ID: in.ID, About: "horse", Caption: api.Clip(strings.TrimSuffix(caption, ": "), 200)}); err != nil {
 		return SentPhotograph{}, err
 	}
 	return SentPhotograph{Say: "It arrived. " + c.Home.Name + " sees it with the horse."}, nil
-}
-
-func clip(text string, n int) string {
-	runes := []rune(text)
-	return string(runes[:min(n, len(runes))])
 }

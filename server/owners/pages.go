@@ -295,7 +295,7 @@ func tries(r cases.Reading, figures []history.Figures) *Tries {
 
 // timeOn is the time on the problem, where it was noted on the first day too.
 func timeOn(book phrase.Book, r cases.Reading, figures []history.Figures) *Time {
-	t := progress.NumbersOf(r.File.Catalog, figures, cases.ProblemIn(r, progress.Choice{})).Time
+	t := progress.TimeOf(r.File.Catalog, figures, cases.ProblemIn(r, progress.Choice{}))
 	if t == nil || t.Before == nil {
 		return nil
 	}

@@ -148,7 +148,3 @@ INSERT INTO incidents (id, practice_id, horse_id, on_date, doc, noted_by, create
 SELECT i.id, i.doc, u.name AS noted_by, i.created_at FROM incidents AS i
 JOIN users AS u ON u.practice_id = i.practice_id AND u.id = i.noted_by
 WHERE i.practice_id = ? AND i.horse_id = ? ORDER BY i.on_date, i.created_at, i.id;
-
--- name: GetEndNote :many
-SELECT CAST(coalesce(json_extract(body, '$.note'), '') AS TEXT) AS note FROM entries
-WHERE practice_id = ? AND session_id = ? AND kind = 'end' ORDER BY at DESC, device DESC, seq DESC LIMIT 1; -- in the order of the index that finds it

@@ -111,9 +111,6 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getDoorStmt, err = db.PrepareContext(ctx, getDoor); err != nil {
 		return nil, fmt.Errorf("error preparing query GetDoor: %w", err)
 	}
-	if q.getEndNoteStmt, err = db.PrepareContext(ctx, getEndNote); err != nil {
-		return nil, fmt.Errorf("error preparing query GetEndNote: %w", err)
-	}
 	if q.getEndsStmt, err = db.PrepareContext(ctx, getEnds); err != nil {
 		return nil, fmt.Errorf("error preparing query GetEnds: %w", err)
 	}
@@ -631,11 +628,6 @@ func (q *Queries) Close() error {
 	if q.getDoorStmt != nil {
 		if cerr := q.getDoorStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getDoorStmt: %w", cerr)
-		}
-	}
-	if q.getEndNoteStmt != nil {
-		if cerr := q.getEndNoteStmt.Close(); cerr != nil {
-			err = fmt.Errorf("error closing getEndNoteStmt: %w", cerr)
 		}
 	}
 	if q.getEndsStmt != nil {
@@ -1321,7 +1313,6 @@ type Queries struct {
 	getConsentOfHorseStmt    *sql.Stmt
 	getConsentsStmt          *sql.Stmt
 	getDoorStmt              *sql.Stmt
-	getEndNoteStmt           *sql.Stmt
 	getEndsStmt              *sql.Stmt
 	getEntriesOfHorseStmt    *sql.Stmt
 	getEntriesOfSessionStmt  *sql.Stmt
@@ -1480,7 +1471,6 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getConsentOfHorseStmt:    q.getConsentOfHorseStmt,
 		getConsentsStmt:          q.getConsentsStmt,
 		getDoorStmt:              q.getDoorStmt,
-		getEndNoteStmt:           q.getEndNoteStmt,
 		getEndsStmt:              q.getEndsStmt,
 		getEntriesOfHorseStmt:    q.getEntriesOfHorseStmt,
 		getEntriesOfSessionStmt:  q.getEntriesOfSessionStmt,

@@ -49,39 +49,6 @@ func (q *Queries) EndSignIn(ctx context.Context, arg EndSignInParams) (int64, er
 	return result.RowsAffected()
 }
 
-const getEndNote = `-- name: GetEndNote :many
-SELECT CAST(coalesce(json_extract(body, '$.note'), '') AS TEXT) AS note FROM entries
-WHERE practice_id = ? AND session_id = ? AND kind = 'end' ORDER BY at DESC, device DESC, seq DESC LIMIT 1
-`
-
-type GetEndNoteParams struct {
-	PracticeID string
-	SessionID  string
-}
-
-func (q *Queries) GetEndNote(ctx context.Context, arg GetEndNoteParams) ([]string, error) {
-	rows, err := q.query(ctx, q.getEndNoteStmt, getEndNote, arg.PracticeID, arg.SessionID)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	items := []string{}
-	for rows.Next() {
-		var note string
-		if err := rows.Scan(&note); err != nil {
-			return nil, err
-		}
-		items = append(items, note)
-	}
-	if err := rows.Close(); err != nil {
-		return nil, err
-	}
-	if err := rows.Err(); err != nil {
-		return nil, err
-	}
-	return items, nil
-}
-
 const getHorsesOfPerson = `-- name: GetHorsesOfPerson :many
 SELECT h.id FROM horses AS h
 WHERE h.practice_id = ?1 AND h.archived_at IS NULL AND (
