@@ -140,7 +140,8 @@ func progressRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
 			}
 		}
 	}
-	answer := progress.NumbersOf(c, history.Figured(c, history.Beside{}, doc.Sessions), progress.Choice{Since: doc.Since, Step: doc.Step})
+	cycle := history.Fold(c, history.Beside{}, doc.Sessions).Answers.Learn(c.Rules.Cycle)
+	answer := progress.NumbersOf(c, history.Figured(c, history.Beside{}, doc.Sessions), progress.Choice{Since: doc.Since, Step: doc.Step, Cycle: cycle})
 	phrase.English(phrase.Shipped).Tell(&answer)
 	return answer, nil
 }

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
 )
 
 // Cycle is the horse's own cycle of answers, learned from all its sessions
@@ -14,6 +15,18 @@ type Cycle struct {
 	Dip     float64 `json:"dip" doc:"chance of refused or tolerated in the dip"`
 	Outside float64 `json:"outside" doc:"the same outside the dip"`
 	Learned bool    `json:"learned" doc:"it is this horse's own; else the house rule's"`
+}
+
+// Says is the cycle in a sentence, where it is the horse's own; else how many answers
+// it was looked for in.
+func (cy Cycle) Says() phrase.Message {
+	switch {
+	case cy.Reps < leastReps:
+		return phrase.Of("cycle.early", phrase.Args{"reps": cy.Reps, "least": leastReps})
+	case !cy.Learned:
+		return phrase.Of("cycle.none", phrase.Args{"reps": cy.Reps})
+	}
+	return phrase.Of("cycle.learned", phrase.Args{"a": cy.Cycle - 1, "b": cy.Cycle, "reps": cy.Reps, "in": int(100*cy.Dip + 0.5), "out": int(100*cy.Outside + 0.5)})
 }
 
 // What a cycle other than the house rule's needs.

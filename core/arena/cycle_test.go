@@ -9,6 +9,7 @@ import (
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
 	"ivorybridge/core/track"
 )
 
@@ -70,4 +71,12 @@ func TestOnlyAsksWithSixRepsTeachTheCycle(t *testing.T) {
 		days[i].Track = days[i].Track[:5]
 	}
 	assert.Zero(t, learn(shipped(t), days).Reps)
+}
+
+// The sentence on both sides of 96 answers, and for a cycle that was learned.
+func TestACycleInWords(t *testing.T) {
+	book := phrase.English(phrase.Shipped)
+	assert.Equal(t, "Too early to say whether it has a cycle of its own: 96 answers are needed, and there are 95.", book.Say(Cycle{Reps: 95}.Says()))
+	assert.Equal(t, "No cycle of its own shows in its 96 answers.", book.Say(Cycle{Reps: 96}.Says()))
+	assert.Equal(t, "Its noes come at answers 4 and 5 of 5: 60 % there, 5 % elsewhere, learned from 120 answers.", book.Say(Cycle{Cycle: 5, Reps: 120, Dip: 0.6, Outside: 0.05, Learned: true}.Says()))
 }

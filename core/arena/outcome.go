@@ -58,6 +58,7 @@ type Told struct {
 	Good    bool         `json:"good" doc:"a success in that school: a soft answer, a quiet stand, a chosen rest, a released try, a yes"`
 	Against Standing     `json:"against,omitzero" doc:"it was asked early, against a fact, or against a danger"`
 
+	Passed bool `json:"-"` // with it the pass mark was reached, the first time that day
 	Passes bool `json:"-"` // it counts towards the pass mark
 	Hard   bool `json:"-"` // and was asked at the step's last value
 	Poor   bool `json:"-"` // refused, or 3 levels above the pass level
@@ -105,6 +106,7 @@ func (t told) successes() (bits uint8) {
 
 // tell takes in an entry and adds its rep, if it is one, to those told.
 func (s *session) tell(told []Told, e track.Entry) []Told {
+	before := len(s.passed)
 	s.absorb(e)
 	if _, ok := e.AsRep(s.cat); !ok {
 		return told
@@ -117,7 +119,7 @@ func (s *session) tell(told []Told, e track.Entry) []Told {
 	return append(told, Told{
 		ID: e.ID, Kind: e.Kind, Rep: t.Rep, At: e.At, Graded: t.answer, Calm: t.arousal, N: n, Dip: s.dip(n), Name: t.step.FullName(), Counted: t.counted,
 		School: s.school, Good: t.succeeds(s.school), Against: t.against.kind(),
-		Passes: t.passes, Hard: t.step.Reaches(t.Target, t.step.Last()), Poor: t.refused() || t.Peak.Int() >= t.step.Pass.Level+slipAbove,
+		Passed: len(s.passed) > before, Passes: t.passes, Hard: t.step.Reaches(t.Target, t.step.Last()), Poor: t.refused() || t.Peak.Int() >= t.step.Pass.Level+slipAbove,
 		good: t.successes(),
 	})
 }

@@ -41,14 +41,32 @@ type Figure struct {
 	First   float64  `json:"first,omitempty" doc:"seconds from the session's start to its first rep"`
 	SoftAt  *float64 `json:"soft_at,omitempty" doc:"seconds from the session's start to its first soft answer"`
 	By      []Held   `json:"by,omitempty" doc:"how it answered each person who held the rope"`
+	Under   []Under  `json:"under,omitempty" doc:"how it answered in each tack, place, company, and beside each distraction that was written down"`
+	Offers  int      `json:"offers,omitempty" doc:"offers made"`
+	Yes     int      `json:"yes,omitempty" doc:"of them answered with yes"`
+	Doses   int      `json:"doses,omitempty" doc:"doses given"`
+	Moved   int      `json:"moved,omitempty" doc:"of them stepped out from"`
+	Passed  int      `json:"passed,omitempty" doc:"the rep, from 1, with which its pass mark was reached that day; 0: it was not"`
+}
+
+// How an ask was answered to some of its reps.
+type How struct {
+	N     int      `json:"n" doc:"counted reps"`
+	Soft  int      `json:"soft,omitempty" doc:"accepted or offered"`
+	Level *float64 `json:"level,omitempty" doc:"median peak level"`
 }
 
 // Held is how an ask was answered to one person.
 type Held struct {
-	Person string   `json:"person"`
-	N      int      `json:"n" doc:"counted reps"`
-	Soft   int      `json:"soft,omitempty" doc:"accepted or offered"`
-	Level  *float64 `json:"level,omitempty" doc:"median peak level"`
+	Person string `json:"person"`
+	How
+}
+
+// Under is how an ask was answered under something that was written down.
+type Under struct {
+	What  Surrounding `json:"what" doc:"of what kind it is"`
+	Which string      `json:"which" doc:"as it was written down"`
+	How
 }
 
 // N counts the reps.
@@ -88,6 +106,8 @@ const lightUpTo = 3
 // What does not count changes nothing.
 func FiguresOf(d track.Day, reps []arena.Told, v Visit) Figures {
 	f := Figures{Session: d.ID, On: d.Date, Checks: checks(d, v)}
+	live := track.Live(d.Track)
+	under := surroundings(live)
 	by := map[horse.Ask][]arena.Told{}
 	for _, t := range reps {
 		if t.Counted {
@@ -95,14 +115,14 @@ func FiguresOf(d track.Day, reps []arena.Told, v Visit) Figures {
 		}
 	}
 	for ask, some := range by {
-		f.Asks = append(f.Asks, figure(ask, some, d))
+		f.Asks = append(f.Asks, figure(ask, some, d, under))
 	}
 	slices.SortFunc(f.Asks, func(a, b Figure) int { return byKey(a.Ask, b.Ask) })
-	f.Day = measuredIn(d, reps)
+	f.Day = measuredIn(live, reps)
 	return f
 }
 
-func figure(ask horse.Ask, reps []arena.Told, d track.Day) Figure {
+func figure(ask horse.Ask, reps []arena.Told, d track.Day, under map[string][]Under) Figure {
 	f := Figure{Ask: ask}
 	var levels, gaps, brought, tries, delays, downs []float64
 	for _, t := range reps {
@@ -137,7 +157,7 @@ func figure(ask horse.Ask, reps []arena.Told, d track.Day) Figure {
 		}
 		f.Hands = timed(f.Hands, t, d)
 	}
-	f.also(reps, d)
+	f.also(reps, d, under)
 	f.Level, f.Gap, f.Brought = median(levels), median(gaps), median(brought)
 	f.ToTry, f.Delay, f.LetDown = median(tries), median(delays), median(downs)
 	return f

@@ -21,6 +21,10 @@ type Measured struct {
 	Doses         int      `json:"doses,omitempty" doc:"doses given"`
 	Surplus       int      `json:"surplus,omitempty" doc:"given above what was planned, over all doses"`
 	Kicks         *float64 `json:"kicks,omitempty" doc:"kicks per 10 touches, mean"`
+	Spooks        int      `json:"spooks,omitempty" doc:"times it spooked"`
+	Samples       int      `json:"samples,omitempty" doc:"looks at where its mind was"`
+	OnPerson      int      `json:"on_person,omitempty" doc:"of them on the person"`
+	OnHome        int      `json:"on_home,omitempty" doc:"of them on home or herd"`
 	Recovery      *float64 `json:"recovery,omitempty" doc:"median seconds from over the line until back at 1 or 0"`
 }
 
@@ -30,7 +34,7 @@ const (
 	back     = 1
 )
 
-func measuredIn(d track.Day, reps []arena.Told) Measured {
+func measuredIn(live []track.Entry, reps []arena.Told) Measured {
 	m := Measured{}
 	var kicks, recoveries []float64
 	first, last, over := int64(0), int64(0), int64(0)
@@ -42,7 +46,7 @@ func measuredIn(d track.Day, reps []arena.Told) Measured {
 			recoveries, over = append(recoveries, float64(at-over)/1000), 0
 		}
 	}
-	for _, e := range track.Live(d.Track) {
+	for _, e := range live {
 		if first == 0 {
 			first = e.At
 		}
@@ -73,8 +77,11 @@ func measuredIn(d track.Day, reps []arena.Told) Measured {
 			if e.Dose.Kicks != nil {
 				kicks = append(kicks, float64(*e.Dose.Kicks))
 			}
-		case e.Mark != nil && e.Mark.Arousal.Noted():
-			calm(e.Mark.Arousal.Int(), e.At)
+		case e.Mark != nil:
+			m.looked(*e.Mark)
+			if e.Mark.Arousal.Noted() {
+				calm(e.Mark.Arousal.Int(), e.At)
+			}
 		}
 		if i := slices.IndexFunc(reps, func(t arena.Told) bool { return t.ID == e.ID }); i >= 0 && reps[i].Arousal.Noted() {
 			calm(reps[i].Arousal.Int(), e.At)
@@ -93,18 +100,37 @@ func measuredIn(d track.Day, reps []arena.Told) Measured {
 	return m
 }
 
-// also adds to an ask's figures the means and pulses it took, when it was first asked
-// and first soft, and how it answered each person.
-func (f *Figure) also(reps []arena.Told, d track.Day) {
+// looked counts what a mark saw of the horse's mind.
+func (m *Measured) looked(k track.Mark) {
+	if k.Spooked {
+		m.Spooks++
+	}
+	switch k.Mind {
+	case horse.Attention{}:
+		return
+	case horse.OnThePerson:
+		m.OnPerson++
+	case horse.OnHomeOrHerd:
+		m.OnHome++
+	}
+	m.Samples++
+}
+
+// SpooksInTen is how often it spooked in ten minutes.
+func (m Measured) SpooksInTen() float64 { return 10 * float64(m.Spooks) / max(m.Minutes, 1) }
+
+// also adds to an ask's figures what its reps took, when it was first asked, first
+// soft and passed, and how it was answered to each person and under what.
+func (f *Figure) also(reps []arena.Told, d track.Day, under map[string][]Under) {
 	var pulses []float64
-	levels := map[string][]float64{}
+	by, around := map[string]int{}, map[Under]int{}
+	var people, surroundings levels
 	for i, t := range reps {
 		at := float64(t.At-d.Started) / 1000
 		if i == 0 {
 			f.First = max(at, 0)
 		}
-		soft := horse.Soft(t.Graded)
-		if soft && f.SoftAt == nil && at >= 0 {
+		if horse.Soft(t.Graded) && f.SoftAt == nil && at >= 0 {
 			f.SoftAt = &at
 		}
 		f.Means = max(f.Means, t.Means)
@@ -112,24 +138,59 @@ func (f *Figure) also(reps []arena.Told, d track.Day) {
 			f.Pulsed++
 			pulses = append(pulses, float64(t.Pulses.Int()))
 		}
+		f.asked(t)
 		person := t.Handler
 		if person == "" {
 			person = d.Handler
 		}
-		j := slices.IndexFunc(f.By, func(h Held) bool { return h.Person == person })
-		if j < 0 {
-			j, f.By = len(f.By), append(f.By, Held{Person: person})
+		if _, ok := by[person]; !ok {
+			by[person], f.By = len(f.By), append(f.By, Held{Person: person})
 		}
-		f.By[j].N++
-		if soft {
-			f.By[j].Soft++
-		}
-		if t.Peak.Noted() {
-			levels[person] = append(levels[person], float64(t.Peak.Int()))
+		people.add(by[person], t, &f.By[by[person]].How)
+		for _, u := range under[t.ID] {
+			if _, ok := around[u]; !ok {
+				around[u], f.Under = len(f.Under), append(f.Under, u)
+			}
+			surroundings.add(around[u], t, &f.Under[around[u]].How)
 		}
 	}
 	f.Pulses = horse.Median(pulses)
-	for i, h := range f.By {
-		f.By[i].Level = median(levels[h.Person])
+	for i := range f.By {
+		f.By[i].Level = median(people[i])
+	}
+	for i := range f.Under {
+		f.Under[i].Level = median(surroundings[i])
+	}
+}
+
+// asked counts a rep as an offer, a dose, and as the one that passed.
+func (f *Figure) asked(t arena.Told) {
+	switch t.Kind {
+	case track.KindOffer:
+		if f.Offers++; horse.Soft(t.Graded) {
+			f.Yes++
+		}
+	case track.KindDose:
+		if f.Doses++; t.Graded == horse.Refused {
+			f.Moved++
+		}
+	}
+	if t.Passed && f.Passed == 0 {
+		f.Passed = t.N
+	}
+}
+
+// levels are the peak levels of the reps of each of several.
+type levels map[int][]float64
+
+func (l *levels) add(i int, t arena.Told, h *How) {
+	if *l == nil {
+		*l = levels{}
+	}
+	if h.N++; horse.Soft(t.Graded) {
+		h.Soft++
+	}
+	if t.Peak.Noted() {
+		(*l)[i] = append((*l)[i], float64(t.Peak.Int()))
 	}
 }

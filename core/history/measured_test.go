@@ -30,11 +30,15 @@ func TestWhatIsCountedOverASession(t *testing.T) {
 		said("g", 110, kinds(track.KindSpell, track.Entry{Spell: &track.Spell{Seconds: 60}})),
 		said("h", 115, kinds(track.KindInterruption, track.Entry{Interruption: &track.Interruption{Behaviour: horse.TurnedAway}})),
 		said("i", 120, kinds(track.KindDose, track.Entry{Dose: &track.Dose{Rep: track.Rep{Target: 4, Kicks: &five}, Given: 7}})),
+		said("j", 120, kinds(track.KindMark, track.Entry{Mark: &track.Mark{Spooked: true, Mind: horse.OnHomeOrHerd}})),
+		said("k", 120, kinds(track.KindMark, track.Entry{Mark: &track.Mark{Mind: horse.OnThePerson}})),
 	}}
-	m := measuredIn(d, nil)
+	m := measuredIn(d.Track, nil)
 	require.NotNil(t, m.Recovery)
 	require.NotNil(t, m.Kicks)
 	assert.Equal(t, []float64{70, 5, 2}, []float64{*m.Recovery, *m.Kicks, m.Minutes})
+	assert.Equal(t, []int{1, 2, 1, 1}, []int{m.Spooks, m.Samples, m.OnHome, m.OnPerson})
+	assert.InDelta(t, 5, m.SpooksInTen(), 0, "one in two minutes")
 	assert.Equal(t, []int{1, 0, 1, 30, 60, 2, 1, 1, 3}, []int{m.Events, m.Caught, m.Interruptions, m.Rest, m.Work, m.Offers, m.Yes, m.Doses, m.Surplus})
 }
 
@@ -44,12 +48,35 @@ func TestAnAskWithEachPersonAndItsFirstSoftAnswer(t *testing.T) {
 	}
 	f := figure(horse.Ask{Step: "lead.back"}, []arena.Told{
 		rep(10, "", horse.Refused, 6, 2), rep(30, "ines", horse.Refused, 5, 1), rep(50, "", horse.Accepted, 2, 1), rep(70, "", horse.Accepted, 4, 1),
-	}, track.Day{Handler: "wren"})
+	}, track.Day{Handler: "wren"}, nil)
 	require.NotNil(t, f.SoftAt)
 	assert.Equal(t, []float64{10, 50}, []float64{f.First, *f.SoftAt})
 	assert.Equal(t, 2, f.Means)
 	require.Len(t, f.By, 2)
-	assert.Equal(t, Held{Person: "wren", N: 3, Soft: 2, Level: f.By[0].Level}, f.By[0])
+	assert.Equal(t, Held{"wren", How{N: 3, Soft: 2, Level: f.By[0].Level}}, f.By[0])
 	assert.InDelta(t, 4, *f.By[0].Level, 0)
 	assert.Equal(t, "ines", f.By[1].Person)
+}
+
+// What was written down stands until something else of its kind is; what came before
+// it is under nothing.
+func TestAnAskUnderWhatWasWrittenDown(t *testing.T) {
+	mark := func(id string, m track.Mark) track.Entry { return track.Entry{ID: id, Kind: track.KindMark, Mark: &m} }
+	under := surroundings([]track.Entry{
+		{ID: "a"}, mark("b", track.Mark{Tack: "old saddle", Place: "road"}), {ID: "c"}, mark("d", track.Mark{Tack: "new saddle"}), {ID: "e"},
+	})
+	assert.Empty(t, under["a"])
+	old, now, road := Under{What: InTack, Which: "old saddle"}, Under{What: InTack, Which: "new saddle"}, Under{What: InPlace, Which: "road"}
+	assert.Equal(t, []Under{old, road}, under["c"])
+	assert.Equal(t, []Under{road, now}, under["e"])
+
+	rep := func(id string, answer horse.Answer, level int) arena.Told {
+		return arena.Told{ID: id, N: 1, Graded: answer, Counted: true, Kind: track.KindOffer, Rep: track.Rep{Peak: horse.LevelOf(level)}, Passed: id == "e"}
+	}
+	f := figure(horse.Ask{Step: "lead.back"}, []arena.Told{rep("a", horse.Refused, 8), rep("c", horse.Refused, 6), rep("e", horse.Accepted, 2)}, track.Day{}, under)
+	six, two, four := 6.0, 2.0, 4.0
+	assert.Equal(t, []Under{
+		{InTack, "old saddle", How{1, 0, &six}}, {InPlace, "road", How{2, 1, &four}}, {InTack, "new saddle", How{1, 1, &two}},
+	}, f.Under)
+	assert.Equal(t, []int{3, 1, 1}, []int{f.Offers, f.Yes, f.Passed})
 }

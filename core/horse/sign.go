@@ -47,6 +47,19 @@ func Dangerous(w WayOut) bool { return slices.Contains(dangerousWaysOut, w) }
 // Violent reports whether a way out may have shifted the halter.
 func Violent(w WayOut) bool { return slices.Contains(violentWaysOut, w) }
 
+type attentions struct{}
+
+func (attentions) Words() []string { return []string{"the person", "home or herd", "an object"} }
+
+// Attention is what a horse's mind is on (part 8).
+type Attention = Word[attentions]
+
+// Where it should be, and where it is when it is barn or herd sour.
+var (
+	OnThePerson  = MustWord[attentions]("the person")
+	OnHomeOrHerd = MustWord[attentions]("home or herd")
+)
+
 type signs struct{}
 
 func (signs) Words() []string {

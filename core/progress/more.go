@@ -2,6 +2,7 @@ package progress
 
 import (
 	"math"
+	"slices"
 
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
@@ -23,20 +24,6 @@ type Cell struct {
 	Says    phrase.Message `json:"says" doc:"the number in words"`
 }
 
-// Beside sets how an ask was answered to different people side by side.
-type Beside struct {
-	Name phrase.Message `json:"name" doc:"the ask in words"`
-	By   []By           `json:"by" doc:"one for each person, in the order in which they first held the rope"`
-}
-
-// By is how an ask was answered to one person.
-type By struct {
-	Person string         `json:"person" doc:"id"`
-	Name   string         `json:"name,omitempty" doc:"given by a server"`
-	Soft   trend.Share    `json:"soft" doc:"accepted or offered of all"`
-	Feel   phrase.Message `json:"feel" doc:"the feel it took, in words"`
-}
-
 // TimeOn is the time on the problem, in seconds, against the first day.
 type TimeOn struct {
 	Says   phrase.Message `json:"says" doc:"then and now"`
@@ -47,10 +34,10 @@ type TimeOn struct {
 
 // more lists the other measures: those of asks for the step that is chosen, or taken
 // over all asks where a sum or a share of them can be; and those of whole sessions.
-func (r reader) more() []More {
+func (r reader) more(asks []horse.Ask) []More {
 	list := []More{}
-	add := func(key string, of func(history.Figures) (phrase.Args, bool)) {
-		m := More{Name: phrase.Of("more."+key, nil), Says: phrase.Of("more."+key+".says", nil)}
+	add := func(key string, of func(history.Figures) (phrase.Args, bool), name ...phrase.Args) {
+		m := More{Name: phrase.Of("more."+key, append(name, nil)[0]), Says: phrase.Of("more."+key+".says", nil)}
 		for _, f := range r.sessions {
 			if args, ok := of(f); ok {
 				m.Cells = append(m.Cells, Cell{Session: f.Session, On: f.On, Says: phrase.Of("more."+key+".cell", args)})
@@ -108,6 +95,13 @@ func (r reader) more() []More {
 	add("offers", func(f history.Figures) (phrase.Args, bool) {
 		return phrase.Args{"n": f.Day.Yes, "of": f.Day.Offers}, f.Day.Offers > 0
 	})
+	add("attention", func(f history.Figures) (phrase.Args, bool) {
+		d := f.Day
+		return phrase.Args{"n": d.OnPerson, "home": d.OnHome, "object": d.Samples - d.OnPerson - d.OnHome, "of": d.Samples}, d.Samples > 0
+	})
+	add("spooks", func(f history.Figures) (phrase.Args, bool) {
+		return phrase.Args{"n": tidy(f.Day.SpooksInTen())}, f.Day.Spooks > 0
+	})
 	add("doses", func(f history.Figures) (phrase.Args, bool) {
 		return phrase.Args{"n": f.Day.Doses, "m": f.Day.Surplus}, f.Day.Doses > 0
 	})
@@ -123,6 +117,24 @@ func (r reader) more() []More {
 		}
 		return phrase.Args{"n": int(math.Round(*f.Day.Recovery))}, true
 	})
+	for _, ask := range asks {
+		sided := func(key string, of func(history.Figure) (int, int)) {
+			add(key, func(f history.Figures) (phrase.Args, bool) {
+				i := slices.IndexFunc(f.Asks, func(a history.Figure) bool { return a.Ask == ask })
+				if i < 0 {
+					return nil, false
+				}
+				some, all := of(f.Asks[i])
+				return phrase.Args{"n": some, "of": all}, all > 0
+			}, phrase.Args{"ask": r.name(ask)})
+		}
+		if !ask.Variant.IsZero() {
+			sided("offers.of", func(a history.Figure) (int, int) { return a.Yes, a.Offers })
+		}
+		if !ask.Variant.Zone.IsZero() {
+			sided("doses.of", func(a history.Figure) (int, int) { return a.Moved, a.Doses })
+		}
+	}
 	return list
 }
 
@@ -147,44 +159,6 @@ func counted(n int) *float64 {
 
 // tidy is a number with one figure behind the point at most.
 func tidy(v float64) float64 { return math.Round(v*10) / 10 }
-
-// beside sets the asks that several people asked side by side.
-func (r reader) beside(asks []horse.Ask) []Beside {
-	list := []Beside{}
-	for _, ask := range asks {
-		type sum struct {
-			n, soft int
-			levels  []float64
-		}
-		sums, people := map[string]*sum{}, []string{}
-		r.each(ask, func(_ int, _ history.Figures, a history.Figure) {
-			for _, h := range a.By {
-				if sums[h.Person] == nil {
-					sums[h.Person], people = &sum{}, append(people, h.Person)
-				}
-				s := sums[h.Person]
-				s.n, s.soft = s.n+h.N, s.soft+h.Soft
-				if h.Level != nil {
-					s.levels = append(s.levels, *h.Level)
-				}
-			}
-		})
-		if len(people) < 2 {
-			continue
-		}
-		b := Beside{Name: r.name(ask)}
-		for _, p := range people {
-			s := sums[p]
-			one := By{Person: p, Soft: trend.ShareOf(s.soft, s.n), Feel: phrase.Of("more.no_feel", nil)}
-			if len(s.levels) > 0 {
-				one.Feel = Feel(horse.Median(s.levels))
-			}
-			b.By = append(b.By, one)
-		}
-		list = append(list, b)
-	}
-	return list
-}
 
 // time is the time on the problem: from the first ask of its ladder in a session until
 // the goal's plank was answered softly, rests included.

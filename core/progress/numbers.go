@@ -30,6 +30,9 @@ type Numbers struct {
 	Hands    []Hand         `json:"hands" doc:"how releases came, for each person who held the rope; a server shows each to that person and to the lead trainer alone"`
 	More     []More         `json:"more" doc:"the other measures, one row each, where they were noted"`
 	Beside   []Beside       `json:"beside" doc:"the same ask by different people; a server gives them names"`
+	Spread   []Spread       `json:"spread" doc:"under how many different things each step was asked"`
+	Transfer []Passed       `json:"transfer" doc:"how many tries each side took to pass, over all sessions"`
+	Cycle    phrase.Message `json:"cycle" doc:"the horse's own cycle of answers, over all sessions"`
 	Time     *TimeOn        `json:"time,omitempty" doc:"time on the problem, from its first ask until the goal was answered softly"`
 	Heaps    []Heap         `json:"heaps" doc:"every try, session by session, the oldest first"`
 }
@@ -161,6 +164,8 @@ type Choice struct {
 	Since string // sessions of this day and later; empty: all
 	Step  string // one step; empty: all
 
+	Cycle arena.Cycle // learned from all its answers
+
 	Ladder string // of the problem, for the time on it; empty: none
 	Until  string // the plank where its goal lies; empty: the ladder's last
 	Before *int   // minutes that it took on the first day; nil: not noted
@@ -187,8 +192,8 @@ func NumbersOf(c *catalog.Catalog, all []history.Figures, by Choice) Numbers {
 	all = slices.DeleteFunc(slices.Clone(all), func(f history.Figures) bool { return len(f.Asks) == 0 && len(f.Checks) == 0 })
 	sessions := slices.DeleteFunc(slices.Clone(all), func(f history.Figures) bool { return f.On < by.Since })
 	r := reader{c: c, sessions: sessions, step: by.Step}
-	days, steps := reader{c: c, sessions: all}.choices()
-	n := Numbers{Days: days, Steps: steps, Sessions: len(sessions), Before: []Row{}, Heaps: []Heap{}, Hands: r.hands()}
+	whole := reader{c: c, sessions: all}
+	n := Numbers{Days: whole.days(), Steps: whole.steps(), Sessions: len(sessions), Before: []Row{}, Heaps: []Heap{}, Hands: r.hands()}
 	if n.Sessions > 0 {
 		n.Since = sessions[0].On
 	}
@@ -217,7 +222,9 @@ func NumbersOf(c *catalog.Catalog, all []history.Figures, by Choice) Numbers {
 		}
 	}
 	n.Feel, n.Sides, n.Lasts = r.feel(asks), r.sides(asks), r.lasts()
-	n.More, n.Beside, n.Time = r.more(), r.beside(asks), r.time(by)
+	n.More, n.Beside, n.Spread, n.Time = r.more(asks), r.beside(asks), r.spread(), r.time(by)
+	whole.step = by.Step
+	n.Transfer, n.Cycle = whole.transfer(), by.Cycle.Says()
 	return n
 }
 
@@ -244,20 +251,26 @@ func (r reader) asks() []horse.Ask {
 	return asks
 }
 
-// choices are the days of the sessions, and the steps that were worked.
-func (r reader) choices() ([]string, []Step) {
-	days, steps := []string{}, []Step{}
+// days are those of the sessions.
+func (r reader) days() []string {
+	days := []string{}
 	for _, f := range r.sessions {
 		if !slices.Contains(days, f.On) {
 			days = append(days, f.On)
 		}
 	}
+	return days
+}
+
+// steps are those that were worked, in the catalogue's order.
+func (r reader) steps() []Step {
+	steps := []Step{}
 	for _, a := range r.asks() {
 		if step, _ := r.c.Step(a.Step); !slices.ContainsFunc(steps, func(s Step) bool { return s.Step == a.Step }) {
 			steps = append(steps, Step{a.Step, phrase.Slotted(step.FullName())})
 		}
 	}
-	return days, steps
+	return steps
 }
 
 func (r reader) name(a horse.Ask) phrase.Message {

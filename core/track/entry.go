@@ -119,6 +119,11 @@ type Mark struct {
 	Incident    bool            `json:"incident,omitempty" doc:"the note is an incident note"`
 	Turn        string          `json:"turn,omitempty" maxLength:"60" doc:"who holds the rope from here on"`
 	Tack        string          `json:"tack,omitempty" maxLength:"60" doc:"tack was changed to this"`
+	Place       string          `json:"place,omitempty" maxLength:"60" doc:"it is worked here from now on"`
+	Company     string          `json:"company,omitempty" maxLength:"60" doc:"who is with it from now on"`
+	Distraction string          `json:"distraction,omitempty" maxLength:"60" doc:"what draws its eye from now on"`
+	Mind        horse.Attention `json:"mind,omitzero" doc:"a sample of where its mind is"`
+	Spooked     bool            `json:"spooked,omitempty" doc:"it spooked"`
 	Clip        bool            `json:"clip,omitempty" doc:"a clip was filmed from here"`
 }
 

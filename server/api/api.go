@@ -100,6 +100,7 @@ func vocabulary(r huma.Registry) {
 	word(r, horse.EndedBy{})
 	word(r, horse.Flag{})
 	word(r, horse.Sign{})
+	word(r, horse.Attention{})
 	word(r, horse.WayOut{})
 	word(r, horse.BodyItem{})
 	word(r, horse.BodyState{})

@@ -88,7 +88,7 @@ func (s *Reader) Document(ctx context.Context, c api.Caller, r Reading, t Told, 
 // ProblemIn is a choice of numbers with the problem's ladder, goal and first day.
 func ProblemIn(r Reading, by progress.Choice) progress.Choice {
 	by.Ladder, by.Until = r.File.Bridge.Ladder, r.Choices().Goals[r.File.Problem().Problem].Until
-	by.Before = r.File.Account().Baseline.Minutes
+	by.Before, by.Cycle = r.File.Account().Baseline.Minutes, r.File.Cycle
 	return by
 }
 

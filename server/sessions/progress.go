@@ -41,7 +41,9 @@ func (s *Service) progress(ctx context.Context, c api.Caller, in *progressInput)
 	}
 	for _, b := range n.Beside {
 		for i := range b.By {
-			b.By[i].Name = names[b.By[i].Person]
+			if who := b.By[i].Person; who != "" {
+				b.By[i].Name = names[who]
+			}
 		}
 	}
 	n.Hands = handsFor(c, names, n.Hands)

@@ -77,7 +77,7 @@ func (s *Service) sessionStart(ctx context.Context, c api.Caller, in *api.ByID) 
 		Rules: s.pinned(r.File), Words: c.Home.Words,
 	}
 	if cy := r.File.Cycle; cy.Learned {
-		m := phrase.Of("cycle.learned", phrase.Args{"a": cy.Cycle - 1, "b": cy.Cycle, "reps": cy.Reps, "in": int(100*cy.Dip + 0.5), "out": int(100*cy.Outside + 0.5)})
+		m := cy.Says()
 		view.Cycle = &m
 	}
 	if len(r.File.Plan().Visits) > 0 {

@@ -5559,7 +5559,7 @@ export interface components {
             problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
         };
         ProgressBeside: {
-            /** @description one for each person, in the order in which they first held the rope */
+            /** @description one for each, in the order in which they first came */
             by: components["schemas"]["ProgressBy"][];
             /** @description the ask in words */
             name: components["schemas"]["PhraseMessage"];
@@ -5596,10 +5596,10 @@ export interface components {
         ProgressBy: {
             /** @description the feel it took, in words */
             feel: components["schemas"]["PhraseMessage"];
-            /** @description given by a server */
+            /** @description of a person, given by a server; of tack, as it was written down */
             name?: string;
-            /** @description id */
-            person: string;
+            /** @description id; empty: it is about tack */
+            person?: string;
             /** @description accepted or offered of all */
             soft: components["schemas"]["TrendShare"];
         };
@@ -5770,6 +5770,8 @@ export interface components {
             before: components["schemas"]["ProgressRow"][];
             /** @description the same ask by different people; a server gives them names */
             beside: components["schemas"]["ProgressBeside"][];
+            /** @description the horse's own cycle of answers, over all sessions */
+            cycle: components["schemas"]["PhraseMessage"];
             /** @description of all sessions: from which one can look */
             days: string[];
             /** @description whether asks got lighter and quicker */
@@ -5796,10 +5798,14 @@ export interface components {
              * @description day of the first session
              */
             since: string;
+            /** @description under how many different things each step was asked */
+            spread: components["schemas"]["ProgressSpread"][];
             /** @description all that were worked: at which alone one can look */
             steps: components["schemas"]["ProgressStep"][];
             /** @description time on the problem, from its first ask until the goal was answered softly */
             time?: components["schemas"]["ProgressTimeOn"];
+            /** @description how many tries each side took to pass, over all sessions */
+            transfer: components["schemas"]["ProgressPassed"][];
             /**
              * Format: int64
              * @description reps that count
@@ -5825,6 +5831,22 @@ export interface components {
             /** @enum {string} */
             state: "" | "untried" | "tried" | "tolerated" | "met" | "kept" | "slipped";
             variant?: string;
+        };
+        ProgressPassed: {
+            /**
+             * Format: int64
+             * @description tries on the side that passed first
+             */
+            first: number;
+            /** @description the step's name */
+            name: string;
+            /** @description both in words */
+            says: components["schemas"]["PhraseMessage"];
+            /**
+             * Format: int64
+             * @description tries on the other
+             */
+            then: number;
         };
         ProgressPlank: {
             /** @description it lies beyond the goal: drawn pale, and not counted */
@@ -5882,6 +5904,23 @@ export interface components {
             says: components["schemas"]["PhraseMessage"];
             /** @description names */
             steps: string[];
+        };
+        ProgressSpread: {
+            /** Format: int64 */
+            company: number;
+            /** Format: int64 */
+            distractions: number;
+            /** @description the step's name */
+            name: string;
+            /**
+             * Format: int64
+             * @description who held the rope
+             */
+            people: number;
+            /** Format: int64 */
+            places: number;
+            /** Format: int64 */
+            tack: number;
         };
         ProgressStep: {
             /** @description its name */
@@ -6626,8 +6665,12 @@ export interface components {
             bump?: boolean;
             /** @description a clip was filmed from here */
             clip?: boolean;
+            /** @description who is with it from now on */
+            company?: string;
             /** @description it is asked although a fact or a danger speaks against it */
             despite?: components["schemas"]["TrackDespite"];
+            /** @description what draws its eye from now on */
+            distraction?: string;
             /**
              * Format: int64
              * @description easy riding or handling, not schooling
@@ -6637,8 +6680,15 @@ export interface components {
             halter?: boolean;
             /** @description the note is an incident note */
             incident?: boolean;
+            /**
+             * @description a sample of where its mind is
+             * @enum {string}
+             */
+            mind?: "" | "the person" | "home or herd" | "an object";
             /** @description an own ask, from here on one of this horse's */
             new?: components["schemas"]["CatalogOwnAsk"];
+            /** @description it is worked here from now on */
+            place?: string;
             /**
              * Format: int64
              * @description from here on it is worked by the plan made then, ms
@@ -6651,6 +6701,8 @@ export interface components {
             school?: "" | "build and release" | "relief place" | "wait it out" | "ask and listen" | "doses";
             /** @description what was seen of its mind */
             signs?: ("" | "soft turn-in" | "sigh" | "lick and chew" | "head lowered" | "blink" | "let-down" | "curious" | "warning look" | "nose pushed out" | "tight lip" | "held breath" | "shakes" | "white of eye" | "snorts" | "tail pressed" | "shut down" | "leaves as far as it can" | "mouthed the object")[];
+            /** @description it spooked */
+            spooked?: boolean;
             /**
              * @description a reason that ends the session
              * @enum {string}

@@ -27,8 +27,10 @@ const emit = defineEmits<{
 /** It is the owner's turn. */
 const owner = computed(() => handlers.find((h) => h.id === holder && h.owner))
 
-const tack = ref('')
+const changed = ref<'tack' | 'place' | 'company' | 'distraction'>('tack')
+const what = ref('')
 const note = ref('')
+const minds = choices(['the person', 'home or herd', 'an object'] as const)
 const bump = choices(['fall', 'fright', 'slip'] as const)
 const device = computed(() => [
   { value: 'buzz', text: 'a short buzz', on: buzzes },
@@ -41,9 +43,10 @@ function toggle(what: unknown) {
   if (one) one.on.value = !one.on.value
 }
 
-function changeTack() {
-  emit('mark', { tack: tack.value.trim() }, `tack: ${tack.value.trim()}`)
-  tack.value = ''
+function change() {
+  const now = what.value.trim()
+  emit('mark', { [changed.value]: now }, `${changed.value}: ${now}`)
+  what.value = ''
 }
 
 function write() {
@@ -82,18 +85,35 @@ const ways = [
       <h3>Something happened that is no answer</h3>
       <ChipRow big label="A bump" :choices="bump" :chosen="[]" @toggle="emit('mark', { bump: true }, String($event))" />
       <div class="marks">
+        <button type="button" @click="emit('mark', { spooked: true }, 'spooked')">it spooked</button>
         <button type="button" @click="emit('mark', { halter: true })">halter refitted</button>
         <button type="button" @click="emit('mark', { easy_minutes: 5 })">5 minutes of easy time</button>
         <button type="button" @click="emit('mark', { clip: true })">a clip is filmed</button>
       </div>
-      <form class="marks" @submit.prevent="changeTack">
-        <input v-model="tack" maxlength="60" aria-label="Tack changed to" placeholder="tack changed to" />
-        <button type="submit" :disabled="!tack.trim()">Keep</button>
+      <form class="marks" @submit.prevent="change">
+        <select v-model="changed" aria-label="What is otherwise now">
+          <option value="tack">tack is now</option>
+          <option value="place">place is now</option>
+          <option value="company">with it is now</option>
+          <option value="distraction">its eye is drawn by</option>
+        </select>
+        <input v-model="what" maxlength="60" aria-label="What it is now" placeholder="in your words" />
+        <button type="submit" :disabled="!what.trim()">Keep</button>
       </form>
       <form class="marks" @submit.prevent="write">
         <input v-model="note" maxlength="2000" aria-label="A note" placeholder="a note" />
         <button type="submit" :disabled="!note.trim()">Keep</button>
       </form>
+    </section>
+    <section>
+      <h3>Its mind is on</h3>
+      <ChipRow
+        big
+        label="Its mind is on"
+        :choices="minds"
+        :chosen="[]"
+        @toggle="emit('mark', { mind: $event }, `mind on ${$event}`)"
+      />
     </section>
     <section>
       <h3>This device</h3>
@@ -134,6 +154,7 @@ const ways = [
   margin-top: var(--gap-2);
 }
 .marks button,
+.marks select,
 .marks input {
   min-height: var(--touch);
   border: 2px solid var(--arena-ink);

@@ -10,6 +10,13 @@ const { numbers } = defineProps<{ numbers: Schemas['ProgressNumbers'] }>()
 const most = 8
 const sessions = computed(() => numbers.heaps.slice(-most))
 const rows = computed(() => numbers.more.filter((m) => sessions.value.some((s) => cell(m, s.session))))
+const kinds = [
+  { key: 'people', title: 'People' },
+  { key: 'tack', title: 'Tack' },
+  { key: 'places', title: 'Places' },
+  { key: 'company', title: 'Company' },
+  { key: 'distractions', title: 'Distractions' },
+] as const
 const cell = (m: Schemas['ProgressMore'], session: string) => m.cells.find((c) => c.session === session)?.says.text ?? ''
 </script>
 
@@ -34,7 +41,7 @@ const cell = (m: Schemas['ProgressMore'], session: string) => m.cells.find((c) =
           </tr>
         </thead>
         <tbody>
-          <tr v-for="m in rows" :key="m.name.key">
+          <tr v-for="m in rows" :key="m.name.text">
             <th scope="row">
               {{ m.name.text }} <span class="quiet small">{{ m.says.text }}</span>
             </th>
@@ -43,24 +50,52 @@ const cell = (m: Schemas['ProgressMore'], session: string) => m.cells.find((c) =
         </tbody>
       </table>
     </div>
+    <p class="quiet">{{ numbers.cycle.text }}</p>
+    <template v-if="numbers.transfer.length">
+      <h2 class="lead">From one side to the other</h2>
+      <p v-for="t in numbers.transfer" :key="t.says.text">{{ t.says.text }}</p>
+    </template>
+    <template v-if="numbers.spread.length">
+      <h2 class="lead">Spread</h2>
+      <div class="wide">
+        <table>
+          <caption class="quiet">
+            With how many different people and under how many different things each task was asked. An empty field was not written
+            down.
+          </caption>
+          <thead>
+            <tr>
+              <th scope="col">Task</th>
+              <th v-for="k in kinds" :key="k.key" scope="col">{{ k.title }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="s in numbers.spread" :key="s.name">
+              <th scope="row">{{ s.name }}</th>
+              <td v-for="k in kinds" :key="k.key">{{ s[k.key] || '' }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </template>
     <template v-if="numbers.beside.length">
       <h2 class="lead">Side by side</h2>
       <div class="wide">
         <table>
           <caption class="quiet">
-            The same task by different people. The share lies eight times of ten between the two ends.
+            The same task by different people, or in different tack. The share lies eight times of ten between the two ends.
           </caption>
           <thead>
             <tr>
               <th scope="col">Task</th>
-              <th scope="col">Who</th>
+              <th scope="col">Who, or in what</th>
               <th scope="col">Soft answers</th>
               <th scope="col">Between</th>
               <th scope="col">Feel it took</th>
             </tr>
           </thead>
-          <tbody v-for="b in numbers.beside" :key="b.name.text">
-            <tr v-for="(p, i) in b.by" :key="p.person">
+          <tbody v-for="(b, n) in numbers.beside" :key="n">
+            <tr v-for="(p, i) in b.by" :key="p.person ?? p.name">
               <th v-if="i === 0" scope="rowgroup" :rowspan="b.by.length">{{ b.name.text }}</th>
               <td>{{ p.name || 'somebody' }}</td>
               <td>{{ p.soft.some }} of {{ p.soft.of }}</td>
