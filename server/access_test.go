@@ -38,7 +38,7 @@ var access = map[string]string{
 	"caseload": "nffyyyyy", "changeCase": "nffffyyh", "clearance": "nffffyyh", "gate": "nffhyyyh", "homework": "nffffyyh",
 	"plan": "nffffyyh", "tryPlan": "nffffyyh", "makePlan": "nffffyyh", "rehearse": "nffffyyh",
 	"sessionStart": "nffhyyyh", "progress": "nffffyyh", "startSession": "nffhyyyh", "sessions": "nffffyyh", "session": "nffhyyyh", "asks": "nffhyyyh",
-	"log": "nffhyyyh", "report": "nffffyyh", "reportPDF": "nffffyyh", "closing": "nffffyyh", "closingPDF": "nffffyyh", "wholeFile": "nffffyyh", "wholeFilePDF": "nffffyyh", "wordReport": "nffffyyh", "summary": "nffhyyyh", "dropSession": "nffhyyyh", "reports": "nffffyyh",
+	"log": "nffhyyyh", "report": "nffffyyh", "reportPDF": "nffffyyh", "closing": "nffffyyh", "wordClosing": "nffffyyh", "closingPDF": "nffffyyh", "wholeFile": "nffffyyh", "wholeFilePDF": "nffffyyh", "wordReport": "nffffyyh", "summary": "nffhyyyh", "dropSession": "nffhyyyh", "reports": "nffffyyh",
 	"takeOn": "nffffyyy", "horse": "nffhyyyh", "changeHorse": "nffffyyh", "addHandler": "nffffyyh", "removeHandler": "nffffyyh", "letter": "nffffyyh",
 	"photographs": "nffffyyh", "addPhotograph": "nffffyyh", "picture": "nffffyyh", "removePhotograph": "nffffyyh", "consent": "nffffyyh",
 	"people": "nffffyyy", "addPerson": "nffffyyy", "changePerson": "nffffyyh", "yards": "nffffyyy", "addYard": "nffffyyy", "changeYard": "nffffyyh",

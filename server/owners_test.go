@@ -433,3 +433,31 @@ func TestNobodyIsOfferedAnothersClearance(t *testing.T) {
 	}
 	assert.False(t, p.practise(not, nil).Logs[0].Kept)
 }
+
+// The page at the end of the work is worded as a visit's is: kept by version, told where
+// somebody was sooner, marked where its numbers have changed since, and on paper.
+func TestTheLastPageIsWorded(t *testing.T) {
+	p := signedInPractice(t)
+	p.clears("lead.forward")
+	path := "/api/horses/" + p.horse + "/closing"
+	word := func(version int, id, text string) answer {
+		return p.ask(http.MethodPut, path, map[string]any{"version": version, "edits": map[string]any{id: map[string]any{"text": text, "basis": "as it was"}}})
+	}
+	var page reports.Paper
+	p.ask(http.MethodGet, path, nil).into(&page)
+	id := page.Sections[0].Sentences[0].ID
+	word(0, id, "She is ready for you.").into(&page)
+	assert.EqualValues(t, 1, page.Version)
+	first := page.Sections[0].Sentences[0]
+	assert.Equal(t, "She is ready for you.", first.Edited)
+	assert.True(t, first.Changed, "it was worded of other numbers")
+	assert.Contains(t, page.Message, "She is ready for you.")
+
+	stale := word(0, id, "Another.")
+	assert.Equal(t, http.StatusConflict, stale.Code)
+	assert.Contains(t, stale.Body.String(), "She is ready for you.")
+	assert.Equal(t, "edits."+id, word(1, id, " ").problem().Errors[0].Field)
+	assert.Contains(t, word(1, "nowhere", "x").problem().Errors[0].Say, "not in the report")
+	p.ask(http.MethodGet, path, nil).into(&page)
+	assert.EqualValues(t, 1, page.Version, "nothing of it was kept")
+}

@@ -202,7 +202,7 @@ func validBody(op [2]string) any {
 		return map[string]any{"person": uuid.NewString(), "step": "lead.back", "on": "2026-06-01", "place": "person"}
 	case last == "ticks":
 		return map[string]any{"run": "loading", "done": []any{}, "seed": 1}
-	case last == "report":
+	case last == "report", last == "closing" && op[0] == http.MethodPut:
 		return map[string]any{"version": 0, "edits": map[string]any{}}
 	case last == "reset" || op[0] == http.MethodDelete:
 		return nil

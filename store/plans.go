@@ -4,7 +4,6 @@ import (
 	"context"
 
 	"ivorybridge/core/plan"
-	"ivorybridge/core/report"
 	"ivorybridge/store/sqlc"
 )
 
@@ -88,58 +87,4 @@ func (v View) Choices(ctx context.Context, practice, caseID string) ([]Chosen, e
 		list = append(list, Chosen{At: r.CreatedAt, Choices: c})
 	}
 	return list, nil
-}
-
-// Edits are the trainer's wording of a session's report, at a version; none
-// yet is version 0.
-type Edits struct {
-	Version int64
-	By      string // name; a user's id when saving
-	At      int64
-	Edits   map[string]report.Edit
-}
-
-// Edits reads the newest wording of a session's report.
-func (v View) Edits(ctx context.Context, practice, session string) (Edits, error) {
-	r, err := v.read.GetLatestReport(ctx, sqlc.GetLatestReportParams{PracticeID: practice, SessionID: session})
-	if named(err) == ErrNotFound {
-		return Edits{Edits: map[string]report.Edit{}}, nil
-	}
-	if err != nil {
-		return Edits{}, reading("the report", err)
-	}
-	edits, err := readJSON[map[string]report.Edit]("the report", r.Edits)
-	return Edits{Version: r.Version, By: r.SavedBy, At: r.SavedAt, Edits: edits}, err
-}
-
-// SaveEdits keeps the next version of a report's wording; a *StaleError if
-// somebody saved one since e.Version was read.
-func (s *Store) SaveEdits(ctx context.Context, actor Actor, session string, e Edits) error {
-	err := s.write(ctx, "saving a report", func(q *sqlc.Queries) error {
-		now, err := q.GetLatestReport(ctx, sqlc.GetLatestReportParams{PracticeID: actor.Practice, SessionID: session})
-		if err != nil && named(err) != ErrNotFound {
-			return err
-		}
-		if now.Version != e.Version {
-			return &StaleError{}
-		}
-		if err := q.InsertReport(ctx, sqlc.InsertReportParams{
-			PracticeID: actor.Practice, SessionID: session, Version: e.Version + 1, Edits: writeJSON(e.Edits), SavedBy: actor.User, SavedAt: actor.At,
-		}); err != nil {
-			return err
-		}
-		return actor.changed(ctx, q, "report saved", session)
-	}, theSession(ctx, actor, session))
-	return s.staleEdits(ctx, err, actor.Practice, session)
-}
-
-func (s *Store) staleEdits(ctx context.Context, err error, practice, session string) error {
-	if _, ok := asStale(err); !ok {
-		return err
-	}
-	now, readErr := s.Edits(ctx, practice, session)
-	if readErr != nil {
-		return readErr
-	}
-	return &StaleError{Current: now}
 }

@@ -153,28 +153,36 @@ func (s *Service) wordReport(ctx context.Context, c api.Caller, in *wordingInput
 	if err != nil {
 		return Report{}, err
 	}
-	known := map[string]bool{}
-	for _, section := range doc.Sections {
-		for _, sentence := range section.Sentences {
-			known[sentence.ID] = true
-		}
-	}
-	grave := map[string]bool{}
-	for _, section := range doc.Sections {
-		for _, sentence := range section.Sentences {
-			grave[sentence.ID] = sentence.Grave
-		}
-	}
 	earlier, err := c.View.Edits(ctx, c.Practice, in.ID)
 	if err != nil {
 		return Report{}, err
 	}
+	if err := unworded(doc, earlier.Edits, in.Body.Edits); err != nil {
+		return Report{}, err
+	}
+	err = s.Store.SaveEdits(ctx, c.Actor(), in.ID, store.Edits{Version: in.Body.Version, Edits: in.Body.Edits})
+	if err != nil {
+		return Report{}, staleWording(err)
+	}
+	return s.report(ctx, c, &api.ByID{ID: in.ID})
+}
+
+// unworded says which of the trainer's sentences can't be kept: those of another page,
+// empty ones, and an incident that is left out without a reason.
+func unworded(doc report.Document, earlier, edits map[string]report.Edit) error {
+	sentences := map[string]report.Sentence{}
+	for _, section := range doc.Sections {
+		for _, sentence := range section.Sentences {
+			sentences[sentence.ID] = sentence
+		}
+	}
 	var wrong []api.FieldProblem
-	for id, e := range in.Body.Edits {
-		if _, before := earlier.Edits[id]; !known[id] && !before {
+	for id, e := range edits {
+		now, known := sentences[id]
+		if _, before := earlier[id]; !known && !before {
 			wrong = append(wrong, api.FieldProblem{Field: "edits." + id, Say: "This sentence is not in the report. Reload the page."})
 		}
-		if e.Left && grave[id] && strings.TrimSpace(e.Reason) == "" {
+		if e.Left && now.Grave && strings.TrimSpace(e.Reason) == "" {
 			wrong = append(wrong, api.FieldProblem{Field: "edits." + id, Say: "An incident is left out with a reason only. It stays on record."})
 		}
 		if !e.Left && strings.TrimSpace(e.Text) == "" {
@@ -182,16 +190,17 @@ func (s *Service) wordReport(ctx context.Context, c api.Caller, in *wordingInput
 		}
 	}
 	if len(wrong) > 0 {
-		return Report{}, api.Faulty(wrong...)
+		return api.Faulty(wrong...)
 	}
-	err = s.Store.SaveEdits(ctx, c.Actor(), in.ID, store.Edits{Version: in.Body.Version, Edits: in.Body.Edits})
-	if err != nil {
-		return Report{}, api.Stale(err, func(now any) Wording {
-			e := now.(store.Edits)
-			return Wording{Version: e.Version, SavedBy: e.By, Edits: e.Edits}
-		})
-	}
-	return s.report(ctx, c, &api.ByID{ID: in.ID})
+	return nil
+}
+
+// staleWording is what a save came to where somebody else saved one in between.
+func staleWording(err error) error {
+	return api.Stale(err, func(now any) Wording {
+		e := now.(store.Edits)
+		return Wording{Version: e.Version, SavedBy: e.By, Edits: e.Edits}
+	})
 }
 
 func (s *Service) reports(ctx context.Context, c api.Caller, in *api.ByID) ([]ReportRow, error) {

@@ -70,6 +70,14 @@ SELECT r.version, r.edits, r.saved_at, u.name AS saved_by FROM reports AS r
 JOIN users AS u ON u.practice_id = r.practice_id AND u.id = r.saved_by
 WHERE r.practice_id = ? AND r.session_id = ? ORDER BY r.version DESC LIMIT 1;
 
+-- name: InsertClosing :exec
+INSERT INTO closings (practice_id, case_id, version, edits, saved_by, saved_at) VALUES (?, ?, ?, ?, ?, ?);
+
+-- name: GetLatestClosing :one
+SELECT c.version, c.edits, c.saved_at, u.name AS saved_by FROM closings AS c
+JOIN users AS u ON u.practice_id = c.practice_id AND u.id = c.saved_by
+WHERE c.practice_id = ? AND c.case_id = ? ORDER BY c.version DESC LIMIT 1;
+
 -- name: CountEntries :one
 SELECT count(*) FROM entries WHERE practice_id = ? AND session_id = ?;
 

@@ -165,6 +165,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getLaddersStmt, err = db.PrepareContext(ctx, getLadders); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLadders: %w", err)
 	}
+	if q.getLatestClosingStmt, err = db.PrepareContext(ctx, getLatestClosing); err != nil {
+		return nil, fmt.Errorf("error preparing query GetLatestClosing: %w", err)
+	}
 	if q.getLatestLadderStmt, err = db.PrepareContext(ctx, getLatestLadder); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLatestLadder: %w", err)
 	}
@@ -338,6 +341,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.insertChangeStmt, err = db.PrepareContext(ctx, insertChange); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertChange: %w", err)
+	}
+	if q.insertClosingStmt, err = db.PrepareContext(ctx, insertClosing); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertClosing: %w", err)
 	}
 	if q.insertConsentStmt, err = db.PrepareContext(ctx, insertConsent); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertConsent: %w", err)
@@ -720,6 +726,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getLaddersStmt: %w", cerr)
 		}
 	}
+	if q.getLatestClosingStmt != nil {
+		if cerr := q.getLatestClosingStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getLatestClosingStmt: %w", cerr)
+		}
+	}
 	if q.getLatestLadderStmt != nil {
 		if cerr := q.getLatestLadderStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getLatestLadderStmt: %w", cerr)
@@ -1008,6 +1019,11 @@ func (q *Queries) Close() error {
 	if q.insertChangeStmt != nil {
 		if cerr := q.insertChangeStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertChangeStmt: %w", cerr)
+		}
+	}
+	if q.insertClosingStmt != nil {
+		if cerr := q.insertClosingStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertClosingStmt: %w", cerr)
 		}
 	}
 	if q.insertConsentStmt != nil {
@@ -1331,6 +1347,7 @@ type Queries struct {
 	getInvitationsStmt       *sql.Stmt
 	getLadderStmt            *sql.Stmt
 	getLaddersStmt           *sql.Stmt
+	getLatestClosingStmt     *sql.Stmt
 	getLatestLadderStmt      *sql.Stmt
 	getLatestReportStmt      *sql.Stmt
 	getLimitsStmt            *sql.Stmt
@@ -1389,6 +1406,7 @@ type Queries struct {
 	insertAtDoorStmt         *sql.Stmt
 	insertCaseStmt           *sql.Stmt
 	insertChangeStmt         *sql.Stmt
+	insertClosingStmt        *sql.Stmt
 	insertConsentStmt        *sql.Stmt
 	insertEntryStmt          *sql.Stmt
 	insertHandlerStmt        *sql.Stmt
@@ -1489,6 +1507,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getInvitationsStmt:       q.getInvitationsStmt,
 		getLadderStmt:            q.getLadderStmt,
 		getLaddersStmt:           q.getLaddersStmt,
+		getLatestClosingStmt:     q.getLatestClosingStmt,
 		getLatestLadderStmt:      q.getLatestLadderStmt,
 		getLatestReportStmt:      q.getLatestReportStmt,
 		getLimitsStmt:            q.getLimitsStmt,
@@ -1547,6 +1566,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertAtDoorStmt:         q.insertAtDoorStmt,
 		insertCaseStmt:           q.insertCaseStmt,
 		insertChangeStmt:         q.insertChangeStmt,
+		insertClosingStmt:        q.insertClosingStmt,
 		insertConsentStmt:        q.insertConsentStmt,
 		insertEntryStmt:          q.insertEntryStmt,
 		insertHandlerStmt:        q.insertHandlerStmt,

@@ -44,6 +44,15 @@ type Change struct {
 	Subject    string
 }
 
+type Closing struct {
+	PracticeID string
+	CaseID     string
+	Version    int64
+	Edits      string
+	SavedBy    string
+	SavedAt    int64
+}
+
 type Consent struct {
 	PracticeID  string
 	PersonID    string

@@ -391,6 +391,36 @@ func (q *Queries) GetHorsesOfAll(ctx context.Context) ([]GetHorsesOfAllRow, erro
 	return items, nil
 }
 
+const getLatestClosing = `-- name: GetLatestClosing :one
+SELECT c.version, c.edits, c.saved_at, u.name AS saved_by FROM closings AS c
+JOIN users AS u ON u.practice_id = c.practice_id AND u.id = c.saved_by
+WHERE c.practice_id = ? AND c.case_id = ? ORDER BY c.version DESC LIMIT 1
+`
+
+type GetLatestClosingParams struct {
+	PracticeID string
+	CaseID     string
+}
+
+type GetLatestClosingRow struct {
+	Version int64
+	Edits   string
+	SavedAt int64
+	SavedBy string
+}
+
+func (q *Queries) GetLatestClosing(ctx context.Context, arg GetLatestClosingParams) (GetLatestClosingRow, error) {
+	row := q.queryRow(ctx, q.getLatestClosingStmt, getLatestClosing, arg.PracticeID, arg.CaseID)
+	var i GetLatestClosingRow
+	err := row.Scan(
+		&i.Version,
+		&i.Edits,
+		&i.SavedAt,
+		&i.SavedBy,
+	)
+	return i, err
+}
+
 const getLatestReport = `-- name: GetLatestReport :one
 SELECT r.version, r.edits, r.saved_at, u.name AS saved_by FROM reports AS r
 JOIN users AS u ON u.practice_id = r.practice_id AND u.id = r.saved_by
@@ -924,6 +954,31 @@ func (q *Queries) GetTrackOfSession(ctx context.Context, arg GetTrackOfSessionPa
 		return nil, err
 	}
 	return items, nil
+}
+
+const insertClosing = `-- name: InsertClosing :exec
+INSERT INTO closings (practice_id, case_id, version, edits, saved_by, saved_at) VALUES (?, ?, ?, ?, ?, ?)
+`
+
+type InsertClosingParams struct {
+	PracticeID string
+	CaseID     string
+	Version    int64
+	Edits      string
+	SavedBy    string
+	SavedAt    int64
+}
+
+func (q *Queries) InsertClosing(ctx context.Context, arg InsertClosingParams) error {
+	_, err := q.exec(ctx, q.insertClosingStmt, insertClosing,
+		arg.PracticeID,
+		arg.CaseID,
+		arg.Version,
+		arg.Edits,
+		arg.SavedBy,
+		arg.SavedAt,
+	)
+	return err
 }
 
 const insertEntry = `-- name: InsertEntry :exec

@@ -354,7 +354,8 @@ export interface paths {
         };
         /** The page at the end of the work */
         get: operations["closing"];
-        put?: never;
+        /** Keep the trainer's wording of the page at the end of the work */
+        put: operations["wordClosing"];
         post?: never;
         delete?: never;
         options?: never;
@@ -4854,6 +4855,11 @@ export interface components {
             sections: components["schemas"]["ReportSection"][];
             title: string;
             under: string;
+            /**
+             * Format: int64
+             * @description of the trainer's wording; 0: none yet, or a file that nobody words
+             */
+            version: number;
         };
         Part: {
             key: string;
@@ -5906,9 +5912,15 @@ export interface components {
             steps: string[];
         };
         ProgressSpread: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description who was with it
+             */
             company: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description what drew its eye
+             */
             distractions: number;
             /** @description the step's name */
             name: string;
@@ -5917,9 +5929,15 @@ export interface components {
              * @description who held the rope
              */
             people: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description where it was worked
+             */
             places: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description kinds of tack
+             */
             tack: number;
         };
         ProgressStep: {
@@ -8388,6 +8406,59 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Paper"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wordClosing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordingInputBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

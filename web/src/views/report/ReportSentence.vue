@@ -5,11 +5,12 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/types'
 import { clockTime } from '../../words'
 
-const { sentence, edit, editing, report, wrong } = defineProps<{
+const { sentence, edit, editing, page, wrong } = defineProps<{
   sentence: Schemas['ReportSentence']
   edit?: Schemas['ReportEdit']
   editing: boolean
-  report: Schemas['Report']
+  /** The page it stands on: the visit's with what was logged, or the last one. */
+  page: { session?: string; horse: { id: string }; reps?: Schemas['RepBehind'][] | null }
   wrong?: string
 }>()
 const emit = defineEmits<{ change: [change: Partial<Schemas['ReportEdit']>]; reset: [] }>()
@@ -17,17 +18,17 @@ const emit = defineEmits<{ change: [change: Partial<Schemas['ReportEdit']>]; res
 const open = ref(false)
 const reps = computed(() => {
   const ids = new Set(sentence.behind.entries ?? [])
-  return report.reps.filter((r) => ids.has(r.id))
+  return (page.reps ?? []).filter((r) => ids.has(r.id))
 })
 const places: Record<string, [name: string, to: string]> = {
-  session: ['the session', `/arena/${report.session}/after`],
-  assessment: ['the assessment', `/horses/${report.horse.id}/assessment`],
-  plan: ['the plan', `/horses/${report.horse.id}/plan`],
-  homework: ['homework and clearance', `/horses/${report.horse.id}/plan?see=clearance`],
-  horse: ['the bridge', `/horses/${report.horse.id}`],
+  session: page.session ? ['the session', `/arena/${page.session}/after`] : ['the sessions', `/horses/${page.horse.id}/sessions`],
+  assessment: ['the assessment', `/horses/${page.horse.id}/assessment`],
+  plan: ['the plan', `/horses/${page.horse.id}/plan`],
+  homework: ['homework and clearance', `/horses/${page.horse.id}/plan?see=clearance`],
+  horse: ['the bridge', `/horses/${page.horse.id}`],
 }
 const place = computed(
-  (): [name: string, to: string] => places[sentence.behind.place] ?? ['the bridge', `/horses/${report.horse.id}`],
+  (): [name: string, to: string] => places[sentence.behind.place] ?? ['the bridge', `/horses/${page.horse.id}`],
 )
 </script>
 

@@ -1,85 +1,42 @@
 <script setup lang="ts">
 // The owner's page after a visit: written from the log, then worded by the
 // trainer, sentence by sentence. Safety sentences stay as they are.
-import { computed, ref, shallowRef } from 'vue'
+import { ref } from 'vue'
 import { api, told } from '../../api/client'
-import type { Schemas } from '../../api/types'
 import { me } from '../../api/me'
-import { useLoad, useSend } from '../../api/use'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
 import PageState from '../../parts/PageState.vue'
-import StaleNote, { type Difference } from '../../parts/StaleNote.vue'
+import StaleNote from '../../parts/StaleNote.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import { longDate } from '../../words'
 import ReportSentence from './ReportSentence.vue'
 import SendPanel from './SendPanel.vue'
-
-type Edit = Schemas['ReportEdit']
-type Report = Schemas['Report']
+import { useWording } from './useWording'
 
 const { id } = defineProps<{ id: string }>()
 const params = { path: { id } }
-const edits = shallowRef<Record<string, Edit>>({})
-const version = ref(0)
-const editing = ref(false)
-const saved = ref(false)
 const sending = ref(false)
-const saving = useSend()
-
-const { data, trouble, load } = useLoad(async () => take(await told(api.GET('/api/sessions/{id}/report', { params }))))
-
-/** Takes a report with its wording as it is kept. */
-function take(r: Report): Report {
-  version.value = r.version
-  const list = r.sections.flatMap((s) => s.sentences).filter((s) => s.edited || s.left_out)
-  edits.value = Object.fromEntries(
-    list.map((s) => [s.id, { text: s.edited ?? '', basis: s.changed ? '' : s.basis, left_out: s.left_out, reason: s.reason }]),
-  )
-  return r
-}
-
-const sections = computed(() =>
-  (data.value?.sections ?? [])
-    .map((s) => ({ ...s, sentences: editing.value ? s.sentences : s.sentences.filter((x) => !edits.value[x.id]?.left_out) }))
-    .filter((s) => s.sentences.length > 0),
+const {
+  data,
+  trouble,
+  load,
+  sections,
+  edits,
+  edit,
+  editing,
+  saved,
+  saving,
+  save,
+  leave,
+  theirs,
+  differing,
+  mine,
+  takeTheirs,
+  wrongAt,
+} = useWording(
+  () => told(api.GET('/api/sessions/{id}/report', { params })),
+  (body) => told(api.PUT('/api/sessions/{id}/report', { params, body })),
 )
-
-function edit(sentence: Schemas['ReportSentence'], change?: Partial<Edit>) {
-  const rest = Object.fromEntries(Object.entries(edits.value).filter(([key]) => key !== sentence.id))
-  const now = edits.value[sentence.id] ?? { text: sentence.said.text, basis: sentence.basis }
-  edits.value = change ? { ...rest, [sentence.id]: { ...now, basis: sentence.basis, ...change } } : rest
-  saved.value = false
-}
-
-async function save() {
-  const body = { version: version.value, edits: edits.value }
-  const now = await saving.send(() => told(api.PUT('/api/sessions/{id}/report', { params, body })))
-  if (!now) return
-  data.value = take(now)
-  editing.value = false
-  saved.value = true
-}
-
-const theirs = computed(() => saving.trouble.value?.current as Schemas['Wording'] | undefined)
-const differing = computed<Difference[]>(() => {
-  const t = theirs.value
-  if (!t) return []
-  const say = (e?: Edit) => (e?.left_out ? 'left out' : (e?.text ?? 'as written from the log'))
-  return [...new Set([...Object.keys(edits.value), ...Object.keys(t.edits)])]
-    .map((key) => ({ name: nameOf(key), mine: say(edits.value[key]), theirs: say(t.edits[key]) }))
-    .filter((d) => d.mine !== d.theirs)
-})
-const nameOf = (key: string) => data.value?.sections.find((s) => s.sentences.some((x) => x.id === key))?.title.text ?? key
-
-async function mine() {
-  version.value = theirs.value?.version ?? version.value
-  await save()
-}
-
-async function takeTheirs() {
-  saving.trouble.value = undefined
-  await load()
-}
 
 const print = () => window.print()
 </script>
@@ -96,7 +53,7 @@ const print = () => window.print()
             <p v-if="saved" role="status">Saved.</p>
             <template v-if="editing">
               <ElButton type="primary" :loading="saving.sending.value" @click="save">Save the wording</ElButton>
-              <ElButton @click="((editing = false), load())">Leave it as it was</ElButton>
+              <ElButton @click="leave">Leave it as it was</ElButton>
             </template>
             <template v-else>
               <ElButton @click="editing = true">Word it yourself</ElButton>
@@ -137,8 +94,8 @@ const print = () => window.print()
                 :sentence="x"
                 :edit="edits[x.id]"
                 :editing="editing && !x.fixed"
-                :report="data"
-                :wrong="saving.trouble.value?.fields[`edits.${x.id}`]"
+                :page="data"
+                :wrong="wrongAt(x.id)"
                 @change="edit(x, $event)"
                 @reset="edit(x)"
               />
