@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The owner's page after a visit: written from the log, then worded by the
 // trainer, sentence by sentence. Safety sentences stay as they are.
-import { ref } from 'vue'
+import { reactive, ref } from 'vue'
 import { api, told } from '../../api/client'
 import { me } from '../../api/me'
 import BridgeDrawing from '../../parts/BridgeDrawing.vue'
@@ -16,26 +16,11 @@ import { useWording } from './useWording'
 const { id } = defineProps<{ id: string }>()
 const params = { path: { id } }
 const sending = ref(false)
-const {
-  data,
-  trouble,
-  load,
-  sections,
-  edits,
-  edit,
-  editing,
-  saved,
-  saving,
-  save,
-  leave,
-  theirs,
-  differing,
-  mine,
-  takeTheirs,
-  wrongAt,
-} = useWording(
-  () => told(api.GET('/api/sessions/{id}/report', { params })),
-  (body) => told(api.PUT('/api/sessions/{id}/report', { params, body })),
+const w = reactive(
+  useWording(
+    () => told(api.GET('/api/sessions/{id}/report', { params })),
+    (body) => told(api.PUT('/api/sessions/{id}/report', { params, body })),
+  ),
 )
 
 const print = () => window.print()
@@ -43,67 +28,72 @@ const print = () => window.print()
 
 <template>
   <div class="page">
-    <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
-      <template v-if="data">
+    <PageState :trouble="w.trouble" :ready="w.data !== undefined" @again="w.load">
+      <template v-if="w.data">
         <div class="bar row between no-print">
           <p>
-            <RouterLink :to="`/horses/${data.horse.id}/reports`">{{ data.horse.name }}, all reports</RouterLink>
+            <RouterLink :to="`/horses/${w.data.horse.id}/reports`">{{ w.data.horse.name }}, all reports</RouterLink>
           </p>
           <div class="row">
-            <p v-if="saved" role="status">Saved.</p>
-            <template v-if="editing">
-              <ElButton type="primary" :loading="saving.sending.value" @click="save">Save the wording</ElButton>
-              <ElButton @click="leave">Leave it as it was</ElButton>
+            <p v-if="w.saved" role="status">Saved.</p>
+            <template v-if="w.editing">
+              <ElButton type="primary" :loading="w.saving.sending" @click="w.save">Save the wording</ElButton>
+              <ElButton @click="w.leave">Leave it as it was</ElButton>
             </template>
             <template v-else>
-              <ElButton @click="editing = true">Word it yourself</ElButton>
-              <a class="button plain" :href="`/api/sessions/${data.session}/report.pdf`" download>PDF</a>
+              <ElButton @click="w.editing = true">Word it yourself</ElButton>
+              <a class="button plain" :href="`/api/sessions/${w.data.session}/report.pdf`" download>PDF</a>
               <ElButton @click="print">Print</ElButton>
               <ElButton type="primary" :aria-expanded="sending" @click="sending = !sending">Send</ElButton>
             </template>
           </div>
         </div>
-        <p v-if="!data.ended" class="strong no-print">This session is still open; the page may change.</p>
+        <p v-if="!w.data.ended" class="strong no-print">This session is still open; the page may change.</p>
         <StaleNote
-          v-if="theirs"
+          v-if="w.theirs"
           class="no-print"
-          :differences="differing"
-          :by="theirs.saved_by"
-          @mine="mine"
-          @theirs="takeTheirs"
+          :differences="w.differing"
+          :by="w.theirs.saved_by"
+          @mine="w.mine"
+          @theirs="w.takeTheirs"
         />
-        <WrongNote v-else :trouble="saving.trouble.value" />
-        <SendPanel v-if="sending && !editing" :key="data.version" :report="data" @sent="data = { ...data, sent_at: $event }" />
+        <WrongNote v-else :trouble="w.saving.trouble" />
+        <SendPanel
+          v-if="sending && !w.editing"
+          :key="w.data.version"
+          :report="w.data"
+          @sent="w.data = { ...w.data, sent_at: $event }"
+        />
         <article class="paper">
           <header class="head">
             <div>
-              <h1>{{ data.horse.name }}</h1>
+              <h1>{{ w.data.horse.name }}</h1>
               <p class="quiet">
-                Visit on {{ longDate(data.date) }}<template v-if="data.yard">, {{ data.yard }}</template
-                ><template v-if="data.for.length"> · for {{ data.for.join(', ') }}</template>
+                Visit on {{ longDate(w.data.date) }}<template v-if="w.data.yard">, {{ w.data.yard }}</template
+                ><template v-if="w.data.for.length"> · for {{ w.data.for.join(', ') }}</template>
               </p>
             </div>
-            <p class="quiet right">{{ me?.practice_name }}<br />{{ data.by }}</p>
+            <p class="quiet right">{{ me?.practice_name }}<br />{{ w.data.by }}</p>
           </header>
-          <template v-for="(s, i) in sections" :key="s.key">
+          <template v-for="(s, i) in w.sections" :key="s.key">
             <section class="part" :class="s.key">
               <h2>{{ s.title.text }}</h2>
               <ReportSentence
                 v-for="x in s.sentences"
                 :key="x.id"
                 :sentence="x"
-                :edit="edits[x.id]"
-                :editing="editing && !x.fixed"
-                :page="data"
-                :wrong="wrongAt(x.id)"
-                @change="edit(x, $event)"
-                @reset="edit(x)"
+                :edit="w.edits[x.id]"
+                :editing="w.editing && !x.fixed"
+                :page="w.data"
+                :wrong="w.wrongAt(x.id)"
+                @change="w.edit(x, $event)"
+                @reset="w.edit(x)"
               />
             </section>
             <template v-if="i === 0">
-              <BridgeDrawing class="picture" :bridge="data.bridge" />
-              <dl v-if="data.figures.length" class="figures">
-                <div v-for="f in data.figures" :key="f.label.key">
+              <BridgeDrawing class="picture" :bridge="w.data.bridge" />
+              <dl v-if="w.data.figures.length" class="figures">
+                <div v-for="f in w.data.figures" :key="f.label.key">
                   <dt>{{ f.label.text }}</dt>
                   <dd>{{ f.before.text === f.after.text ? f.after.text : `${f.before.text} → ${f.after.text}` }}</dd>
                   <dd class="quiet">{{ f.means.text }}</dd>
