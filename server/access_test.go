@@ -17,6 +17,7 @@ import (
 	"ivorybridge/core/homework"
 	"ivorybridge/server/api"
 	"ivorybridge/server/horses"
+	"ivorybridge/server/visits"
 	"ivorybridge/store"
 )
 
@@ -47,6 +48,8 @@ var access = map[string]string{
 	"ownAsks": "nffyyyyy", "catalog": "nffyyyyy", "methods": "nffyyyyy", "handbook": "nffyyyyy", "problems": "nffyyyyy", "tick": "nffyyyyy",
 	"incidents": "nffhyyyh", "addIncident": "nffhyyyh", "setAside": "nffffyyh", "linksOfPerson": "nffffyyh", "linkPerson": "nffffyyh", "linksOfReport": "nffffyyh", "linkReport": "nffffyyh", "switchLinkOff": "nffffyyh", "sendReport": "nffffyyh",
 	"practised": "nffffyyh", "resumeHomework": "nffffyyh", "ownerPages": "hhhhhhhh", "sendPhotograph": "hhhhhhhh", "practise": "hhhhhhhh",
+	"diary": "nffffyyy", "addVisit": "nffffyyy", "changeVisit": "nffffyyh", "cancelVisit": "nffffyyh", "horseVisits": "nffffyyh",
+	"day": "nffffyyy", "orderDay": "nffffyyh", "roads": "nffffyyy", "setDrive": "nffffyyh", "placeYard": "nffffyyh", "setMyDay": "nffffyyy",
 	"copyLadder": "nfffffyy", "changeLadder": "nfffffyh",
 }
 
@@ -137,6 +140,10 @@ func everything(t *testing.T) (*practice, map[string]string) {
 	practised := store.Practised{Log: homework.Log{ID: uuid.NewString(), Person: owner, Step: "lead.back", On: "2026-06-01"}, HorseID: horse}
 	require.NoError(t, p.Store.AddPractised(context.Background(), lead.Practice, practised))
 	ids["practised"] = practised.ID
+	var visit visits.VisitKept
+	p.ask(http.MethodPost, "/api/visits", map[string]any{"horses": []string{horse}, "on": "2026-06-02", "minutes": 45, "agreed": true}).into(&visit)
+	ids["visits"] = visit.Visit.ID
+	ids["near yard"] = made("/api/yards", map[string]any{"name": "Near"})
 	return p, ids
 }
 
@@ -243,6 +250,18 @@ func (p *practice) bodyFor(op operation, ids map[string]string) any {
 		return map[string]any{"log": ids["practised"], "reason": "I was there"}
 	case "linkPerson", "linkReport":
 		return map[string]any{"days": 3}
+	case "addVisit":
+		return map[string]any{"horses": []string{ids["horses"]}, "on": "2026-06-02", "minutes": 45, "agreed": true}
+	case "changeVisit":
+		return map[string]any{"horses": []string{ids["horses"]}, "on": "2026-06-02", "minutes": 45, "agreed": true, "version": 1}
+	case "cancelVisit":
+		return map[string]any{"reason": "ice", "version": 2}
+	case "orderDay":
+		return map[string]any{"on": "2026-06-02", "visits": []string{ids["visits"]}, "by_hand": true}
+	case "setDrive":
+		return map[string]any{"a": ids["yards"], "b": ids["near yard"], "minutes": 12}
+	case "placeYard":
+		return map[string]any{"yard": ids["yards"], "place": "54.5, -3.1"}
 	case "rehearse":
 		return map[string]any{"person": ids["people"], "step": "lead.back", "on": "2026-06-01", "place": "person"}
 	case "addTrailer", "addYard":

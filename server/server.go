@@ -27,6 +27,7 @@ import (
 	"ivorybridge/server/plans"
 	"ivorybridge/server/reports"
 	"ivorybridge/server/sessions"
+	"ivorybridge/server/visits"
 	"ivorybridge/store"
 )
 
@@ -121,4 +122,5 @@ func (s *Server) register(a *api.API) {
 	methods.New(s.cases)
 	reports.New(s.cases)
 	owners.New(s.cases)
+	visits.New(s.cases)
 }

@@ -214,6 +214,20 @@ func validBody(op [2]string) any {
 		return map[string]any{"log": uuid.NewString(), "reason": "x"}
 	case last == "incidents":
 		return map[string]any{"kind": "bit", "on": "2026-06-01", "hurt": "nobody", "what": "x"}
+	case last == "visits":
+		return map[string]any{"horses": []string{uuid.NewString()}, "on": "2026-06-02", "minutes": 45, "agreed": true}
+	case last == "cancel":
+		return map[string]any{"reason": "ice", "version": 1}
+	case last == "order":
+		return map[string]any{"on": "2026-06-02", "visits": []string{uuid.NewString()}, "by_hand": true}
+	case last == "drive":
+		return map[string]any{"a": uuid.NewString(), "b": uuid.NewString(), "minutes": 12}
+	case last == "place":
+		return map[string]any{"yard": uuid.NewString(), "place": "54.5, -3.1"}
+	case last == "begins":
+		return map[string]any{"at": "07:30", "rounds": []any{}}
+	case strings.Contains(op[1], "/visits/"):
+		return map[string]any{"horses": []string{uuid.NewString()}, "on": "2026-06-02", "minutes": 45, "agreed": true, "version": 1}
 	case last == "consents":
 		return map[string]any{"kind": "photographs", "on": "2026-06-01"}
 	}

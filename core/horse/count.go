@@ -45,3 +45,9 @@ func DayAfter(day string, days int) string {
 	}
 	return from.AddDate(0, 0, days).Format(time.DateOnly)
 }
+
+// Weekday is that of a date, YYYY-MM-DD; of what is no date it is Thursday.
+func Weekday(date string) time.Weekday {
+	n, _ := DayNumber(date)
+	return time.Unix(int64(n)*24*60*60, 0).UTC().Weekday()
+}

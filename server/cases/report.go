@@ -8,6 +8,7 @@ import (
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
 	"ivorybridge/core/progress"
 	"ivorybridge/core/report"
 	"ivorybridge/core/track"
@@ -198,17 +199,22 @@ func (s *Reader) now(ctx context.Context, c api.Caller, r Reading, reader For) (
 	if err != nil {
 		return report.Input{}, err
 	}
+	in.Standing.Proposed, err = s.Asked(ctx, c, r)
+	return in, err
+}
+
+// Asked is what the newest session asked for of the next visit; empty: there was none.
+func (s *Reader) Asked(ctx context.Context, c api.Caller, r Reading) (phrase.Message, error) {
 	list, err := c.View.SessionsOf(ctx, c.Practice, r.Horse.ID)
 	if err != nil || len(list) == 0 {
-		return in, err
+		return phrase.Message{}, err
 	}
 	t, err := s.Tell(ctx, c, r, list[len(list)-1])
 	if err != nil {
-		return report.Input{}, err
+		return phrase.Message{}, err
 	}
 	review, err := s.reviewOf(r, t)
-	in.Standing.Proposed = review.Next
-	return in, err
+	return review.Next, err
 }
 
 // then is how each ask was on the first day it was asked: in the assessment, else

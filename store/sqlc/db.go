@@ -39,8 +39,14 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.countPictureStmt, err = db.PrepareContext(ctx, countPicture); err != nil {
 		return nil, fmt.Errorf("error preparing query CountPicture: %w", err)
 	}
+	if q.countPractisedBetweenStmt, err = db.PrepareContext(ctx, countPractisedBetween); err != nil {
+		return nil, fmt.Errorf("error preparing query CountPractisedBetween: %w", err)
+	}
 	if q.countRunOutStmt, err = db.PrepareContext(ctx, countRunOut); err != nil {
 		return nil, fmt.Errorf("error preparing query CountRunOut: %w", err)
+	}
+	if q.deleteDriveStmt, err = db.PrepareContext(ctx, deleteDrive); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteDrive: %w", err)
 	}
 	if q.deleteExpiredSignInsStmt, err = db.PrepareContext(ctx, deleteExpiredSignIns); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteExpiredSignIns: %w", err)
@@ -71,6 +77,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.deleteSignInsOfStmt, err = db.PrepareContext(ctx, deleteSignInsOf); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteSignInsOf: %w", err)
+	}
+	if q.deleteVisitedStmt, err = db.PrepareContext(ctx, deleteVisited); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteVisited: %w", err)
 	}
 	if q.dropHistoriesStmt, err = db.PrepareContext(ctx, dropHistories); err != nil {
 		return nil, fmt.Errorf("error preparing query DropHistories: %w", err)
@@ -108,8 +117,17 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getConsentsStmt, err = db.PrepareContext(ctx, getConsents); err != nil {
 		return nil, fmt.Errorf("error preparing query GetConsents: %w", err)
 	}
+	if q.getDayBeginsStmt, err = db.PrepareContext(ctx, getDayBegins); err != nil {
+		return nil, fmt.Errorf("error preparing query GetDayBegins: %w", err)
+	}
+	if q.getDeadlinesBetweenStmt, err = db.PrepareContext(ctx, getDeadlinesBetween); err != nil {
+		return nil, fmt.Errorf("error preparing query GetDeadlinesBetween: %w", err)
+	}
 	if q.getDoorStmt, err = db.PrepareContext(ctx, getDoor); err != nil {
 		return nil, fmt.Errorf("error preparing query GetDoor: %w", err)
+	}
+	if q.getDrivesStmt, err = db.PrepareContext(ctx, getDrives); err != nil {
+		return nil, fmt.Errorf("error preparing query GetDrives: %w", err)
 	}
 	if q.getEndsStmt, err = db.PrepareContext(ctx, getEnds); err != nil {
 		return nil, fmt.Errorf("error preparing query GetEnds: %w", err)
@@ -149,6 +167,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getHorsesOfPersonStmt, err = db.PrepareContext(ctx, getHorsesOfPerson); err != nil {
 		return nil, fmt.Errorf("error preparing query GetHorsesOfPerson: %w", err)
+	}
+	if q.getInWorkStmt, err = db.PrepareContext(ctx, getInWork); err != nil {
+		return nil, fmt.Errorf("error preparing query GetInWork: %w", err)
 	}
 	if q.getIncidentsStmt, err = db.PrepareContext(ctx, getIncidents); err != nil {
 		return nil, fmt.Errorf("error preparing query GetIncidents: %w", err)
@@ -276,6 +297,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getSessionsBetweenStmt, err = db.PrepareContext(ctx, getSessionsBetween); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSessionsBetween: %w", err)
 	}
+	if q.getSessionsOfDaysStmt, err = db.PrepareContext(ctx, getSessionsOfDays); err != nil {
+		return nil, fmt.Errorf("error preparing query GetSessionsOfDays: %w", err)
+	}
 	if q.getSessionsOfHorseStmt, err = db.PrepareContext(ctx, getSessionsOfHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSessionsOfHorse: %w", err)
 	}
@@ -315,6 +339,21 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getUsersStmt, err = db.PrepareContext(ctx, getUsers); err != nil {
 		return nil, fmt.Errorf("error preparing query GetUsers: %w", err)
 	}
+	if q.getVisitStmt, err = db.PrepareContext(ctx, getVisit); err != nil {
+		return nil, fmt.Errorf("error preparing query GetVisit: %w", err)
+	}
+	if q.getVisitedBetweenStmt, err = db.PrepareContext(ctx, getVisitedBetween); err != nil {
+		return nil, fmt.Errorf("error preparing query GetVisitedBetween: %w", err)
+	}
+	if q.getVisitedByStmt, err = db.PrepareContext(ctx, getVisitedBy); err != nil {
+		return nil, fmt.Errorf("error preparing query GetVisitedBy: %w", err)
+	}
+	if q.getVisitsStmt, err = db.PrepareContext(ctx, getVisits); err != nil {
+		return nil, fmt.Errorf("error preparing query GetVisits: %w", err)
+	}
+	if q.getVisitsOfHorseStmt, err = db.PrepareContext(ctx, getVisitsOfHorse); err != nil {
+		return nil, fmt.Errorf("error preparing query GetVisitsOfHorse: %w", err)
+	}
 	if q.getYardStmt, err = db.PrepareContext(ctx, getYard); err != nil {
 		return nil, fmt.Errorf("error preparing query GetYard: %w", err)
 	}
@@ -326,6 +365,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getYardOfSessionStmt, err = db.PrepareContext(ctx, getYardOfSession); err != nil {
 		return nil, fmt.Errorf("error preparing query GetYardOfSession: %w", err)
+	}
+	if q.getYardPlacesStmt, err = db.PrepareContext(ctx, getYardPlaces); err != nil {
+		return nil, fmt.Errorf("error preparing query GetYardPlaces: %w", err)
 	}
 	if q.getYardsStmt, err = db.PrepareContext(ctx, getYards); err != nil {
 		return nil, fmt.Errorf("error preparing query GetYards: %w", err)
@@ -417,6 +459,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertUserStmt, err = db.PrepareContext(ctx, insertUser); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertUser: %w", err)
 	}
+	if q.insertVisitStmt, err = db.PrepareContext(ctx, insertVisit); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertVisit: %w", err)
+	}
+	if q.insertVisitedStmt, err = db.PrepareContext(ctx, insertVisited); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertVisited: %w", err)
+	}
 	if q.insertYardStmt, err = db.PrepareContext(ctx, insertYard); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertYard: %w", err)
 	}
@@ -425,6 +473,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.makePlainStmt, err = db.PrepareContext(ctx, makePlain); err != nil {
 		return nil, fmt.Errorf("error preparing query MakePlain: %w", err)
+	}
+	if q.placeVisitStmt, err = db.PrepareContext(ctx, placeVisit); err != nil {
+		return nil, fmt.Errorf("error preparing query PlaceVisit: %w", err)
+	}
+	if q.placeYardStmt, err = db.PrepareContext(ctx, placeYard); err != nil {
+		return nil, fmt.Errorf("error preparing query PlaceYard: %w", err)
 	}
 	if q.putFamiliarStmt, err = db.PrepareContext(ctx, putFamiliar); err != nil {
 		return nil, fmt.Errorf("error preparing query PutFamiliar: %w", err)
@@ -440,6 +494,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.removePhotographStmt, err = db.PrepareContext(ctx, removePhotograph); err != nil {
 		return nil, fmt.Errorf("error preparing query RemovePhotograph: %w", err)
+	}
+	if q.setDayBeginsStmt, err = db.PrepareContext(ctx, setDayBegins); err != nil {
+		return nil, fmt.Errorf("error preparing query SetDayBegins: %w", err)
+	}
+	if q.setDriveStmt, err = db.PrepareContext(ctx, setDrive); err != nil {
+		return nil, fmt.Errorf("error preparing query SetDrive: %w", err)
 	}
 	if q.setPasswordStmt, err = db.PrepareContext(ctx, setPassword); err != nil {
 		return nil, fmt.Errorf("error preparing query SetPassword: %w", err)
@@ -473,6 +533,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.updateTrailerStmt, err = db.PrepareContext(ctx, updateTrailer); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateTrailer: %w", err)
+	}
+	if q.updateVisitStmt, err = db.PrepareContext(ctx, updateVisit); err != nil {
+		return nil, fmt.Errorf("error preparing query UpdateVisit: %w", err)
 	}
 	if q.updateYardStmt, err = db.PrepareContext(ctx, updateYard); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateYard: %w", err)
@@ -516,9 +579,19 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing countPictureStmt: %w", cerr)
 		}
 	}
+	if q.countPractisedBetweenStmt != nil {
+		if cerr := q.countPractisedBetweenStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing countPractisedBetweenStmt: %w", cerr)
+		}
+	}
 	if q.countRunOutStmt != nil {
 		if cerr := q.countRunOutStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing countRunOutStmt: %w", cerr)
+		}
+	}
+	if q.deleteDriveStmt != nil {
+		if cerr := q.deleteDriveStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteDriveStmt: %w", cerr)
 		}
 	}
 	if q.deleteExpiredSignInsStmt != nil {
@@ -569,6 +642,11 @@ func (q *Queries) Close() error {
 	if q.deleteSignInsOfStmt != nil {
 		if cerr := q.deleteSignInsOfStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing deleteSignInsOfStmt: %w", cerr)
+		}
+	}
+	if q.deleteVisitedStmt != nil {
+		if cerr := q.deleteVisitedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteVisitedStmt: %w", cerr)
 		}
 	}
 	if q.dropHistoriesStmt != nil {
@@ -631,9 +709,24 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getConsentsStmt: %w", cerr)
 		}
 	}
+	if q.getDayBeginsStmt != nil {
+		if cerr := q.getDayBeginsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getDayBeginsStmt: %w", cerr)
+		}
+	}
+	if q.getDeadlinesBetweenStmt != nil {
+		if cerr := q.getDeadlinesBetweenStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getDeadlinesBetweenStmt: %w", cerr)
+		}
+	}
 	if q.getDoorStmt != nil {
 		if cerr := q.getDoorStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getDoorStmt: %w", cerr)
+		}
+	}
+	if q.getDrivesStmt != nil {
+		if cerr := q.getDrivesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getDrivesStmt: %w", cerr)
 		}
 	}
 	if q.getEndsStmt != nil {
@@ -699,6 +792,11 @@ func (q *Queries) Close() error {
 	if q.getHorsesOfPersonStmt != nil {
 		if cerr := q.getHorsesOfPersonStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getHorsesOfPersonStmt: %w", cerr)
+		}
+	}
+	if q.getInWorkStmt != nil {
+		if cerr := q.getInWorkStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getInWorkStmt: %w", cerr)
 		}
 	}
 	if q.getIncidentsStmt != nil {
@@ -911,6 +1009,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getSessionsBetweenStmt: %w", cerr)
 		}
 	}
+	if q.getSessionsOfDaysStmt != nil {
+		if cerr := q.getSessionsOfDaysStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getSessionsOfDaysStmt: %w", cerr)
+		}
+	}
 	if q.getSessionsOfHorseStmt != nil {
 		if cerr := q.getSessionsOfHorseStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getSessionsOfHorseStmt: %w", cerr)
@@ -976,6 +1079,31 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getUsersStmt: %w", cerr)
 		}
 	}
+	if q.getVisitStmt != nil {
+		if cerr := q.getVisitStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getVisitStmt: %w", cerr)
+		}
+	}
+	if q.getVisitedBetweenStmt != nil {
+		if cerr := q.getVisitedBetweenStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getVisitedBetweenStmt: %w", cerr)
+		}
+	}
+	if q.getVisitedByStmt != nil {
+		if cerr := q.getVisitedByStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getVisitedByStmt: %w", cerr)
+		}
+	}
+	if q.getVisitsStmt != nil {
+		if cerr := q.getVisitsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getVisitsStmt: %w", cerr)
+		}
+	}
+	if q.getVisitsOfHorseStmt != nil {
+		if cerr := q.getVisitsOfHorseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getVisitsOfHorseStmt: %w", cerr)
+		}
+	}
 	if q.getYardStmt != nil {
 		if cerr := q.getYardStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getYardStmt: %w", cerr)
@@ -994,6 +1122,11 @@ func (q *Queries) Close() error {
 	if q.getYardOfSessionStmt != nil {
 		if cerr := q.getYardOfSessionStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getYardOfSessionStmt: %w", cerr)
+		}
+	}
+	if q.getYardPlacesStmt != nil {
+		if cerr := q.getYardPlacesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getYardPlacesStmt: %w", cerr)
 		}
 	}
 	if q.getYardsStmt != nil {
@@ -1146,6 +1279,16 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertUserStmt: %w", cerr)
 		}
 	}
+	if q.insertVisitStmt != nil {
+		if cerr := q.insertVisitStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertVisitStmt: %w", cerr)
+		}
+	}
+	if q.insertVisitedStmt != nil {
+		if cerr := q.insertVisitedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertVisitedStmt: %w", cerr)
+		}
+	}
 	if q.insertYardStmt != nil {
 		if cerr := q.insertYardStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertYardStmt: %w", cerr)
@@ -1159,6 +1302,16 @@ func (q *Queries) Close() error {
 	if q.makePlainStmt != nil {
 		if cerr := q.makePlainStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing makePlainStmt: %w", cerr)
+		}
+	}
+	if q.placeVisitStmt != nil {
+		if cerr := q.placeVisitStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing placeVisitStmt: %w", cerr)
+		}
+	}
+	if q.placeYardStmt != nil {
+		if cerr := q.placeYardStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing placeYardStmt: %w", cerr)
 		}
 	}
 	if q.putFamiliarStmt != nil {
@@ -1184,6 +1337,16 @@ func (q *Queries) Close() error {
 	if q.removePhotographStmt != nil {
 		if cerr := q.removePhotographStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing removePhotographStmt: %w", cerr)
+		}
+	}
+	if q.setDayBeginsStmt != nil {
+		if cerr := q.setDayBeginsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setDayBeginsStmt: %w", cerr)
+		}
+	}
+	if q.setDriveStmt != nil {
+		if cerr := q.setDriveStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing setDriveStmt: %w", cerr)
 		}
 	}
 	if q.setPasswordStmt != nil {
@@ -1239,6 +1402,11 @@ func (q *Queries) Close() error {
 	if q.updateTrailerStmt != nil {
 		if cerr := q.updateTrailerStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing updateTrailerStmt: %w", cerr)
+		}
+	}
+	if q.updateVisitStmt != nil {
+		if cerr := q.updateVisitStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing updateVisitStmt: %w", cerr)
 		}
 	}
 	if q.updateYardStmt != nil {
@@ -1298,321 +1466,363 @@ func (q *Queries) queryRow(ctx context.Context, stmt *sql.Stmt, query string, ar
 }
 
 type Queries struct {
-	db                       DBTX
-	tx                       *sql.Tx
-	countAtDoorStmt          *sql.Stmt
-	countEntriesStmt         *sql.Stmt
-	countFamiliarStmt        *sql.Stmt
-	countLinkOpenedStmt      *sql.Stmt
-	countPictureStmt         *sql.Stmt
-	countRunOutStmt          *sql.Stmt
-	deleteExpiredSignInsStmt *sql.Stmt
-	deleteFamiliarOfStmt     *sql.Stmt
-	deleteHandlerStmt        *sql.Stmt
-	deleteManyAtDoorStmt     *sql.Stmt
-	deleteOldAtDoorStmt      *sql.Stmt
-	deleteOldFamiliarStmt    *sql.Stmt
-	deleteOldLimitsStmt      *sql.Stmt
-	deleteSessionStmt        *sql.Stmt
-	deleteSignInStmt         *sql.Stmt
-	deleteSignInsOfStmt      *sql.Stmt
-	dropHistoriesStmt        *sql.Stmt
-	dropHistoriesFromStmt    *sql.Stmt
-	dropHistoriesSinceStmt   *sql.Stmt
-	endSignInStmt            *sql.Stmt
-	erasePhotographStmt      *sql.Stmt
-	getAssessmentStmt        *sql.Stmt
-	getAssessmentsStmt       *sql.Stmt
-	getCaseStmt              *sql.Stmt
-	getCasesStmt             *sql.Stmt
-	getChoicesStmt           *sql.Stmt
-	getConsentOfHorseStmt    *sql.Stmt
-	getConsentsStmt          *sql.Stmt
-	getDoorStmt              *sql.Stmt
-	getEndsStmt              *sql.Stmt
-	getEntriesOfHorseStmt    *sql.Stmt
-	getEntriesOfSessionStmt  *sql.Stmt
-	getEntryKeptStmt         *sql.Stmt
-	getFiguresStmt           *sql.Stmt
-	getFirstPracticeStmt     *sql.Stmt
-	getHandlersStmt          *sql.Stmt
-	getHandlersOfHorseStmt   *sql.Stmt
-	getHistoriesStmt         *sql.Stmt
-	getHorseStmt             *sql.Stmt
-	getHorsesStmt            *sql.Stmt
-	getHorsesOfAllStmt       *sql.Stmt
-	getHorsesOfPersonStmt    *sql.Stmt
-	getIncidentsStmt         *sql.Stmt
-	getInvitationByTokenStmt *sql.Stmt
-	getInvitationsStmt       *sql.Stmt
-	getLadderStmt            *sql.Stmt
-	getLaddersStmt           *sql.Stmt
-	getLatestClosingStmt     *sql.Stmt
-	getLatestLadderStmt      *sql.Stmt
-	getLatestReportStmt      *sql.Stmt
-	getLimitsStmt            *sql.Stmt
-	getLinkStmt              *sql.Stmt
-	getLinkByTokenStmt       *sql.Stmt
-	getLinksStmt             *sql.Stmt
-	getMarkStmt              *sql.Stmt
-	getMarksStmt             *sql.Stmt
-	getNewestCaseStmt        *sql.Stmt
-	getNewestHistoryStmt     *sql.Stmt
-	getNewestSentStmt        *sql.Stmt
-	getNewestStampStmt       *sql.Stmt
-	getNotPlainStmt          *sql.Stmt
-	getOwnAsksStmt           *sql.Stmt
-	getOwnersStmt            *sql.Stmt
-	getOwnersOfHorseStmt     *sql.Stmt
-	getPeopleStmt            *sql.Stmt
-	getPersonStmt            *sql.Stmt
-	getPhotographStmt        *sql.Stmt
-	getPhotographsStmt       *sql.Stmt
-	getPlaceOfSessionStmt    *sql.Stmt
-	getPlannedWithOwnStmt    *sql.Stmt
-	getPlansStmt             *sql.Stmt
-	getPracticeStmt          *sql.Stmt
-	getPracticesStmt         *sql.Stmt
-	getPractisedStmt         *sql.Stmt
-	getPractisedOneStmt      *sql.Stmt
-	getRecordStmt            *sql.Stmt
-	getRehearsalsStmt        *sql.Stmt
-	getRemovedBeforeStmt     *sql.Stmt
-	getResumedStmt           *sql.Stmt
-	getRoomOfPhotographsStmt *sql.Stmt
-	getSentStmt              *sql.Stmt
-	getSessionStmt           *sql.Stmt
-	getSessionBeforeStmt     *sql.Stmt
-	getSessionsBetweenStmt   *sql.Stmt
-	getSessionsOfHorseStmt   *sql.Stmt
-	getSetAsideStmt          *sql.Stmt
-	getSignInsStmt           *sql.Stmt
-	getSignedInStmt          *sql.Stmt
-	getStampStmt             *sql.Stmt
-	getStampsStmt            *sql.Stmt
-	getStartAfterStmt        *sql.Stmt
-	getTrackOfSessionStmt    *sql.Stmt
-	getTrailerStmt           *sql.Stmt
-	getTrailersStmt          *sql.Stmt
-	getUserStmt              *sql.Stmt
-	getUserByEmailStmt       *sql.Stmt
-	getUsersStmt             *sql.Stmt
-	getYardStmt              *sql.Stmt
-	getYardOfCaseStmt        *sql.Stmt
-	getYardOfHorseStmt       *sql.Stmt
-	getYardOfSessionStmt     *sql.Stmt
-	getYardsStmt             *sql.Stmt
-	insertAssessmentStmt     *sql.Stmt
-	insertAtDoorStmt         *sql.Stmt
-	insertCaseStmt           *sql.Stmt
-	insertChangeStmt         *sql.Stmt
-	insertClosingStmt        *sql.Stmt
-	insertConsentStmt        *sql.Stmt
-	insertEntryStmt          *sql.Stmt
-	insertHandlerStmt        *sql.Stmt
-	insertHelperStmt         *sql.Stmt
-	insertHorseStmt          *sql.Stmt
-	insertIncidentStmt       *sql.Stmt
-	insertInvitationStmt     *sql.Stmt
-	insertLadderStmt         *sql.Stmt
-	insertLinkStmt           *sql.Stmt
-	insertMarkStmt           *sql.Stmt
-	insertOwnershipStmt      *sql.Stmt
-	insertPersonStmt         *sql.Stmt
-	insertPhotographStmt     *sql.Stmt
-	insertPlanStmt           *sql.Stmt
-	insertPracticeStmt       *sql.Stmt
-	insertPractisedStmt      *sql.Stmt
-	insertRehearsalStmt      *sql.Stmt
-	insertReportStmt         *sql.Stmt
-	insertResumedStmt        *sql.Stmt
-	insertSessionStmt        *sql.Stmt
-	insertSetAsideStmt       *sql.Stmt
-	insertSignInStmt         *sql.Stmt
-	insertTrailerStmt        *sql.Stmt
-	insertUserStmt           *sql.Stmt
-	insertYardStmt           *sql.Stmt
-	keepHistoryStmt          *sql.Stmt
-	makePlainStmt            *sql.Stmt
-	putFamiliarStmt          *sql.Stmt
-	putLimitStmt             *sql.Stmt
-	putOpenedStmt            *sql.Stmt
-	putSentStmt              *sql.Stmt
-	removePhotographStmt     *sql.Stmt
-	setPasswordStmt          *sql.Stmt
-	setUserActiveStmt        *sql.Stmt
-	setUserPersonStmt        *sql.Stmt
-	switchLinkOffStmt        *sql.Stmt
-	touchStmt                *sql.Stmt
-	updateAssessmentStmt     *sql.Stmt
-	updateCaseStmt           *sql.Stmt
-	updateHorseStmt          *sql.Stmt
-	updatePersonStmt         *sql.Stmt
-	updatePracticePhoneStmt  *sql.Stmt
-	updateTrailerStmt        *sql.Stmt
-	updateYardStmt           *sql.Stmt
-	useInvitationStmt        *sql.Stmt
-	withdrawConsentStmt      *sql.Stmt
-	withdrawInvitationStmt   *sql.Stmt
+	db                        DBTX
+	tx                        *sql.Tx
+	countAtDoorStmt           *sql.Stmt
+	countEntriesStmt          *sql.Stmt
+	countFamiliarStmt         *sql.Stmt
+	countLinkOpenedStmt       *sql.Stmt
+	countPictureStmt          *sql.Stmt
+	countPractisedBetweenStmt *sql.Stmt
+	countRunOutStmt           *sql.Stmt
+	deleteDriveStmt           *sql.Stmt
+	deleteExpiredSignInsStmt  *sql.Stmt
+	deleteFamiliarOfStmt      *sql.Stmt
+	deleteHandlerStmt         *sql.Stmt
+	deleteManyAtDoorStmt      *sql.Stmt
+	deleteOldAtDoorStmt       *sql.Stmt
+	deleteOldFamiliarStmt     *sql.Stmt
+	deleteOldLimitsStmt       *sql.Stmt
+	deleteSessionStmt         *sql.Stmt
+	deleteSignInStmt          *sql.Stmt
+	deleteSignInsOfStmt       *sql.Stmt
+	deleteVisitedStmt         *sql.Stmt
+	dropHistoriesStmt         *sql.Stmt
+	dropHistoriesFromStmt     *sql.Stmt
+	dropHistoriesSinceStmt    *sql.Stmt
+	endSignInStmt             *sql.Stmt
+	erasePhotographStmt       *sql.Stmt
+	getAssessmentStmt         *sql.Stmt
+	getAssessmentsStmt        *sql.Stmt
+	getCaseStmt               *sql.Stmt
+	getCasesStmt              *sql.Stmt
+	getChoicesStmt            *sql.Stmt
+	getConsentOfHorseStmt     *sql.Stmt
+	getConsentsStmt           *sql.Stmt
+	getDayBeginsStmt          *sql.Stmt
+	getDeadlinesBetweenStmt   *sql.Stmt
+	getDoorStmt               *sql.Stmt
+	getDrivesStmt             *sql.Stmt
+	getEndsStmt               *sql.Stmt
+	getEntriesOfHorseStmt     *sql.Stmt
+	getEntriesOfSessionStmt   *sql.Stmt
+	getEntryKeptStmt          *sql.Stmt
+	getFiguresStmt            *sql.Stmt
+	getFirstPracticeStmt      *sql.Stmt
+	getHandlersStmt           *sql.Stmt
+	getHandlersOfHorseStmt    *sql.Stmt
+	getHistoriesStmt          *sql.Stmt
+	getHorseStmt              *sql.Stmt
+	getHorsesStmt             *sql.Stmt
+	getHorsesOfAllStmt        *sql.Stmt
+	getHorsesOfPersonStmt     *sql.Stmt
+	getInWorkStmt             *sql.Stmt
+	getIncidentsStmt          *sql.Stmt
+	getInvitationByTokenStmt  *sql.Stmt
+	getInvitationsStmt        *sql.Stmt
+	getLadderStmt             *sql.Stmt
+	getLaddersStmt            *sql.Stmt
+	getLatestClosingStmt      *sql.Stmt
+	getLatestLadderStmt       *sql.Stmt
+	getLatestReportStmt       *sql.Stmt
+	getLimitsStmt             *sql.Stmt
+	getLinkStmt               *sql.Stmt
+	getLinkByTokenStmt        *sql.Stmt
+	getLinksStmt              *sql.Stmt
+	getMarkStmt               *sql.Stmt
+	getMarksStmt              *sql.Stmt
+	getNewestCaseStmt         *sql.Stmt
+	getNewestHistoryStmt      *sql.Stmt
+	getNewestSentStmt         *sql.Stmt
+	getNewestStampStmt        *sql.Stmt
+	getNotPlainStmt           *sql.Stmt
+	getOwnAsksStmt            *sql.Stmt
+	getOwnersStmt             *sql.Stmt
+	getOwnersOfHorseStmt      *sql.Stmt
+	getPeopleStmt             *sql.Stmt
+	getPersonStmt             *sql.Stmt
+	getPhotographStmt         *sql.Stmt
+	getPhotographsStmt        *sql.Stmt
+	getPlaceOfSessionStmt     *sql.Stmt
+	getPlannedWithOwnStmt     *sql.Stmt
+	getPlansStmt              *sql.Stmt
+	getPracticeStmt           *sql.Stmt
+	getPracticesStmt          *sql.Stmt
+	getPractisedStmt          *sql.Stmt
+	getPractisedOneStmt       *sql.Stmt
+	getRecordStmt             *sql.Stmt
+	getRehearsalsStmt         *sql.Stmt
+	getRemovedBeforeStmt      *sql.Stmt
+	getResumedStmt            *sql.Stmt
+	getRoomOfPhotographsStmt  *sql.Stmt
+	getSentStmt               *sql.Stmt
+	getSessionStmt            *sql.Stmt
+	getSessionBeforeStmt      *sql.Stmt
+	getSessionsBetweenStmt    *sql.Stmt
+	getSessionsOfDaysStmt     *sql.Stmt
+	getSessionsOfHorseStmt    *sql.Stmt
+	getSetAsideStmt           *sql.Stmt
+	getSignInsStmt            *sql.Stmt
+	getSignedInStmt           *sql.Stmt
+	getStampStmt              *sql.Stmt
+	getStampsStmt             *sql.Stmt
+	getStartAfterStmt         *sql.Stmt
+	getTrackOfSessionStmt     *sql.Stmt
+	getTrailerStmt            *sql.Stmt
+	getTrailersStmt           *sql.Stmt
+	getUserStmt               *sql.Stmt
+	getUserByEmailStmt        *sql.Stmt
+	getUsersStmt              *sql.Stmt
+	getVisitStmt              *sql.Stmt
+	getVisitedBetweenStmt     *sql.Stmt
+	getVisitedByStmt          *sql.Stmt
+	getVisitsStmt             *sql.Stmt
+	getVisitsOfHorseStmt      *sql.Stmt
+	getYardStmt               *sql.Stmt
+	getYardOfCaseStmt         *sql.Stmt
+	getYardOfHorseStmt        *sql.Stmt
+	getYardOfSessionStmt      *sql.Stmt
+	getYardPlacesStmt         *sql.Stmt
+	getYardsStmt              *sql.Stmt
+	insertAssessmentStmt      *sql.Stmt
+	insertAtDoorStmt          *sql.Stmt
+	insertCaseStmt            *sql.Stmt
+	insertChangeStmt          *sql.Stmt
+	insertClosingStmt         *sql.Stmt
+	insertConsentStmt         *sql.Stmt
+	insertEntryStmt           *sql.Stmt
+	insertHandlerStmt         *sql.Stmt
+	insertHelperStmt          *sql.Stmt
+	insertHorseStmt           *sql.Stmt
+	insertIncidentStmt        *sql.Stmt
+	insertInvitationStmt      *sql.Stmt
+	insertLadderStmt          *sql.Stmt
+	insertLinkStmt            *sql.Stmt
+	insertMarkStmt            *sql.Stmt
+	insertOwnershipStmt       *sql.Stmt
+	insertPersonStmt          *sql.Stmt
+	insertPhotographStmt      *sql.Stmt
+	insertPlanStmt            *sql.Stmt
+	insertPracticeStmt        *sql.Stmt
+	insertPractisedStmt       *sql.Stmt
+	insertRehearsalStmt       *sql.Stmt
+	insertReportStmt          *sql.Stmt
+	insertResumedStmt         *sql.Stmt
+	insertSessionStmt         *sql.Stmt
+	insertSetAsideStmt        *sql.Stmt
+	insertSignInStmt          *sql.Stmt
+	insertTrailerStmt         *sql.Stmt
+	insertUserStmt            *sql.Stmt
+	insertVisitStmt           *sql.Stmt
+	insertVisitedStmt         *sql.Stmt
+	insertYardStmt            *sql.Stmt
+	keepHistoryStmt           *sql.Stmt
+	makePlainStmt             *sql.Stmt
+	placeVisitStmt            *sql.Stmt
+	placeYardStmt             *sql.Stmt
+	putFamiliarStmt           *sql.Stmt
+	putLimitStmt              *sql.Stmt
+	putOpenedStmt             *sql.Stmt
+	putSentStmt               *sql.Stmt
+	removePhotographStmt      *sql.Stmt
+	setDayBeginsStmt          *sql.Stmt
+	setDriveStmt              *sql.Stmt
+	setPasswordStmt           *sql.Stmt
+	setUserActiveStmt         *sql.Stmt
+	setUserPersonStmt         *sql.Stmt
+	switchLinkOffStmt         *sql.Stmt
+	touchStmt                 *sql.Stmt
+	updateAssessmentStmt      *sql.Stmt
+	updateCaseStmt            *sql.Stmt
+	updateHorseStmt           *sql.Stmt
+	updatePersonStmt          *sql.Stmt
+	updatePracticePhoneStmt   *sql.Stmt
+	updateTrailerStmt         *sql.Stmt
+	updateVisitStmt           *sql.Stmt
+	updateYardStmt            *sql.Stmt
+	useInvitationStmt         *sql.Stmt
+	withdrawConsentStmt       *sql.Stmt
+	withdrawInvitationStmt    *sql.Stmt
 }
 
 func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 	return &Queries{
-		db:                       tx,
-		tx:                       tx,
-		countAtDoorStmt:          q.countAtDoorStmt,
-		countEntriesStmt:         q.countEntriesStmt,
-		countFamiliarStmt:        q.countFamiliarStmt,
-		countLinkOpenedStmt:      q.countLinkOpenedStmt,
-		countPictureStmt:         q.countPictureStmt,
-		countRunOutStmt:          q.countRunOutStmt,
-		deleteExpiredSignInsStmt: q.deleteExpiredSignInsStmt,
-		deleteFamiliarOfStmt:     q.deleteFamiliarOfStmt,
-		deleteHandlerStmt:        q.deleteHandlerStmt,
-		deleteManyAtDoorStmt:     q.deleteManyAtDoorStmt,
-		deleteOldAtDoorStmt:      q.deleteOldAtDoorStmt,
-		deleteOldFamiliarStmt:    q.deleteOldFamiliarStmt,
-		deleteOldLimitsStmt:      q.deleteOldLimitsStmt,
-		deleteSessionStmt:        q.deleteSessionStmt,
-		deleteSignInStmt:         q.deleteSignInStmt,
-		deleteSignInsOfStmt:      q.deleteSignInsOfStmt,
-		dropHistoriesStmt:        q.dropHistoriesStmt,
-		dropHistoriesFromStmt:    q.dropHistoriesFromStmt,
-		dropHistoriesSinceStmt:   q.dropHistoriesSinceStmt,
-		endSignInStmt:            q.endSignInStmt,
-		erasePhotographStmt:      q.erasePhotographStmt,
-		getAssessmentStmt:        q.getAssessmentStmt,
-		getAssessmentsStmt:       q.getAssessmentsStmt,
-		getCaseStmt:              q.getCaseStmt,
-		getCasesStmt:             q.getCasesStmt,
-		getChoicesStmt:           q.getChoicesStmt,
-		getConsentOfHorseStmt:    q.getConsentOfHorseStmt,
-		getConsentsStmt:          q.getConsentsStmt,
-		getDoorStmt:              q.getDoorStmt,
-		getEndsStmt:              q.getEndsStmt,
-		getEntriesOfHorseStmt:    q.getEntriesOfHorseStmt,
-		getEntriesOfSessionStmt:  q.getEntriesOfSessionStmt,
-		getEntryKeptStmt:         q.getEntryKeptStmt,
-		getFiguresStmt:           q.getFiguresStmt,
-		getFirstPracticeStmt:     q.getFirstPracticeStmt,
-		getHandlersStmt:          q.getHandlersStmt,
-		getHandlersOfHorseStmt:   q.getHandlersOfHorseStmt,
-		getHistoriesStmt:         q.getHistoriesStmt,
-		getHorseStmt:             q.getHorseStmt,
-		getHorsesStmt:            q.getHorsesStmt,
-		getHorsesOfAllStmt:       q.getHorsesOfAllStmt,
-		getHorsesOfPersonStmt:    q.getHorsesOfPersonStmt,
-		getIncidentsStmt:         q.getIncidentsStmt,
-		getInvitationByTokenStmt: q.getInvitationByTokenStmt,
-		getInvitationsStmt:       q.getInvitationsStmt,
-		getLadderStmt:            q.getLadderStmt,
-		getLaddersStmt:           q.getLaddersStmt,
-		getLatestClosingStmt:     q.getLatestClosingStmt,
-		getLatestLadderStmt:      q.getLatestLadderStmt,
-		getLatestReportStmt:      q.getLatestReportStmt,
-		getLimitsStmt:            q.getLimitsStmt,
-		getLinkStmt:              q.getLinkStmt,
-		getLinkByTokenStmt:       q.getLinkByTokenStmt,
-		getLinksStmt:             q.getLinksStmt,
-		getMarkStmt:              q.getMarkStmt,
-		getMarksStmt:             q.getMarksStmt,
-		getNewestCaseStmt:        q.getNewestCaseStmt,
-		getNewestHistoryStmt:     q.getNewestHistoryStmt,
-		getNewestSentStmt:        q.getNewestSentStmt,
-		getNewestStampStmt:       q.getNewestStampStmt,
-		getNotPlainStmt:          q.getNotPlainStmt,
-		getOwnAsksStmt:           q.getOwnAsksStmt,
-		getOwnersStmt:            q.getOwnersStmt,
-		getOwnersOfHorseStmt:     q.getOwnersOfHorseStmt,
-		getPeopleStmt:            q.getPeopleStmt,
-		getPersonStmt:            q.getPersonStmt,
-		getPhotographStmt:        q.getPhotographStmt,
-		getPhotographsStmt:       q.getPhotographsStmt,
-		getPlaceOfSessionStmt:    q.getPlaceOfSessionStmt,
-		getPlannedWithOwnStmt:    q.getPlannedWithOwnStmt,
-		getPlansStmt:             q.getPlansStmt,
-		getPracticeStmt:          q.getPracticeStmt,
-		getPracticesStmt:         q.getPracticesStmt,
-		getPractisedStmt:         q.getPractisedStmt,
-		getPractisedOneStmt:      q.getPractisedOneStmt,
-		getRecordStmt:            q.getRecordStmt,
-		getRehearsalsStmt:        q.getRehearsalsStmt,
-		getRemovedBeforeStmt:     q.getRemovedBeforeStmt,
-		getResumedStmt:           q.getResumedStmt,
-		getRoomOfPhotographsStmt: q.getRoomOfPhotographsStmt,
-		getSentStmt:              q.getSentStmt,
-		getSessionStmt:           q.getSessionStmt,
-		getSessionBeforeStmt:     q.getSessionBeforeStmt,
-		getSessionsBetweenStmt:   q.getSessionsBetweenStmt,
-		getSessionsOfHorseStmt:   q.getSessionsOfHorseStmt,
-		getSetAsideStmt:          q.getSetAsideStmt,
-		getSignInsStmt:           q.getSignInsStmt,
-		getSignedInStmt:          q.getSignedInStmt,
-		getStampStmt:             q.getStampStmt,
-		getStampsStmt:            q.getStampsStmt,
-		getStartAfterStmt:        q.getStartAfterStmt,
-		getTrackOfSessionStmt:    q.getTrackOfSessionStmt,
-		getTrailerStmt:           q.getTrailerStmt,
-		getTrailersStmt:          q.getTrailersStmt,
-		getUserStmt:              q.getUserStmt,
-		getUserByEmailStmt:       q.getUserByEmailStmt,
-		getUsersStmt:             q.getUsersStmt,
-		getYardStmt:              q.getYardStmt,
-		getYardOfCaseStmt:        q.getYardOfCaseStmt,
-		getYardOfHorseStmt:       q.getYardOfHorseStmt,
-		getYardOfSessionStmt:     q.getYardOfSessionStmt,
-		getYardsStmt:             q.getYardsStmt,
-		insertAssessmentStmt:     q.insertAssessmentStmt,
-		insertAtDoorStmt:         q.insertAtDoorStmt,
-		insertCaseStmt:           q.insertCaseStmt,
-		insertChangeStmt:         q.insertChangeStmt,
-		insertClosingStmt:        q.insertClosingStmt,
-		insertConsentStmt:        q.insertConsentStmt,
-		insertEntryStmt:          q.insertEntryStmt,
-		insertHandlerStmt:        q.insertHandlerStmt,
-		insertHelperStmt:         q.insertHelperStmt,
-		insertHorseStmt:          q.insertHorseStmt,
-		insertIncidentStmt:       q.insertIncidentStmt,
-		insertInvitationStmt:     q.insertInvitationStmt,
-		insertLadderStmt:         q.insertLadderStmt,
-		insertLinkStmt:           q.insertLinkStmt,
-		insertMarkStmt:           q.insertMarkStmt,
-		insertOwnershipStmt:      q.insertOwnershipStmt,
-		insertPersonStmt:         q.insertPersonStmt,
-		insertPhotographStmt:     q.insertPhotographStmt,
-		insertPlanStmt:           q.insertPlanStmt,
-		insertPracticeStmt:       q.insertPracticeStmt,
-		insertPractisedStmt:      q.insertPractisedStmt,
-		insertRehearsalStmt:      q.insertRehearsalStmt,
-		insertReportStmt:         q.insertReportStmt,
-		insertResumedStmt:        q.insertResumedStmt,
-		insertSessionStmt:        q.insertSessionStmt,
-		insertSetAsideStmt:       q.insertSetAsideStmt,
-		insertSignInStmt:         q.insertSignInStmt,
-		insertTrailerStmt:        q.insertTrailerStmt,
-		insertUserStmt:           q.insertUserStmt,
-		insertYardStmt:           q.insertYardStmt,
-		keepHistoryStmt:          q.keepHistoryStmt,
-		makePlainStmt:            q.makePlainStmt,
-		putFamiliarStmt:          q.putFamiliarStmt,
-		putLimitStmt:             q.putLimitStmt,
-		putOpenedStmt:            q.putOpenedStmt,
-		putSentStmt:              q.putSentStmt,
-		removePhotographStmt:     q.removePhotographStmt,
-		setPasswordStmt:          q.setPasswordStmt,
-		setUserActiveStmt:        q.setUserActiveStmt,
-		setUserPersonStmt:        q.setUserPersonStmt,
-		switchLinkOffStmt:        q.switchLinkOffStmt,
-		touchStmt:                q.touchStmt,
-		updateAssessmentStmt:     q.updateAssessmentStmt,
-		updateCaseStmt:           q.updateCaseStmt,
-		updateHorseStmt:          q.updateHorseStmt,
-		updatePersonStmt:         q.updatePersonStmt,
-		updatePracticePhoneStmt:  q.updatePracticePhoneStmt,
-		updateTrailerStmt:        q.updateTrailerStmt,
-		updateYardStmt:           q.updateYardStmt,
-		useInvitationStmt:        q.useInvitationStmt,
-		withdrawConsentStmt:      q.withdrawConsentStmt,
-		withdrawInvitationStmt:   q.withdrawInvitationStmt,
+		db:                        tx,
+		tx:                        tx,
+		countAtDoorStmt:           q.countAtDoorStmt,
+		countEntriesStmt:          q.countEntriesStmt,
+		countFamiliarStmt:         q.countFamiliarStmt,
+		countLinkOpenedStmt:       q.countLinkOpenedStmt,
+		countPictureStmt:          q.countPictureStmt,
+		countPractisedBetweenStmt: q.countPractisedBetweenStmt,
+		countRunOutStmt:           q.countRunOutStmt,
+		deleteDriveStmt:           q.deleteDriveStmt,
+		deleteExpiredSignInsStmt:  q.deleteExpiredSignInsStmt,
+		deleteFamiliarOfStmt:      q.deleteFamiliarOfStmt,
+		deleteHandlerStmt:         q.deleteHandlerStmt,
+		deleteManyAtDoorStmt:      q.deleteManyAtDoorStmt,
+		deleteOldAtDoorStmt:       q.deleteOldAtDoorStmt,
+		deleteOldFamiliarStmt:     q.deleteOldFamiliarStmt,
+		deleteOldLimitsStmt:       q.deleteOldLimitsStmt,
+		deleteSessionStmt:         q.deleteSessionStmt,
+		deleteSignInStmt:          q.deleteSignInStmt,
+		deleteSignInsOfStmt:       q.deleteSignInsOfStmt,
+		deleteVisitedStmt:         q.deleteVisitedStmt,
+		dropHistoriesStmt:         q.dropHistoriesStmt,
+		dropHistoriesFromStmt:     q.dropHistoriesFromStmt,
+		dropHistoriesSinceStmt:    q.dropHistoriesSinceStmt,
+		endSignInStmt:             q.endSignInStmt,
+		erasePhotographStmt:       q.erasePhotographStmt,
+		getAssessmentStmt:         q.getAssessmentStmt,
+		getAssessmentsStmt:        q.getAssessmentsStmt,
+		getCaseStmt:               q.getCaseStmt,
+		getCasesStmt:              q.getCasesStmt,
+		getChoicesStmt:            q.getChoicesStmt,
+		getConsentOfHorseStmt:     q.getConsentOfHorseStmt,
+		getConsentsStmt:           q.getConsentsStmt,
+		getDayBeginsStmt:          q.getDayBeginsStmt,
+		getDeadlinesBetweenStmt:   q.getDeadlinesBetweenStmt,
+		getDoorStmt:               q.getDoorStmt,
+		getDrivesStmt:             q.getDrivesStmt,
+		getEndsStmt:               q.getEndsStmt,
+		getEntriesOfHorseStmt:     q.getEntriesOfHorseStmt,
+		getEntriesOfSessionStmt:   q.getEntriesOfSessionStmt,
+		getEntryKeptStmt:          q.getEntryKeptStmt,
+		getFiguresStmt:            q.getFiguresStmt,
+		getFirstPracticeStmt:      q.getFirstPracticeStmt,
+		getHandlersStmt:           q.getHandlersStmt,
+		getHandlersOfHorseStmt:    q.getHandlersOfHorseStmt,
+		getHistoriesStmt:          q.getHistoriesStmt,
+		getHorseStmt:              q.getHorseStmt,
+		getHorsesStmt:             q.getHorsesStmt,
+		getHorsesOfAllStmt:        q.getHorsesOfAllStmt,
+		getHorsesOfPersonStmt:     q.getHorsesOfPersonStmt,
+		getInWorkStmt:             q.getInWorkStmt,
+		getIncidentsStmt:          q.getIncidentsStmt,
+		getInvitationByTokenStmt:  q.getInvitationByTokenStmt,
+		getInvitationsStmt:        q.getInvitationsStmt,
+		getLadderStmt:             q.getLadderStmt,
+		getLaddersStmt:            q.getLaddersStmt,
+		getLatestClosingStmt:      q.getLatestClosingStmt,
+		getLatestLadderStmt:       q.getLatestLadderStmt,
+		getLatestReportStmt:       q.getLatestReportStmt,
+		getLimitsStmt:             q.getLimitsStmt,
+		getLinkStmt:               q.getLinkStmt,
+		getLinkByTokenStmt:        q.getLinkByTokenStmt,
+		getLinksStmt:              q.getLinksStmt,
+		getMarkStmt:               q.getMarkStmt,
+		getMarksStmt:              q.getMarksStmt,
+		getNewestCaseStmt:         q.getNewestCaseStmt,
+		getNewestHistoryStmt:      q.getNewestHistoryStmt,
+		getNewestSentStmt:         q.getNewestSentStmt,
+		getNewestStampStmt:        q.getNewestStampStmt,
+		getNotPlainStmt:           q.getNotPlainStmt,
+		getOwnAsksStmt:            q.getOwnAsksStmt,
+		getOwnersStmt:             q.getOwnersStmt,
+		getOwnersOfHorseStmt:      q.getOwnersOfHorseStmt,
+		getPeopleStmt:             q.getPeopleStmt,
+		getPersonStmt:             q.getPersonStmt,
+		getPhotographStmt:         q.getPhotographStmt,
+		getPhotographsStmt:        q.getPhotographsStmt,
+		getPlaceOfSessionStmt:     q.getPlaceOfSessionStmt,
+		getPlannedWithOwnStmt:     q.getPlannedWithOwnStmt,
+		getPlansStmt:              q.getPlansStmt,
+		getPracticeStmt:           q.getPracticeStmt,
+		getPracticesStmt:          q.getPracticesStmt,
+		getPractisedStmt:          q.getPractisedStmt,
+		getPractisedOneStmt:       q.getPractisedOneStmt,
+		getRecordStmt:             q.getRecordStmt,
+		getRehearsalsStmt:         q.getRehearsalsStmt,
+		getRemovedBeforeStmt:      q.getRemovedBeforeStmt,
+		getResumedStmt:            q.getResumedStmt,
+		getRoomOfPhotographsStmt:  q.getRoomOfPhotographsStmt,
+		getSentStmt:               q.getSentStmt,
+		getSessionStmt:            q.getSessionStmt,
+		getSessionBeforeStmt:      q.getSessionBeforeStmt,
+		getSessionsBetweenStmt:    q.getSessionsBetweenStmt,
+		getSessionsOfDaysStmt:     q.getSessionsOfDaysStmt,
+		getSessionsOfHorseStmt:    q.getSessionsOfHorseStmt,
+		getSetAsideStmt:           q.getSetAsideStmt,
+		getSignInsStmt:            q.getSignInsStmt,
+		getSignedInStmt:           q.getSignedInStmt,
+		getStampStmt:              q.getStampStmt,
+		getStampsStmt:             q.getStampsStmt,
+		getStartAfterStmt:         q.getStartAfterStmt,
+		getTrackOfSessionStmt:     q.getTrackOfSessionStmt,
+		getTrailerStmt:            q.getTrailerStmt,
+		getTrailersStmt:           q.getTrailersStmt,
+		getUserStmt:               q.getUserStmt,
+		getUserByEmailStmt:        q.getUserByEmailStmt,
+		getUsersStmt:              q.getUsersStmt,
+		getVisitStmt:              q.getVisitStmt,
+		getVisitedBetweenStmt:     q.getVisitedBetweenStmt,
+		getVisitedByStmt:          q.getVisitedByStmt,
+		getVisitsStmt:             q.getVisitsStmt,
+		getVisitsOfHorseStmt:      q.getVisitsOfHorseStmt,
+		getYardStmt:               q.getYardStmt,
+		getYardOfCaseStmt:         q.getYardOfCaseStmt,
+		getYardOfHorseStmt:        q.getYardOfHorseStmt,
+		getYardOfSessionStmt:      q.getYardOfSessionStmt,
+		getYardPlacesStmt:         q.getYardPlacesStmt,
+		getYardsStmt:              q.getYardsStmt,
+		insertAssessmentStmt:      q.insertAssessmentStmt,
+		insertAtDoorStmt:          q.insertAtDoorStmt,
+		insertCaseStmt:            q.insertCaseStmt,
+		insertChangeStmt:          q.insertChangeStmt,
+		insertClosingStmt:         q.insertClosingStmt,
+		insertConsentStmt:         q.insertConsentStmt,
+		insertEntryStmt:           q.insertEntryStmt,
+		insertHandlerStmt:         q.insertHandlerStmt,
+		insertHelperStmt:          q.insertHelperStmt,
+		insertHorseStmt:           q.insertHorseStmt,
+		insertIncidentStmt:        q.insertIncidentStmt,
+		insertInvitationStmt:      q.insertInvitationStmt,
+		insertLadderStmt:          q.insertLadderStmt,
+		insertLinkStmt:            q.insertLinkStmt,
+		insertMarkStmt:            q.insertMarkStmt,
+		insertOwnershipStmt:       q.insertOwnershipStmt,
+		insertPersonStmt:          q.insertPersonStmt,
+		insertPhotographStmt:      q.insertPhotographStmt,
+		insertPlanStmt:            q.insertPlanStmt,
+		insertPracticeStmt:        q.insertPracticeStmt,
+		insertPractisedStmt:       q.insertPractisedStmt,
+		insertRehearsalStmt:       q.insertRehearsalStmt,
+		insertReportStmt:          q.insertReportStmt,
+		insertResumedStmt:         q.insertResumedStmt,
+		insertSessionStmt:         q.insertSessionStmt,
+		insertSetAsideStmt:        q.insertSetAsideStmt,
+		insertSignInStmt:          q.insertSignInStmt,
+		insertTrailerStmt:         q.insertTrailerStmt,
+		insertUserStmt:            q.insertUserStmt,
+		insertVisitStmt:           q.insertVisitStmt,
+		insertVisitedStmt:         q.insertVisitedStmt,
+		insertYardStmt:            q.insertYardStmt,
+		keepHistoryStmt:           q.keepHistoryStmt,
+		makePlainStmt:             q.makePlainStmt,
+		placeVisitStmt:            q.placeVisitStmt,
+		placeYardStmt:             q.placeYardStmt,
+		putFamiliarStmt:           q.putFamiliarStmt,
+		putLimitStmt:              q.putLimitStmt,
+		putOpenedStmt:             q.putOpenedStmt,
+		putSentStmt:               q.putSentStmt,
+		removePhotographStmt:      q.removePhotographStmt,
+		setDayBeginsStmt:          q.setDayBeginsStmt,
+		setDriveStmt:              q.setDriveStmt,
+		setPasswordStmt:           q.setPasswordStmt,
+		setUserActiveStmt:         q.setUserActiveStmt,
+		setUserPersonStmt:         q.setUserPersonStmt,
+		switchLinkOffStmt:         q.switchLinkOffStmt,
+		touchStmt:                 q.touchStmt,
+		updateAssessmentStmt:      q.updateAssessmentStmt,
+		updateCaseStmt:            q.updateCaseStmt,
+		updateHorseStmt:           q.updateHorseStmt,
+		updatePersonStmt:          q.updatePersonStmt,
+		updatePracticePhoneStmt:   q.updatePracticePhoneStmt,
+		updateTrailerStmt:         q.updateTrailerStmt,
+		updateVisitStmt:           q.updateVisitStmt,
+		updateYardStmt:            q.updateYardStmt,
+		useInvitationStmt:         q.useInvitationStmt,
+		withdrawConsentStmt:       q.withdrawConsentStmt,
+		withdrawInvitationStmt:    q.withdrawInvitationStmt,
 	}
 }

@@ -63,6 +63,14 @@ type Consent struct {
 	CreatedAt   int64
 }
 
+type DaysBegin struct {
+	PracticeID string
+	UserID     string
+	YardID     sql.NullString
+	Minute     int64
+	Rounds     string
+}
+
 type Door struct {
 	ID         int64
 	PracticeID sql.NullString
@@ -74,6 +82,13 @@ type Door struct {
 	Said       string
 	Place      string
 	Device     string
+}
+
+type Drife struct {
+	PracticeID string
+	A          string
+	B          string
+	Minutes    int64
 }
 
 type Entry struct {
@@ -403,6 +418,30 @@ type User struct {
 	PersonID     sql.NullString
 }
 
+type Visit struct {
+	ID         string
+	PracticeID string
+	YardID     sql.NullString
+	Who        string
+	OnDate     string
+	Minute     sql.NullInt64
+	Minutes    int64
+	Zone       string
+	Aim        string
+	Agreed     int64
+	Place      int64
+	Cancelled  string
+	Version    int64
+	ChangedBy  string
+	ChangedAt  int64
+}
+
+type Visited struct {
+	PracticeID string
+	VisitID    string
+	HorseID    string
+}
+
 type Yard struct {
 	ID         string
 	PracticeID string
@@ -411,4 +450,7 @@ type Yard struct {
 	Phone      string
 	Version    int64
 	CreatedAt  int64
+	Zone       string
+	Lat        sql.NullFloat64
+	Lon        sql.NullFloat64
 }

@@ -259,6 +259,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The run sheet of a day */
+        get: operations["day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a day's visits in an order by hand */
+        put: operations["orderDay"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/diary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The diary from one day to another */
+        get: operations["diary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/door": {
         parameters: {
             query?: never;
@@ -597,6 +648,23 @@ export interface paths {
         put?: never;
         /** Set a note of a horse aside until a day, or show it again */
         post: operations["setAside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/horses/{id}/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A horse's visits from today, and the day proposed for the next */
+        get: operations["horseVisits"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -965,6 +1033,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/roads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The yards, the drives between them, and how the caller's day begins */
+        get: operations["roads"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/roads/begins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say from where the caller's day begins, and the rounds */
+        put: operations["setMyDay"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/roads/drive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Type the drive between two yards */
+        put: operations["setDrive"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/roads/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say where a yard lies, and by which clocks it lives */
+        put: operations["placeYard"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sequence-cards/{key}/ticks": {
         parameters: {
             query?: never;
@@ -1305,6 +1441,57 @@ export interface paths {
         put?: never;
         /** Reset a password; answers with a one-time password */
         post: operations["resetUser"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a visit in the diary */
+        post: operations["addVisit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Move or change a visit */
+        put: operations["changeVisit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cancel a visit, with the reason */
+        post: operations["cancelVisit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3417,6 +3604,30 @@ export interface components {
              */
             to: "" | "horse" | "sessions" | "session" | "assessment" | "plan" | "homework" | "incidents" | "ready";
         };
+        Booked: {
+            /** @description in ink; else proposed, in pencil */
+            agreed: boolean;
+            aim?: string;
+            /** @description 08:40, by the clocks of the yard; absent: no time yet */
+            at?: string;
+            /** @description why */
+            cancelled?: string;
+            horses: components["schemas"]["HorseRef"][];
+            id: string;
+            /** Format: int64 */
+            minutes: number;
+            /** Format: date */
+            on: string;
+            /** Format: int64 */
+            version: number;
+            /** @description id */
+            who: string;
+            who_name: string;
+            /** @description id */
+            yard?: string;
+            yard_name?: string;
+            zone: string;
+        };
         Bridge: {
             /** Format: int64 */
             met: number;
@@ -3424,6 +3635,15 @@ export interface components {
             planks: components["schemas"]["Plank"][];
             /** Format: int64 */
             steps: number;
+        };
+        CancelInputBody: {
+            reason: string;
+            /** Format: int64 */
+            version: number;
+        };
+        Cancelled: {
+            tell: components["schemas"]["Tell"][];
+            visit: components["schemas"]["Booked"];
         };
         Case: {
             /** Format: date */
@@ -3958,6 +4178,26 @@ export interface components {
             /** Format: date */
             on: string;
         };
+        Day: {
+            clashes: components["schemas"]["DiaryClash"][];
+            /** @description ids of the visits whose horse was worked that day */
+            done: string[];
+            /** @description rechecks, referrals and dates at stake */
+            due: components["schemas"]["Due"][];
+            /** Format: date */
+            on: string;
+            /** @description horses whose owner wrote down practice */
+            practised: components["schemas"]["HorseRef"][];
+            /**
+             * Format: int64
+             * @description minutes of driving, for the caller's visits
+             */
+            road?: number;
+            /** @description by their times */
+            visits: components["schemas"]["Booked"][];
+            /** @description sessions of horses that no visit stood for */
+            worked: components["schemas"]["Worked"][];
+        };
         DeskChosen: {
             asks: components["schemas"]["ArenaChoice"][];
             cards: components["schemas"]["ArenaCard"][];
@@ -3981,6 +4221,98 @@ export interface components {
             says?: string;
             /** @description ridden after days off: how soon it settles in hand is asked first */
             settles?: boolean;
+        };
+        Diary: {
+            /** @description the next date at stake after the last day shown */
+            beyond?: components["schemas"]["Due"];
+            days: components["schemas"]["Day"][];
+            /** Format: date */
+            from: string;
+            /** @description all that are in work */
+            horses: components["schemas"]["HorseRef"][];
+            /** @description who may do a visit */
+            people: components["schemas"]["HorseRef"][];
+            /** Format: date */
+            today: string;
+            /** @description horses in work that no visit waits for */
+            unplanned: components["schemas"]["HorseRef"][];
+        };
+        DiaryClash: {
+            /** @description id of the earlier */
+            a: string;
+            /** @description id of the later */
+            b: string;
+            /** @description what is wrong */
+            says: components["schemas"]["PhraseMessage"];
+            /**
+             * Format: int64
+             * @description minutes missing
+             */
+            short: number;
+        };
+        DiaryPlace: {
+            /**
+             * Format: double
+             * @description degrees north
+             */
+            lat: number;
+            /**
+             * Format: double
+             * @description degrees east
+             */
+            lon: number;
+        };
+        DiaryProposal: {
+            /**
+             * Format: date
+             * @description first day that would do
+             */
+            from?: string;
+            /**
+             * Format: date
+             * @description absent: none is proposed
+             */
+            on?: string;
+            /** @description why */
+            reasons: components["schemas"]["PhraseMessage"][];
+            /**
+             * Format: date
+             * @description last day that would do
+             */
+            to?: string;
+        };
+        DiaryRound: {
+            /**
+             * Format: int64
+             * @description weekday, 0 is Sunday
+             */
+            day: number;
+            /** @description days on which it is not driven */
+            except?: string[];
+            /**
+             * Format: date
+             * @description its first day, or a day before it
+             */
+            from: string;
+            /** @description for example the west round */
+            name: string;
+            /**
+             * Format: int64
+             * @description by the month: the first to the fourth of that weekday, -1 the last
+             */
+            nth?: number;
+            /**
+             * Format: date
+             * @description its last day; empty: it goes on
+             */
+            until?: string;
+            /**
+             * Format: int64
+             * @description every so many weeks from its first day; 0: by the month
+             */
+            weeks?: number;
+            /** @description yards that lie on it; none: all */
+            yards?: string[];
         };
         Disagreement: {
             /** @description the question */
@@ -4025,8 +4357,40 @@ export interface components {
             /** @enum {string} */
             what: "signed in" | "wrong password" | "held off" | "kept out" | "password changed" | "signed out everywhere" | "refused origin" | "refused host";
         };
+        Drive: {
+            /** @description id */
+            a: string;
+            /** @description id */
+            b: string;
+            /** @description else it is counted as half an hour */
+            known: boolean;
+            /** Format: int64 */
+            minutes: number;
+            /** @description somebody typed it; else it is reckoned from the places */
+            typed: boolean;
+        };
+        DriveInputBody: {
+            /** Format: uuid */
+            a: string;
+            /** Format: uuid */
+            b: string;
+            /**
+             * Format: int64
+             * @description absent: forget what was typed
+             */
+            minutes?: number;
+        };
         Dropped: {
             horse_id: string;
+        };
+        Due: {
+            horse: string;
+            /** @enum {string} */
+            kind: "recheck" | "referral" | "deadline";
+            name: string;
+            /** Format: date */
+            on: string;
+            says: components["schemas"]["PhraseMessage"];
         };
         FaceChoice: {
             /** Format: int64 */
@@ -4097,6 +4461,12 @@ export interface components {
             version: number;
             yard: string;
             yard_id?: string;
+        };
+        First: {
+            does: components["schemas"]["PhraseMessage"];
+            horse: string;
+            name: string;
+            say: components["schemas"]["PhraseMessage"];
         };
         GateInputBody: {
             handler?: string;
@@ -4220,6 +4590,10 @@ export interface components {
              */
             last: string;
             name: string;
+        };
+        Holder: {
+            name: string;
+            phone?: string;
         };
         HomeDay: {
             /** @description the first two answers */
@@ -4679,6 +5053,12 @@ export interface components {
             catalog: unknown;
             version: string;
         };
+        MyDayInputBody: {
+            at: string;
+            /** @description id of a yard; empty: none */
+            base?: string;
+            rounds: components["schemas"]["DiaryRound"][];
+        };
         NewInvited: {
             id: string;
             made_by?: string;
@@ -4737,6 +5117,25 @@ export interface components {
              * @description when it ends, ms
              */
             until: number;
+        };
+        OfHorse: {
+            /** @description what the plan's next visit is for */
+            aim?: string;
+            /**
+             * Format: int64
+             * @description as long as the plan's next visit takes
+             */
+            minutes: number;
+            proposal: components["schemas"]["DiaryProposal"];
+            visits: components["schemas"]["Booked"][];
+            yard?: string;
+        };
+        OrderInputBody: {
+            /** @description else the order is reckoned again */
+            by_hand: boolean;
+            on: string;
+            /** @description ids, in order */
+            visits: string[];
         };
         Overruled: {
             /**
@@ -4954,6 +5353,14 @@ export interface components {
             name: string;
             says: components["schemas"]["PhraseMessage"];
             step: string;
+        };
+        PlaceInputBody: {
+            /** @description 54.48, -3.12 or a geo: link; empty: not known */
+            place?: string;
+            /** Format: uuid */
+            yard: string;
+            /** @description as Europe/London; empty: the practice's */
+            zone?: string;
         };
         Plan: {
             /** @description other ways to the case's goal, side by side */
@@ -6120,6 +6527,25 @@ export interface components {
             log: string;
             reason: string;
         };
+        RoadYard: {
+            id: string;
+            name: string;
+            place?: components["schemas"]["DiaryPlace"];
+            /** @description of its clocks; absent: the practice's */
+            zone?: string;
+        };
+        Roads: {
+            /** @description not before when */
+            at: string;
+            /** @description id of the yard from which the caller's day begins */
+            base?: string;
+            /** @description between each two yards */
+            drives: components["schemas"]["Drive"][];
+            rounds: components["schemas"]["DiaryRound"][];
+            yards: components["schemas"]["RoadYard"][];
+            /** @description of the practice */
+            zone: string;
+        };
         Row: {
             /** @description what stands quietly in the margin of a case that wants nothing */
             aside?: components["schemas"]["PhraseMessage"];
@@ -6156,6 +6582,25 @@ export interface components {
             /** @description this horse can't be read; its attention says so */
             unread?: boolean;
             yard: string;
+        };
+        Seen: {
+            aim?: string;
+            bridge?: components["schemas"]["ProgressBridge"];
+            /** @enum {string} */
+            care?: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
+            /** @description what to look at before anything is asked */
+            check?: components["schemas"]["PhraseMessage"];
+            /** @description what is not done with it */
+            forbidden: components["schemas"]["PhraseMessage"][];
+            /** @description second persons that its steps need */
+            helpers: string[];
+            id: string;
+            name: string;
+            open_session?: string;
+            /** @description owners, to ring */
+            people: components["schemas"]["Holder"][];
+            /** @description it can't be read; its page says so */
+            unread?: boolean;
         };
         SentPhotograph: {
             say: string;
@@ -6212,6 +6657,44 @@ export interface components {
             /** @description those of the yard and the owner first */
             trailers: components["schemas"]["Trailer"][];
             words: components["schemas"]["PhraseWords"];
+        };
+        Sheet: {
+            /** @description when the day is home */
+            back?: string;
+            /** @description name of the yard from which the day begins */
+            base?: string;
+            /** @description the order is the trainer's own */
+            by_hand?: boolean;
+            /**
+             * Format: int64
+             * @description minutes
+             */
+            driving: number;
+            /** @description what wants attention before anything */
+            first: components["schemas"]["First"][];
+            /** @description a drive that nobody typed is counted as half an hour */
+            guessed?: boolean;
+            /**
+             * Format: int64
+             * @description minutes of the way home
+             */
+            home: number;
+            /** @description what goes in the truck */
+            kit: components["schemas"]["Thing"][];
+            /**
+             * Format: int64
+             * @description minutes, where no order keeps all times
+             */
+            late?: number;
+            /** Format: date */
+            on: string;
+            /** @description there is no better order */
+            proven: boolean;
+            safety: components["schemas"]["PhraseMessage"];
+            /** @description in driving order */
+            stops: components["schemas"]["Stop"][];
+            /** Format: date */
+            today: string;
         };
         SignInInputBody: {
             email: string;
@@ -6344,6 +6827,34 @@ export interface components {
             values?: number[];
             watch?: string;
         };
+        Stop: {
+            address?: string;
+            /** @description its horse was worked that day */
+            done?: boolean;
+            /**
+             * Format: int64
+             * @description minutes
+             */
+            drive: number;
+            /** @description its time was agreed */
+            fixed: boolean;
+            horses: components["schemas"]["Seen"][];
+            /** @description the drive is known */
+            known: boolean;
+            /** Format: int64 */
+            late?: number;
+            /** @description when to leave for it */
+            leave: string;
+            /** @description of the yard */
+            phone?: string;
+            /**
+             * Format: int64
+             * @description minutes to spare
+             */
+            spare: number;
+            start: string;
+            visit: components["schemas"]["Booked"];
+        };
         Summary: {
             /** @description names of the steps worked */
             asks: string[];
@@ -6396,6 +6907,16 @@ export interface components {
             version: number;
             yard: string;
             yard_id?: string;
+        };
+        Tell: {
+            message: string;
+            name: string;
+            phone?: string;
+        };
+        Thing: {
+            /** @description numbers of the stops, from 1 */
+            for: number[];
+            name: string;
         };
         Time: {
             /**
@@ -7202,6 +7723,43 @@ export interface components {
             horse: string;
             parts: components["schemas"]["Part"][];
         };
+        VisitChangeBody: {
+            agreed: boolean;
+            aim?: string;
+            /** @description 08:40; empty: no time yet */
+            at?: string;
+            /** @description ids */
+            horses: string[];
+            /** Format: int64 */
+            minutes: number;
+            on: string;
+            /** Format: int64 */
+            version: number;
+            /** @description id; empty: the caller */
+            who?: string;
+            /** @description id; empty: where its first horse stands */
+            yard?: string;
+        };
+        VisitKept: {
+            /** @description shown, never moved */
+            clashes: components["schemas"]["DiaryClash"][];
+            visit: components["schemas"]["Booked"];
+        };
+        VisitText: {
+            agreed: boolean;
+            aim?: string;
+            /** @description 08:40; empty: no time yet */
+            at?: string;
+            /** @description ids */
+            horses: string[];
+            /** Format: int64 */
+            minutes: number;
+            on: string;
+            /** @description id; empty: the caller */
+            who?: string;
+            /** @description id; empty: where its first horse stands */
+            yard?: string;
+        };
         Walk: {
             /** @description the newest first */
             all: components["schemas"]["Dated"][];
@@ -7309,6 +7867,11 @@ export interface components {
             };
             /** Format: int64 */
             version: number;
+        };
+        Worked: {
+            horse: string;
+            name: string;
+            session: string;
         };
         Yard: {
             address: string;
@@ -8062,6 +8625,159 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Methods"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day: {
+        parameters: {
+            query?: {
+                /** @description the day; empty: today */
+                on?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    orderDay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    diary: {
+        parameters: {
+            query?: {
+                /** @description first day; empty: the Monday of this week */
+                from?: string;
+                /** @description how many */
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diary"];
                 };
             };
             /** @description Unauthorized */
@@ -9289,6 +10005,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["File"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    horseVisits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfHorse"];
                 };
             };
             /** @description Unauthorized */
@@ -10625,6 +11390,206 @@ export interface operations {
             };
         };
     };
+    roads: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Roads"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setMyDay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MyDayInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Roads"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setDrive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DriveInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Roads"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    placeYard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Roads"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tick: {
         parameters: {
             query?: never;
@@ -11891,6 +12856,163 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Invitation"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitKept"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitChangeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitKept"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cancelVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cancelled"];
                 };
             };
             /** @description Unauthorized */

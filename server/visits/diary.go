@@ -1,0 +1,263 @@
+package visits
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"slices"
+
+	"ivorybridge/core/diary"
+	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
+	"ivorybridge/server/api"
+	"ivorybridge/server/cases"
+	"ivorybridge/store"
+)
+
+type diaryInput struct {
+	From string `query:"from" maxLength:"10" doc:"first day; empty: the Monday of this week"`
+	Days int    `query:"days" default:"21" minimum:"1" maximum:"372" doc:"how many"`
+}
+
+// Diary is the days from one to another, each with what stands on it.
+type Diary struct {
+	Today     string           `json:"today" format:"date"`
+	From      string           `json:"from" format:"date"`
+	Days      []Day            `json:"days"`
+	Unplanned []cases.HorseRef `json:"unplanned" doc:"horses in work that no visit waits for"`
+	People    []cases.HorseRef `json:"people" doc:"who may do a visit"`
+	Horses    []cases.HorseRef `json:"horses" doc:"all that are in work"`
+	Beyond    *Due             `json:"beyond,omitempty" doc:"the next date at stake after the last day shown"`
+}
+
+// Day is one day of it.
+type Day struct {
+	On        string           `json:"on" format:"date"`
+	Visits    []Booked         `json:"visits" doc:"by their times"`
+	Worked    []Worked         `json:"worked" doc:"sessions of horses that no visit stood for"`
+	Done      []string         `json:"done" doc:"ids of the visits whose horse was worked that day"`
+	Due       []Due            `json:"due" doc:"rechecks, referrals and dates at stake"`
+	Practised []cases.HorseRef `json:"practised" doc:"horses whose owner wrote down practice"`
+	Clashes   []diary.Clash    `json:"clashes"`
+	Road      int              `json:"road,omitempty" doc:"minutes of driving, for the caller's visits"`
+}
+
+// Worked is a session of a day.
+type Worked struct {
+	Session string `json:"session"`
+	Horse   string `json:"horse"`
+	Name    string `json:"name"`
+}
+
+// Due is what is to be looked at or reached by a day.
+type Due struct {
+	Kind  string         `json:"kind" enum:"recheck,referral,deadline"`
+	Horse string         `json:"horse"`
+	Name  string         `json:"name"`
+	On    string         `json:"on" format:"date"`
+	Says  phrase.Message `json:"says"`
+}
+
+func (s *Service) diary(ctx context.Context, c api.Caller, in *diaryInput) (Diary, error) {
+	from := in.From
+	if from == "" {
+		from = horse.DayAfter(c.Today(), -(int(horse.Weekday(c.Today()))+6)%7)
+	}
+	if _, dated := horse.DayNumber(from); !dated {
+		return Diary{}, api.Faulty(api.FieldProblem{Field: "from", Say: "This is not a date. Write it as year-month-day, for example 2026-05-01."})
+	}
+	until := horse.DayAfter(from, in.Days-1)
+	view := Diary{Today: c.Today(), From: from, Days: []Day{}, Unplanned: []cases.HorseRef{}, People: []cases.HorseRef{}, Horses: []cases.HorseRef{}}
+	visits, err := c.View.Visits(ctx, c.Practice, from, until)
+	if err != nil {
+		return Diary{}, err
+	}
+	beside, err := c.View.BesideVisits(ctx, c.Practice, from, until)
+	if err != nil {
+		return Diary{}, err
+	}
+	if err := s.whoAndWhat(ctx, c, &view); err != nil {
+		return Diary{}, err
+	}
+	dues, err := s.due(ctx, c)
+	if err != nil {
+		return Diary{}, err
+	}
+	_, roads, err := c.View.Roads(ctx, c.Practice)
+	if err != nil {
+		return Diary{}, err
+	}
+	begins, err := c.View.DayBegins(ctx, c.Practice, c.ID)
+	if err != nil {
+		return Diary{}, err
+	}
+	clashes := diary.Clashes(bookings(visits), roads)
+	for n := range in.Days {
+		view.Days = append(view.Days, Day{On: horse.DayAfter(from, n), Visits: []Booked{}, Worked: []Worked{}, Done: []string{}, Due: []Due{}, Practised: []cases.HorseRef{}, Clashes: []diary.Clash{}})
+	}
+	f := filler{view: &view, names: map[string]string{}}
+	for _, h := range view.Horses {
+		f.names[h.ID] = h.Name
+	}
+	f.visits(visits, clashes)
+	f.done(beside)
+	f.dues(dues, beside.Deadlines, until)
+	for i := range view.Days {
+		mine := slices.DeleteFunc(slices.Clone(visits), func(v store.Visit) bool {
+			return v.On != view.Days[i].On || v.Who.ID != c.ID || v.Cancelled != ""
+		})
+		view.Days[i].Road = run(begins, mine, roads).Driving
+	}
+	return view, nil
+}
+
+// whoAndWhat lists who may do a visit, the horses in work, and those that no visit
+// waits for.
+func (s *Service) whoAndWhat(ctx context.Context, c api.Caller, view *Diary) error {
+	users, err := c.View.Users(ctx, c.Practice)
+	if err != nil {
+		return err
+	}
+	for _, u := range users {
+		if u.Active && (u.Role == store.Lead || u.Role == store.Assistant) {
+			view.People = append(view.People, cases.HorseRef{ID: u.ID, Name: u.Name})
+		}
+	}
+	rows, err := c.View.InWork(ctx, c.Practice, c.Today())
+	if err != nil {
+		return err
+	}
+	for _, r := range rows {
+		view.Horses = append(view.Horses, cases.HorseRef{ID: r.ID, Name: r.Name})
+		if !r.Planned {
+			view.Unplanned = append(view.Unplanned, cases.HorseRef{ID: r.ID, Name: r.Name})
+		}
+	}
+	return nil
+}
+
+// filler puts what there is onto the days.
+type filler struct {
+	view  *Diary
+	names map[string]string
+}
+
+func (f filler) day(on string) *Day {
+	n, ok := horse.DaysBetween(f.view.From, on)
+	if !ok || n < 0 || n >= len(f.view.Days) {
+		return nil
+	}
+	return &f.view.Days[n]
+}
+
+func (f filler) visits(visits []store.Visit, clashes []diary.Clash) {
+	at := map[string]*Day{}
+	for _, v := range visits {
+		if d := f.day(v.On); d != nil {
+			d.Visits, at[v.ID] = append(d.Visits, told(v)), d
+		}
+	}
+	for _, x := range clashes {
+		if d := at[x.B]; d != nil {
+			d.Clashes = append(d.Clashes, x)
+		}
+	}
+}
+
+// done marks the visits whose horse was worked that day, and lists the sessions that
+// no visit stood for.
+func (f filler) done(b store.Beside) {
+	for _, w := range b.Sessions {
+		d := f.day(w.On)
+		if d == nil {
+			continue
+		}
+		stood := false
+		for _, v := range d.Visits {
+			if slices.ContainsFunc(v.Horses, func(h cases.HorseRef) bool { return h.ID == w.Horse }) {
+				stood = true
+				if !slices.Contains(d.Done, v.ID) {
+					d.Done = append(d.Done, v.ID)
+				}
+			}
+		}
+		if name := f.names[w.Horse]; !stood && name != "" {
+			d.Worked = append(d.Worked, Worked{Session: w.ID, Horse: w.Horse, Name: name})
+		}
+	}
+	for _, p := range b.Practised {
+		if d := f.day(p.On); d != nil && f.names[p.Horse] != "" {
+			d.Practised = append(d.Practised, cases.HorseRef{ID: p.Horse, Name: f.names[p.Horse]})
+		}
+	}
+}
+
+func (f filler) dues(list []Due, deadlines []store.Deadline, until string) {
+	for _, one := range deadlines {
+		list = append(list, Due{Kind: "deadline", Horse: one.Horse, Name: one.Name, On: one.On, Says: phrase.Of("due.deadline", phrase.Args{"goal": one.Goal})})
+	}
+	for _, one := range list {
+		if d := f.day(one.On); d != nil {
+			d.Due = append(d.Due, one)
+		}
+		if one.On > until && (f.view.Beyond == nil || one.On < f.view.Beyond.On) {
+			f.view.Beyond = &one
+		}
+	}
+}
+
+// dueKey is a horse as it stood, on a day: what is due of it is read once.
+type dueKey struct {
+	practice, horse, today, edition string
+	stamp                           int64
+}
+
+// due lists the rechecks and referrals of all horses in work. What can't be read is
+// left out here; the caseload says so.
+func (s *Service) due(ctx context.Context, c api.Caller) ([]Due, error) {
+	stamps, err := c.View.Stamps(ctx, c.Practice)
+	if err != nil {
+		return nil, err
+	}
+	ids := make([]string, 0, len(stamps))
+	for id := range stamps {
+		ids = append(ids, id)
+	}
+	slices.Sort(ids)
+	var all []Due
+	for _, id := range ids {
+		key := dueKey{c.Practice, id, c.Today(), s.Edition(), stamps[id]}
+		list, kept := s.dues.Get(key)
+		if !kept {
+			if list, err = s.dueOf(ctx, c, id); ctx.Err() != nil {
+				return nil, ctx.Err()
+			}
+			if err != nil && !errors.Is(err, store.ErrNotFound) { // without a case
+				s.Log.WarnContext(ctx, "what is due of a horse can't be read", "horse", id, "error", err.Error())
+			}
+			s.dues.Add(key, list)
+		}
+		all = append(all, list...)
+	}
+	slices.SortStableFunc(all, func(a, b Due) int { return cmp.Or(cmp.Compare(a.On, b.On), cmp.Compare(a.Name, b.Name)) })
+	return all, nil
+}
+
+func (s *Service) dueOf(ctx context.Context, c api.Caller, id string) (list []Due, err error) {
+	err = api.Guarded(func() error {
+		r, err := s.Newest(ctx, c, id)
+		if err != nil || r.Case.FinishedOn != "" {
+			return err
+		}
+		for _, x := range r.File.Result.Rechecks {
+			list = append(list, Due{Kind: "recheck", Horse: id, Name: r.Horse.Name, On: x.Due, Says: x.Reads})
+		}
+		for _, x := range r.File.Result.Referrals {
+			if !x.Done {
+				list = append(list, Due{Kind: "referral", Horse: id, Name: r.Horse.Name, On: x.Due, Says: phrase.Of("due.referral", phrase.Args{"who": x.Who, "question": x.Question})})
+			}
+		}
+		return nil
+	})
+	return list, err
+}
