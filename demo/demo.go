@@ -32,19 +32,20 @@ const zone = "Europe/London"
 
 // filler writes one demo practice as of a moment.
 type filler struct {
-	ctx   context.Context
-	db    *store.Store
-	cat   *catalog.Catalog
-	now   time.Time
-	actor store.Actor
-	yards map[string]string
-	ids   *seeded
+	ctx    context.Context
+	db     *store.Store
+	cat    *catalog.Catalog
+	now    time.Time
+	actor  store.Actor
+	yards  map[string]string
+	horses map[string]string // ids by name
+	ids    *seeded
 }
 
 // Fill makes the practice in an empty database. The same moment gives the same
 // practice, but for the salt of the passwords.
 func Fill(ctx context.Context, db *store.Store, c *catalog.Catalog, now time.Time) error {
-	f := &filler{ctx: ctx, db: db, cat: c, now: now, yards: map[string]string{}, ids: newSeeded(7)}
+	f := &filler{ctx: ctx, db: db, cat: c, now: now, yards: map[string]string{}, horses: map[string]string{}, ids: newSeeded(7)}
 	f.actor = store.Actor{Practice: f.id(), User: f.id(), At: now.Add(-100 * 24 * time.Hour).UnixMilli()}
 	if err := f.people(); err != nil {
 		return err
@@ -54,7 +55,7 @@ func Fill(ctx context.Context, db *store.Store, c *catalog.Catalog, now time.Tim
 			return fmt.Errorf("%s: %w", s.name, err)
 		}
 	}
-	return nil
+	return f.diary()
 }
 
 func (f *filler) id() string {
@@ -146,6 +147,7 @@ func (f *filler) tell(s story) error {
 	owner := s.owner
 	owner.ID = f.id()
 	t.horseID, t.caseID, t.ownerID = f.id(), f.id(), owner.ID
+	f.horses[s.name] = t.horseID
 	k := store.Case{ID: t.caseID, Problem: s.about().String(), Ladder: s.ladderKey(), Goal: s.goal, OpenedOn: f.day(s.takenOn), Wanted: s.wanted(), Thing: s.thing}
 	if s.neededIn > 0 {
 		k.NeededBy = f.day(-s.neededIn)

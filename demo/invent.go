@@ -27,7 +27,7 @@ type Size struct {
 // problem and way of working, some untidy as life is. It is for benchmarks,
 // training and support; unlike Fill's stories its sessions follow no advice.
 func Invent(ctx context.Context, db *store.Store, c *catalog.Catalog, now time.Time, size Size) error {
-	f := &filler{ctx: ctx, db: db, cat: c, now: now, yards: map[string]string{}, ids: newSeeded(size.Seed)}
+	f := &filler{ctx: ctx, db: db, cat: c, now: now, yards: map[string]string{}, horses: map[string]string{}, ids: newSeeded(size.Seed)}
 	f.actor = store.Actor{Practice: f.id(), User: f.id(), At: now.AddDate(0, 0, -3*size.Sessions-30).UnixMilli()}
 	if err := f.people(); err != nil {
 		return err

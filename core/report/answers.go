@@ -4,6 +4,7 @@ import (
 	"maps"
 	"slices"
 
+	"ivorybridge/core/diary"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -20,6 +21,8 @@ type Standing struct {
 	Stopped  []string        // steps whose practice at home was stopped
 	Last     string          // day of the newest visit
 	Proposed phrase.Message  // when the next one should be, as the newest proposed it; its key tells
+	Booked   string          // day of the next visit that is agreed; empty: none is
+	At       string          // its time, 08:40; empty: it has none yet
 	Done     bool            // the case is finished
 	Who      string          // whom an owner rings
 	Phone    string          // at which number; empty: none is known
@@ -179,20 +182,20 @@ func (w *writer) mustNot(say saying) {
 	say("must_not", "short.not", phrase.Args{"problem": phrase.Of("problem."+w.in.Problem.String(), nil)})
 }
 
-// within is between how many days after a visit the next one should be (part 7).
-var within = map[string][2]int{"next.danger": {1, 2}, "next.over": {1, 2}, "next.soon": {1, 2}, "next.days": {2, 4}}
-
-// nextVisit says when the next visit should be, as the newest one proposed it.
+// nextVisit says when the next visit is, or should be, as the newest one proposed it.
 func (w *writer) nextVisit(say saying) {
 	s := w.in.Standing
-	days, ok := within[s.Proposed.Key]
-	from, to := horse.DayAfter(s.Last, days[0]), horse.DayAfter(s.Last, days[1])
+	from, to, ok := diary.Window(s.Proposed, s.Last)
 	switch {
+	case s.Booked != "" && s.At != "":
+		say("next", "short.next.booked_at", phrase.Args{"on": phrase.Date(s.Booked), "at": s.At})
+	case s.Booked != "":
+		say("next", "short.next.booked", phrase.Args{"on": phrase.Date(s.Booked)})
 	case s.Done:
 		say("next", "short.next.done", phrase.Args{"who": s.Who})
 	case s.Proposed.Key == "next.pain":
 		say("next", "short.next.pain", phrase.Args{"who": s.Who})
-	case s.Last == "" || !ok:
+	case !ok:
 		say("next", "short.next.none", phrase.Args{"who": s.Who})
 	case to < s.Today:
 		say("next", "short.next.late", phrase.Args{"to": phrase.Date(to), "who": s.Who})

@@ -13,6 +13,7 @@ import (
 	"ivorybridge/core/report"
 	"ivorybridge/core/track"
 	"ivorybridge/server/api"
+	"ivorybridge/store"
 )
 
 // For is who reads a page: what it may practise is said of them alone.
@@ -123,6 +124,16 @@ func (s *Reader) standing(ctx context.Context, c api.Caller, r Reading, now *cas
 	for _, stop := range now.Home.Stops {
 		if !slices.Contains(in.Standing.Stopped, stop.Step) {
 			in.Standing.Stopped = append(in.Standing.Stopped, stop.Step)
+		}
+	}
+	booked, err := c.View.VisitsOf(ctx, c.Practice, r.Horse.ID, horse.DayAfter(past.LastWorked(), 1))
+	if err != nil {
+		return report.Input{}, err
+	}
+	if i := slices.IndexFunc(booked, func(v store.Visit) bool { return v.Agreed && v.Cancelled == "" && v.On >= today }); i >= 0 {
+		in.Standing.Booked = booked[i].On
+		if at := booked[i].At; at != nil {
+			in.Standing.At = at.String()
 		}
 	}
 	figures, err := s.Figures(ctx, c, r)

@@ -70,6 +70,7 @@ type Seen struct {
 	Check     *phrase.Message  `json:"check,omitempty" doc:"what to look at before anything is asked"`
 	People    []Holder         `json:"people" doc:"owners, to ring"`
 	Helpers   []phrase.Slotted `json:"helpers" doc:"second persons that its steps need"`
+	Case      string           `json:"case,omitempty" doc:"id; absent: it has none, or can't be read"`
 	Open      string           `json:"open_session,omitempty"`
 	Unread    bool             `json:"unread,omitempty" doc:"it can't be read; its page says so"`
 }
@@ -199,6 +200,7 @@ func (s *Service) seen(ctx context.Context, c api.Caller, h store.Named, v store
 		if err != nil {
 			return err
 		}
+		seen.Case = r.Case.ID
 		seen.Care, seen.Bridge, seen.Open = r.File.Risk.Care, &r.File.Bridge, r.History.Open
 		seen.Forbidden = append(seen.Forbidden, r.File.Result.Forbidden...)
 		for _, o := range r.Horse.Owners {

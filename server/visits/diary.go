@@ -56,6 +56,7 @@ type Due struct {
 	Name  string         `json:"name"`
 	On    string         `json:"on" format:"date"`
 	Says  phrase.Message `json:"says"`
+	Late  bool           `json:"late,omitempty" doc:"its day has passed, and it is not done: it stands on today"`
 }
 
 func (s *Service) diary(ctx context.Context, c api.Caller, in *diaryInput) (Diary, error) {
@@ -197,6 +198,9 @@ func (f filler) dues(list []Due, deadlines []store.Deadline, until string) {
 		list = append(list, Due{Kind: "deadline", Horse: one.Horse, Name: one.Name, On: one.On, Says: phrase.Of("due.deadline", phrase.Args{"goal": one.Goal})})
 	}
 	for _, one := range list {
+		if one.Kind != "deadline" && one.On < f.view.Today {
+			one.On, one.Late = f.view.Today, true
+		}
 		if d := f.day(one.On); d != nil {
 			d.Due = append(d.Due, one)
 		}
@@ -254,7 +258,7 @@ func (s *Service) dueOf(ctx context.Context, c api.Caller, id string) (list []Du
 		}
 		for _, x := range r.File.Result.Referrals {
 			if !x.Done {
-				list = append(list, Due{Kind: "referral", Horse: id, Name: r.Horse.Name, On: x.Due, Says: phrase.Of("due.referral", phrase.Args{"who": x.Who, "question": x.Question})})
+				list = append(list, Due{Kind: "referral", Horse: id, Name: r.Horse.Name, On: x.Due, Says: phrase.Of("due.referral", phrase.Args{"who": x.Who, "why": x.Why})})
 			}
 		}
 		return nil

@@ -10,10 +10,13 @@ import { places } from './places'
 /** Seldom needed, so it comes only when it is. */
 const SetAside = defineAsyncComponent(() => import('./offline/SetAside.vue'))
 
+/** Not for a helper for a day. */
+const staffOnly = ['/people', '/day', '/diary']
+
 const route = useRoute()
 const router = useRouter()
 const trouble = ref('')
-const open = computed(() => places.filter((p) => !isHelper.value || p.to !== '/people'))
+const open = computed(() => places.filter((p) => !isHelper.value || !staffOnly.includes(p.to)))
 /** In the hand the foot opens on a tap, or where it has something to say. */
 const more = ref(false)
 const calm = computed(() => !outbox.value?.state.waiting && !outbox.value?.state.refused && !trouble.value)

@@ -4387,6 +4387,8 @@ export interface components {
             horse: string;
             /** @enum {string} */
             kind: "recheck" | "referral" | "deadline";
+            /** @description its day has passed, and it is not done: it stands on today */
+            late?: boolean;
             name: string;
             /** Format: date */
             on: string;
@@ -6588,6 +6590,8 @@ export interface components {
             bridge?: components["schemas"]["ProgressBridge"];
             /** @enum {string} */
             care?: "" | "ordinary care" | "extra care" | "high care" | "specialist only";
+            /** @description id; absent: it has none, or can't be read */
+            case?: string;
             /** @description what to look at before anything is asked */
             check?: components["schemas"]["PhraseMessage"];
             /** @description what is not done with it */

@@ -13,6 +13,7 @@ import OneTap from '../../parts/OneTap.vue'
 import PageState from '../../parts/PageState.vue'
 import { answered, count, longDate, sideWord } from '../../words'
 import ArousalBand from './ArousalBand.vue'
+import NextVisit from '../../cases/NextVisit.vue'
 import CorrectSheet from './CorrectSheet.vue'
 import TimingTable from './TimingTable.vue'
 import { useReview } from './useReview'
@@ -85,6 +86,7 @@ async function keep() {
         <div class="leafpage">
           <template v-if="!open">
             <p class="lead">{{ data.review.next.text }}</p>
+            <NextVisit v-if="whole" :horse="data.horse.id" />
             <BridgeDrawing v-if="whole" :bridge="whole.bridge" />
             <p v-else class="follows">The bridge follows when there is a signal. Nothing of the session is lost.</p>
             <div class="parts columns">

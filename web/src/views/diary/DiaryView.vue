@@ -1,0 +1,195 @@
+<script setup lang="ts">
+// The diary: leaves of a paper diary side by side, weeks as rows of days. Ink is
+// agreed, pencil is proposed. A clash is shown; nothing is moved but by hand.
+import { computed, ref } from 'vue'
+import { useRoute } from 'vue-router'
+import { api, told } from '../../api/client'
+import type { Schemas } from '../../api/types'
+import { useLoad, useSend } from '../../api/use'
+import { useKeys } from '../../keys/keys'
+import PageState from '../../parts/PageState.vue'
+import WrongNote from '../../parts/WrongNote.vue'
+import { count, inWords, localDate, longDate } from '../../words'
+import CancelNote from './CancelNote.vue'
+import DiaryWeek from './DiaryWeek.vue'
+import { later, monday } from '../../parts/days'
+import VisitForm from './VisitForm.vue'
+
+type Visit = Schemas['Booked']
+
+const weeks = 3
+const route = useRoute()
+const from = ref(monday(typeof route.query.on === 'string' ? route.query.on : localDate(Date.now())))
+const { data, trouble, at, load } = useLoad(() =>
+  told(api.GET('/api/diary', { params: { query: { from: from.value, days: 7 * weeks } } })),
+)
+const editing = ref<{ visit?: Visit; on?: string; horse?: string }>()
+const cancelled = ref<Schemas['Cancelled']>()
+const moving = useSend()
+const said = ref('')
+
+const leaves = computed(() =>
+  Array.from({ length: weeks }, (_, i) => data.value?.days.slice(7 * i, 7 * i + 7) ?? []).filter((w) => w.length),
+)
+const visits = computed(() => data.value?.days.flatMap((d) => d.visits.filter((v) => !v.cancelled)) ?? [])
+const says = computed(() => {
+  const ink = visits.value.filter((v) => v.agreed).length
+  const pencil = visits.value.length - ink
+  const clashes = data.value?.days.reduce((n, d) => n + d.clashes.length, 0) ?? 0
+  if (!visits.value.length) return 'Nothing stands in these weeks yet.'
+  const parts = [ink && `${count(ink, 'visit', 'visits')} in ink`, pencil && `${inWords(pencil)} in pencil`]
+    .filter(Boolean)
+    .join(', ')
+  return `${parts}. ${clashes ? `${inWords(clashes, true)} ${clashes === 1 ? 'clash' : 'clashes'}.` : 'No clash.'}`
+})
+
+async function turn(days: number) {
+  from.value = later(from.value, days)
+  await load()
+}
+async function today() {
+  from.value = monday(localDate(Date.now()))
+  await load()
+}
+
+/** Puts a visit to another day, or into ink, as it is otherwise. */
+async function change(v: Visit, now: Partial<Pick<Visit, 'on' | 'agreed'>>) {
+  const body = {
+    horses: v.horses.map((h) => h.id),
+    yard: v.yard,
+    who: v.who,
+    on: v.on,
+    at: v.at,
+    minutes: v.minutes,
+    aim: v.aim,
+    agreed: v.agreed,
+    version: v.version,
+    ...now,
+  }
+  const kept = await moving.send(() => told(api.PUT('/api/visits/{id}', { params: { path: { id: v.id } }, body })))
+  if (!kept) return
+  const names = v.horses.map((h) => h.name).join(', ')
+  said.value = now.on ? `${names}: moved to ${longDate(now.on)}.` : `${names}: in ink.`
+  if (kept.clashes.length) said.value += ` ${kept.clashes.map((c) => c.says.text).join(' ')}`
+  await load()
+}
+
+async function done(gone?: Schemas['Cancelled']) {
+  editing.value = undefined
+  cancelled.value = gone
+  await load()
+}
+
+useKeys([
+  { press: 'v', does: 'put in a visit', run: () => (editing.value = {}) },
+  { press: '[', does: 'three weeks back', run: () => void turn(-7 * weeks) },
+  { press: ']', does: 'three weeks on', run: () => void turn(7 * weeks) },
+  { press: 't', does: 'today', run: () => void today() },
+])
+</script>
+
+<template>
+  <div class="page">
+    <header class="page-head">
+      <h1>Diary</h1>
+      <div class="facts">
+        <p>{{ says }}</p>
+        <p v-if="said" role="status" class="small">{{ said }}</p>
+      </div>
+      <div class="acts no-print">
+        <button type="button" class="turn" @click="turn(-7)">‹ back</button>
+        <button type="button" class="turn" @click="today">today</button>
+        <button type="button" class="turn" @click="turn(7)">on ›</button>
+        <ElButton type="primary" @click="editing = {}">Put in a visit</ElButton>
+      </div>
+    </header>
+    <PageState :trouble="trouble" :ready="data !== undefined" :at="at" @again="load">
+      <template v-if="data">
+        <WrongNote :trouble="moving.trouble.value" />
+        <CancelNote v-if="cancelled" :gone="cancelled" @close="cancelled = undefined" />
+        <VisitForm
+          v-if="editing"
+          :key="editing.visit?.id ?? editing.horse ?? 'new'"
+          :visit="editing.visit"
+          :on="editing.on"
+          :horse="editing.horse"
+          :horses="data.horses"
+          :people="data.people"
+          @done="done"
+          @leave="editing = undefined"
+        />
+        <div class="leaves">
+          <DiaryWeek
+            v-for="w in leaves"
+            :key="w[0]?.on"
+            :days="w"
+            :today="data.today"
+            @open="editing = { visit: $event }"
+            @ink="change($event, { agreed: true })"
+            @move="(v, on) => change(v, { on })"
+            @put="editing = { on: $event }"
+          />
+        </div>
+        <footer class="foot">
+          <p>
+            <b>Ink</b> is agreed. <i class="pencil">Pencil</i> is proposed: ink it with a tap. Drag a visit to another day, or
+            press <kbd>m</kbd> on it.
+          </p>
+          <p v-if="data.beyond">
+            <b>{{ longDate(data.beyond.on) }}, over the page: {{ data.beyond.name }}.</b> {{ data.beyond.says.text }}
+          </p>
+          <p v-if="data.unplanned.length">
+            No visit waits for
+            <template v-for="(h, i) in data.unplanned" :key="h.id"
+              ><template v-if="i">, </template
+              ><button type="button" class="turn" @click="editing = { horse: h.id }">{{ h.name }}</button></template
+            >.
+          </p>
+          <p><RouterLink to="/diary/roads">Roads, rounds and how the day begins</RouterLink></p>
+        </footer>
+      </template>
+    </PageState>
+  </div>
+</template>
+
+<style scoped>
+.turn {
+  border: 0;
+  background: none;
+  min-height: var(--control);
+  padding: 0;
+  color: var(--slate);
+  font-weight: 600;
+  text-decoration: underline;
+  cursor: pointer;
+}
+.leaves {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 0 var(--gap-4);
+}
+.foot {
+  display: grid;
+  gap: var(--gap-1);
+  padding: var(--gap-2) 0 var(--gap-4);
+}
+.pencil {
+  color: var(--ink-2);
+  text-decoration: underline dashed;
+  text-underline-offset: 3px;
+}
+.foot .turn {
+  min-height: 24px;
+}
+@media (max-width: 900px) {
+  .leaves {
+    grid-template-columns: minmax(0, 1fr);
+    gap: var(--gap-4);
+  }
+}
+@media print {
+  .leaves {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
