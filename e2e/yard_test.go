@@ -352,7 +352,7 @@ func (u *user) field(label string) *rod.Element {
 func (u *user) types(label, text string) {
 	u.t.Helper()
 	e := u.field(label)
-	if kind, _ := e.Attribute("type"); kind != nil && *kind == "date" {
+	if kind, _ := e.Attribute("type"); kind != nil && (*kind == "date" || *kind == "time") {
 		require.NoError(u.t, setDate(e, text))
 		return
 	}
@@ -360,7 +360,7 @@ func (u *user) types(label, text string) {
 	require.NoError(u.t, e.Input(text))
 }
 
-// setDate fills a date field, whose own parts depend on the browser's
+// setDate fills a field for a date or a time, whose own parts depend on the browser's
 // language.
 func setDate(e *rod.Element, date string) error {
 	_, err := e.Eval(`(d) => {

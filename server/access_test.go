@@ -49,7 +49,7 @@ var access = map[string]string{
 	"incidents": "nffhyyyh", "addIncident": "nffhyyyh", "setAside": "nffffyyh", "linksOfPerson": "nffffyyh", "linkPerson": "nffffyyh", "linksOfReport": "nffffyyh", "linkReport": "nffffyyh", "switchLinkOff": "nffffyyh", "sendReport": "nffffyyh",
 	"practised": "nffffyyh", "resumeHomework": "nffffyyh", "ownerPages": "hhhhhhhh", "sendPhotograph": "hhhhhhhh", "practise": "hhhhhhhh",
 	"diary": "nffffyyy", "addVisit": "nffffyyy", "changeVisit": "nffffyyh", "cancelVisit": "nffffyyh", "horseVisits": "nffffyyh",
-	"day": "nffffyyy", "orderDay": "nffffyyh", "roads": "nffffyyy", "setDrive": "nffffyyh", "placeYard": "nffffyyh", "setMyDay": "nffffyyy",
+	"day": "nffffyyy", "outings": "nffffyyy", "horseOutings": "nffhyyyh", "orderDay": "nffffyyh", "roads": "nffffyyy", "setDrive": "nffffyyh", "placeYard": "nffffyyh", "setMyDay": "nffffyyy",
 	"copyLadder": "nfffffyy", "changeLadder": "nfffffyh",
 }
 

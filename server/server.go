@@ -22,6 +22,7 @@ import (
 	"ivorybridge/server/cases"
 	"ivorybridge/server/horses"
 	"ivorybridge/server/methods"
+	"ivorybridge/server/outings"
 	"ivorybridge/server/owners"
 	"ivorybridge/server/people"
 	"ivorybridge/server/plans"
@@ -123,4 +124,5 @@ func (s *Server) register(a *api.API) {
 	reports.New(s.cases)
 	owners.New(s.cases)
 	visits.New(s.cases)
+	outings.New(s.cases)
 }

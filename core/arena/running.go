@@ -233,6 +233,15 @@ func (r *Running) Advise(now int64) Advice {
 // Beads lists the reps as the rules read them.
 func (r *Running) Beads() []Told { return r.now.beads }
 
+// Live lists the entries that stand, in their order.
+func (r *Running) Live() []track.Entry { return r.live }
+
+// At is the ask at work.
+func (r *Running) At() horse.Ask {
+	at, _ := r.now.s.current()
+	return at
+}
+
 // Picture tells how the session stands, with all beads.
 func (r *Running) Picture(now int64) Picture {
 	p := Picture{Advice: r.Advise(now), Beads: r.now.beads, Would: r.now.would, Count: len(r.track), Stands: r.standing()}

@@ -9,10 +9,12 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/outing"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/track"
 )
@@ -140,6 +142,10 @@ func (d *Desk) Call(name string, asked []byte) ([]byte, error) {
 		return call(asked, d.card)
 	case "review":
 		return call(asked, d.review)
+	case "road":
+		return call(asked, d.road)
+	case "walk":
+		return call(asked, d.walk)
 	case "advise":
 		return call(asked, d.advise)
 	}
@@ -280,6 +286,65 @@ func (d *Desk) review(struct{}) (Reviewed, error) {
 	r := Reviewed{Review: d.running.Review(), Beads: list(slices.Clone(d.running.Beads()))}
 	d.book.Tell(&r.Review)
 	return r, nil
+}
+
+// Laying is an outing to be laid out.
+type Laying struct {
+	Road   track.Road   `json:"road"`
+	Before int          `json:"before" doc:"outings that the horse had"`
+	Words  phrase.Words `json:"words"`
+}
+
+// Laid is an outing as it is laid out, or what is wrong with its road.
+type Laid struct {
+	Plan  *outing.Plan `json:"plan,omitempty"`
+	Wrong string       `json:"wrong,omitempty"`
+}
+
+func (d *Desk) road(in Laying) (Laid, error) {
+	if err := in.Road.Check(); err != nil {
+		text := err.Error()
+		return Laid{Wrong: strings.ToUpper(text[:1]) + text[1:] + "."}, nil
+	}
+	p := outing.PlanOf(in.Road, in.Before)
+	phrase.English(in.Words).Tell(&p)
+	return Laid{Plan: &p}, nil
+}
+
+// WalkAsked is the open session's outing at a moment.
+type WalkAsked struct {
+	Before int   `json:"before" doc:"outings that the horse had"`
+	Now    int64 `json:"now" doc:"the clock, ms"`
+}
+
+// Walked is the outing, and once it is at home what it counts as and what comes next.
+type Walked struct {
+	State *outing.State   `json:"state,omitempty" doc:"absent: nobody has set off"`
+	Next  *outing.Advised `json:"next,omitempty"`
+	Rep   *track.Rep      `json:"rep,omitempty" doc:"to be logged, where the step at work is one of the way home"`
+}
+
+func (d *Desk) walk(in WalkAsked) (Walked, error) {
+	if d.running == nil {
+		return Walked{}, errNothingOpen
+	}
+	s, ok := outing.Live(d.running.Live(), in.Before, in.Now)
+	if !ok {
+		return Walked{}, nil
+	}
+	w := Walked{State: &s}
+	if s.Phase == outing.Home {
+		next := outing.After(s.Result())
+		w.Next = &next
+		at := d.running.At()
+		step, _ := d.running.Catalog().Step(at.Step)
+		if step.WayHome() {
+			rep := s.Result().Rep(at, step.Key == "home.alone")
+			w.Rep = &rep
+		}
+	}
+	d.book.Tell(&w)
+	return w, nil
 }
 
 func (d *Desk) advise(in Document) (arena.Advice, error) { return Advise(d.shipped, in) }

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"testing"
 
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -12,6 +13,7 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/phrase"
 	"ivorybridge/core/track"
 )
 
@@ -160,4 +162,56 @@ func TestADeskSaysWhatItCantDo(t *testing.T) {
 	}
 	_, err = d.Call("open", []byte(`{"brief":3}`))
 	assert.ErrorContains(t, err, "reading what was asked")
+}
+
+// An outing is laid out and walked at the desk, as it is without a signal: what is owed,
+// and at home what it counts as and what comes next.
+func TestAnOutingAtTheDesk(t *testing.T) {
+	c := shipped(t)
+	f, err := casefile.Read(c, casefile.Input{Today: "2026-06-01", Problem: horse.Problem{}.All()[1]})
+	require.NoError(t, err)
+	var d Desk
+	call := func(name string, in, out any) {
+		t.Helper()
+		told, err := d.Call(name, asJSON(t, in))
+		require.NoError(t, err)
+		require.NoError(t, json.Unmarshal(told, out))
+	}
+	call("catalog", c, &struct{}{})
+	_, err = d.Call("walk", asJSON(t, WalkAsked{}))
+	require.ErrorIs(t, err, errNothingOpen)
+
+	var laid Laid
+	call("road", Laying{Road: track.Road{Minutes: 12, Metres: 900, Moving: 10}, Before: 1, Words: phrase.Shipped}, &laid)
+	assert.Len(t, laid.Plan.Stops, 15)
+	laid = Laid{}
+	call("road", Laying{Road: track.Road{}, Words: phrase.Shipped}, &laid)
+	assert.Equal(t, "A road of 0 m is no way out: give its minutes, or its metres and the pace.", laid.Wrong)
+
+	call("open", Opening{Brief: f.Brief(), Beginning: arena.Beginning{Ask: horse.Ask{Step: "home.near"}, Started: 1000}, Rules: c.Rules, Words: phrase.Shipped}, &arena.Picture{})
+	var w Walked
+	call("walk", WalkAsked{Before: 1, Now: 2000}, &w)
+	assert.Nil(t, w.State, "nobody has set off")
+	n := 0
+	press := func(at int64, b track.Button, r *track.Road) {
+		n++
+		e := track.Entry{ID: uuid.NewString(), Kind: track.KindMark, At: at * 1000, Device: "d", Seq: int64(n), Mark: &track.Mark{Walk: &track.Walk{Button: b, Road: r}}}
+		var told Answered
+		call("add", Added{Entries: []track.Entry{e}, Now: at * 1000}, &told)
+		require.Empty(t, told.Refused)
+	}
+	press(10, track.SetOff, &track.Road{Minutes: 1, Metres: 80, Moving: 1})
+	press(70, track.Turned, nil)
+	press(70, track.StoppedAt, nil)
+	call("walk", WalkAsked{Before: 1, Now: 80_000}, &w)
+	assert.InDelta(t, 50, w.State.Owed, 0.001)
+	assert.Equal(t, "Stand on a slack rope.", w.State.Says[0].Text)
+	press(130, track.Stood, nil)
+	press(130, track.Moving, nil)
+	press(190, track.AtHome, nil)
+	call("walk", WalkAsked{Before: 1, Now: 500_000}, &w)
+	require.NotNil(t, w.Rep)
+	assert.Equal(t, horse.Accepted, w.Rep.Answer)
+	assert.Equal(t, "home.near", w.Rep.Step)
+	assert.Contains(t, w.Next.Why.Text, "A quarter further")
 }

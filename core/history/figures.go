@@ -5,6 +5,7 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/outing"
 	"ivorybridge/core/track"
 )
 
@@ -12,11 +13,12 @@ import (
 // the session is folded and kept beside it, so that a long past is not read again
 // for a trend.
 type Figures struct {
-	Session string   `json:"session" doc:"its id"`
-	On      string   `json:"on" format:"date"`
-	Asks    []Figure `json:"asks,omitempty" doc:"each ask that was counted, in the order of its key"`
-	Checks  []Check  `json:"checks,omitempty" doc:"asks that were passed before, and looked at on this later day"`
-	Day     Measured `json:"day,omitzero" doc:"what was counted over the whole session"`
+	Session string          `json:"session" doc:"its id"`
+	On      string          `json:"on" format:"date"`
+	Asks    []Figure        `json:"asks,omitempty" doc:"each ask that was counted, in the order of its key"`
+	Checks  []Check         `json:"checks,omitempty" doc:"asks that were passed before, and looked at on this later day"`
+	Outings []outing.Result `json:"outings,omitempty" doc:"that were walked in it"`
+	Day     Measured        `json:"day,omitzero" doc:"what was counted over the whole session"`
 }
 
 // A Figure is one ask in one session. What was not noted is absent.
@@ -119,6 +121,11 @@ func FiguresOf(d track.Day, reps []arena.Told, v Visit) Figures {
 	}
 	slices.SortFunc(f.Asks, func(a, b Figure) int { return byKey(a.Ask, b.Ask) })
 	f.Day = measuredIn(live, reps)
+	for _, r := range outing.Results(live) {
+		r.Session, r.On = d.ID, d.Date
+		f.Outings = append(f.Outings, r)
+		f.Day.Balance = f.Day.Balance.Plus(r.Stood())
+	}
 	return f
 }
 

@@ -2,30 +2,33 @@ package history
 
 import (
 	"slices"
+	"strings"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/outing"
 	"ivorybridge/core/track"
 )
 
 // Measured is what was counted over a whole session (part 8).
 type Measured struct {
-	Minutes       float64  `json:"minutes,omitempty" doc:"from the first entry to the last"`
-	Events        int      `json:"events,omitempty" doc:"dangerous ways out"`
-	Caught        int      `json:"caught,omitempty" doc:"kicks at tools, and bucks caught early"`
-	Interruptions int      `json:"interruptions,omitempty" doc:"unasked behaviour that was stopped"`
-	Rest          int      `json:"rest,omitempty" doc:"seconds of chosen rest"`
-	Work          int      `json:"work,omitempty" doc:"seconds of work beside it"`
-	Offers        int      `json:"offers,omitempty" doc:"offers made"`
-	Yes           int      `json:"yes,omitempty" doc:"of them answered with yes"`
-	Doses         int      `json:"doses,omitempty" doc:"doses given"`
-	Surplus       int      `json:"surplus,omitempty" doc:"given above what was planned, over all doses"`
-	Kicks         *float64 `json:"kicks,omitempty" doc:"kicks per 10 touches, mean"`
-	Spooks        int      `json:"spooks,omitempty" doc:"times it spooked"`
-	Samples       int      `json:"samples,omitempty" doc:"looks at where its mind was"`
-	OnPerson      int      `json:"on_person,omitempty" doc:"of them on the person"`
-	OnHome        int      `json:"on_home,omitempty" doc:"of them on home or herd"`
-	Recovery      *float64 `json:"recovery,omitempty" doc:"median seconds from over the line until back at 1 or 0"`
+	Minutes       float64        `json:"minutes,omitempty" doc:"from the first entry to the last"`
+	Events        int            `json:"events,omitempty" doc:"dangerous ways out"`
+	Caught        int            `json:"caught,omitempty" doc:"kicks at tools, and bucks caught early"`
+	Interruptions int            `json:"interruptions,omitempty" doc:"unasked behaviour that was stopped"`
+	Rest          int            `json:"rest,omitempty" doc:"seconds of chosen rest"`
+	Work          int            `json:"work,omitempty" doc:"seconds of work beside it"`
+	Offers        int            `json:"offers,omitempty" doc:"offers made"`
+	Yes           int            `json:"yes,omitempty" doc:"of them answered with yes"`
+	Doses         int            `json:"doses,omitempty" doc:"doses given"`
+	Surplus       int            `json:"surplus,omitempty" doc:"given above what was planned, over all doses"`
+	Kicks         *float64       `json:"kicks,omitempty" doc:"kicks per 10 touches, mean"`
+	Spooks        int            `json:"spooks,omitempty" doc:"times it spooked"`
+	Samples       int            `json:"samples,omitempty" doc:"looks at where its mind was"`
+	OnPerson      int            `json:"on_person,omitempty" doc:"of them on the person"`
+	OnHome        int            `json:"on_home,omitempty" doc:"of them on home or herd"`
+	Balance       outing.Balance `json:"balance,omitzero" doc:"work and rest, near home and away, of the ladders that are worked away from it"`
+	Recovery      *float64       `json:"recovery,omitempty" doc:"median seconds from over the line until back at 1 or 0"`
 }
 
 // Arousal from which a horse is over the line, and at which it is back (part 2).
@@ -63,10 +66,8 @@ func measuredIn(live []track.Entry, reps []arena.Told) Measured {
 		switch {
 		case e.Interruption != nil:
 			m.Interruptions++
-		case e.Spell != nil && e.Spell.Rest:
-			m.Rest += e.Spell.Seconds
-		case e.Spell != nil && !e.Spell.Rest:
-			m.Work += e.Spell.Seconds
+		case e.Spell != nil:
+			m.spent(*e.Spell)
 		case e.Offer != nil:
 			if m.Offers++; e.Offer.Answer == track.Came {
 				m.Yes++
@@ -98,6 +99,29 @@ func measuredIn(live []track.Entry, reps []arena.Told) Measured {
 		m.Kicks = &sum
 	}
 	return m
+}
+
+// spent counts the seconds of a spell.
+func (m *Measured) spent(p track.Spell) {
+	if p.Rest {
+		m.Rest += p.Seconds
+	} else {
+		m.Work += p.Seconds
+	}
+	if ladder, _, _ := strings.Cut(p.Step, "."); ladder != "home" && ladder != "away" && ladder != "track" {
+		return
+	}
+	near := p.Place == track.NearHome || p.Place == track.ByTheOther
+	switch {
+	case p.Rest && near:
+		m.Balance.RestNear += p.Seconds
+	case p.Rest:
+		m.Balance.RestAway += p.Seconds
+	case near:
+		m.Balance.WorkNear += p.Seconds
+	default:
+		m.Balance.WorkAway += p.Seconds
+	}
 }
 
 // looked counts what a mark saw of the horse's mind.

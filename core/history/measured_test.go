@@ -8,6 +8,7 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/outing"
 	"ivorybridge/core/track"
 )
 
@@ -56,6 +57,27 @@ func TestAnAskWithEachPersonAndItsFirstSoftAnswer(t *testing.T) {
 	assert.Equal(t, Held{"wren", How{N: 3, Soft: 2, Level: f.By[0].Level}}, f.By[0])
 	assert.InDelta(t, 4, *f.By[0].Level, 0)
 	assert.Equal(t, "ines", f.By[1].Person)
+}
+
+// Work and rest near home and away, of the ladders that are worked away from it; the
+// stands of an outing are rest, away.
+func TestWorkAndRestNearHomeAndAway(t *testing.T) {
+	spell := func(step string, place track.SpellPlace, rest bool, seconds int) track.Entry {
+		return track.Entry{ID: step + place.String(), Kind: track.KindSpell, Spell: &track.Spell{Ask: horse.Ask{Step: step}, Place: place, Rest: rest, Seconds: seconds}}
+	}
+	walk := func(at int64, w track.Walk) track.Entry {
+		return track.Entry{ID: w.Button.String(), At: at * 1000, Kind: track.KindMark, Mark: &track.Mark{Walk: &w}}
+	}
+	f := FiguresOf(track.Day{ID: "s", Date: "2026-06-01", Track: []track.Entry{
+		spell("away.work", track.NearHome, false, 100), spell("away.work", track.Away, true, 40), spell("home.turn", track.ByTheOther, true, 7),
+		spell("away.work", track.Away, false, 9), spell("load.front", track.Away, true, 1000),
+		walk(1, track.Walk{Button: track.SetOff, Road: &track.Road{Minutes: 1, Metres: 80}}), walk(60, track.Walk{Button: track.Turned}), walk(60, track.Walk{Button: track.StoppedAt}),
+		walk(110, track.Walk{Button: track.Stood}), walk(170, track.Walk{Button: track.AtHome}),
+	}}, nil, Visit{})
+	assert.Equal(t, outing.Balance{WorkNear: 100, WorkAway: 9, RestNear: 7, RestAway: 90}, f.Day.Balance)
+	require.Len(t, f.Outings, 1)
+	assert.Equal(t, []string{"s", "2026-06-01"}, []string{f.Outings[0].Session, f.Outings[0].On})
+	assert.True(t, f.Outings[0].Whole)
 }
 
 // What was written down stands until something else of its kind is; what came before

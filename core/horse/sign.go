@@ -35,6 +35,7 @@ var (
 	Bolted           = MustWord[waysOut]("bolted")
 	WentOver         = MustWord[waysOut]("fell or went over backwards")
 	Planted          = MustWord[waysOut]("planted")
+	Spun             = MustWord[waysOut]("spun")
 	PinnedEars       = MustWord[waysOut]("pinned ears")
 	LostItsBalance   = MustWord[waysOut]("lost its balance") // counts as arousal 3
 	dangerousWaysOut = []WayOut{KickedAtPerson, Struck, Bit, Charged, Reared, Bucked, Bolted, WentOver}

@@ -42,6 +42,11 @@ func (e Entry) Check(c *catalog.Catalog) error {
 			}
 			c = c.WithOwn(*n)
 		}
+		if w := e.Mark.Walk; w != nil {
+			if err := w.Check(); err != nil {
+				return err
+			}
+		}
 		if a := e.Mark.Ask; a != nil && !c.HasAsk(*a) {
 			return fmt.Errorf("%q is not an ask of the catalogue", a)
 		}

@@ -122,6 +122,7 @@ type Mark struct {
 	Place       string          `json:"place,omitempty" maxLength:"60" doc:"it is worked here from now on"`
 	Company     string          `json:"company,omitempty" maxLength:"60" doc:"who is with it from now on"`
 	Distraction string          `json:"distraction,omitempty" maxLength:"60" doc:"what draws its eye from now on"`
+	Walk        *Walk           `json:"walk,omitempty" doc:"a button of an outing"`
 	Mind        horse.Attention `json:"mind,omitzero" doc:"a sample of where its mind is"`
 	Spooked     bool            `json:"spooked,omitempty" doc:"it spooked"`
 	Clip        bool            `json:"clip,omitempty" doc:"a clip was filmed from here"`

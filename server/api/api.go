@@ -15,6 +15,7 @@ import (
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/homework"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/outing"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/progress"
 	"ivorybridge/core/snag"
@@ -101,6 +102,9 @@ func vocabulary(r huma.Registry) {
 	word(r, horse.Flag{})
 	word(r, horse.Sign{})
 	word(r, horse.Attention{})
+	word(r, track.Button{})
+	word(r, outing.Phase{})
+	word(r, outing.Next{})
 	word(r, horse.WayOut{})
 	word(r, horse.BodyItem{})
 	word(r, horse.BodyState{})

@@ -22,7 +22,8 @@ const packed = computed(() => kit.filter((k) => has(k.name)).length)
           <input type="checkbox" :checked="has(k.name)" @change="emit('tick', k.name)" />
           <span class="name">{{ k.name }}</span>
         </label>
-        <span class="dots" :aria-label="`for ${(k.for ?? []).join(', ')}`">
+        <span class="visually-hidden">for {{ (k.for ?? []).join(', ') }}</span>
+        <span class="dots">
           <span v-for="n in stops" :key="n" aria-hidden="true">{{ k.for?.includes(n) ? n : '–' }}</span>
         </span>
       </li>

@@ -1,0 +1,98 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// A clash is shown and nothing is moved; moved by keyboard it is gone. A visit is put in
+// on the day proposed, inked, and cancelled with the message ready.
+func TestTheDiaryByKeyboard(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 900).signsInDemo()
+	u.goes("/diary")
+	u.sees("13 minutes short: 38 by road.")
+	u.seesIn(".facts", "One clash.")
+
+	clash := u.finds(".visit.clash .open", "11:10 Juniper")
+	require.NoError(t, clash.Focus())
+	u.key('m')
+	u.seesIn("h2", "Juniper Lantern: the visit")
+	u.types("Time", "12:00")
+	u.presses("Keep it so")
+	u.seesIn(".facts", "No clash.")
+
+	pencil := u.finds(".visit.pencil .open", "Flint")
+	require.NoError(t, pencil.Focus())
+	u.key('i')
+	u.seesIn(".facts", "Flint: in ink.")
+
+	u.key('v')
+	u.seesIn("h2", "Put in a visit")
+	u.field("Horse").MustSelect("Wick")
+	u.sees("Proposed:")
+	u.presses("Keep it")
+	u.seesIn(".visit .open", "Wick")
+	require.NoError(t, u.click(u.finds(".visit .open", "Wick")))
+	u.presses("Cancel the visit")
+	u.presses("Cancel it")
+	u.sees("Say why it is cancelled. The owner reads it.")
+	u.types("Why it is cancelled", "The lane is flooded.")
+	u.presses("Cancel it")
+	u.sees("does not take place. The lane is flooded.")
+	u.presses("Done")
+	u.seesIn(".visit.gone", "Wick")
+}
+
+// An hour that no clock shows that day is a sentence beside the field, and what was typed
+// stays.
+func TestAVisitAtAnHourThatDoesNotExist(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(412, 800).signsInDemo()
+	u.goes("/diary")
+	u.presses("Put in a visit")
+	u.field("Horse").MustSelect("Wick")
+	u.sees("Proposed:")
+	u.types("Day", "2027-03-28")
+	u.types("Time", "01:30")
+	u.types("What for", "an early one")
+	u.presses("Keep it")
+	u.sees("There is no 01:30 that day: the clocks go forward. Take 02:00.")
+	assert.Equal(t, "an early one", u.field("What for").MustProperty("value").Str())
+}
+
+// The day stands on the phone without a signal, with what is in the truck.
+func TestTheDayWithoutASignal(t *testing.T) {
+	t.Parallel()
+	y := farYard(t)
+	u := y.atTheYard(412, 800)
+	u.goes("/day")
+	u.sees("Leave by")
+	u.seesIn(".stop", "Copperfield Moth")
+	require.NoError(t, u.click(u.finds(".thing label", "^gloves$")))
+	u.sees("1 of")
+	y.mast.signal(false)
+	u.goes("/day")
+	u.sees("No signal. What you see was kept here")
+	u.seesIn(".stop", "Juniper Lantern")
+	u.sees("1 of")
+	require.NoError(t, u.click(u.finds(".stop .line", "Juniper Lantern")))
+	u.seesIn(".stop.open", "Check first")
+}
+
+// After a session the proposed day is taken with one tap, and the owner's page says it.
+func TestTheNextVisitIsTakenAfterASession(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 900).signsInDemo()
+	u.goes("/horses")
+	u.presses("Harvest Lark")
+	u.presses("Sessions.*")
+	require.NoError(t, u.click(u.finds("a[href$='/after']", ".")))
+	u.sees("in pencil")
+	u.presses("Put .* in the diary")
+	u.sees("stands in the diary")
+	u.presses("The owner's report")
+	u.sees("The next visit is on")
+}
