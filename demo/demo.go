@@ -174,6 +174,9 @@ func (f *filler) tell(s story) error {
 	if err := t.sessions(); err != nil {
 		return err
 	}
+	if err := t.walks(); err != nil {
+		return err
+	}
 	if err := t.rehearse(actor); err != nil {
 		return err
 	}

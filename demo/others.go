@@ -66,7 +66,12 @@ func felt(problem, reached, tells string, missing ...string) func(*filler) asses
 func lark() story {
 	s := other("Harvest Lark", "sour", "away", "Walks out of the yard alone, past the mill", 31, owned("Dilys Arkwright", "01632 960201"))
 	s.assessed = felt("sour", "", "Turns for home at the mill and cannot be got past it.", "quarters.fore near", "quarters.fore off")
-	s.way, s.takenOn, s.days = "planted", 16, []int{14, 9, 4}
+	s.way, s.takenOn, s.days = "planted", 16, []int{14, 11, 9}
+	s.outings = []walked{
+		{ago: 7, minutes: 5, metres: 380, stops: "sbbsbs", spot: 4, arousal: 2}, {ago: 6, minutes: 2.5, metres: 190, stops: "ssbs", arousal: 1},
+		{ago: 5, minutes: 2.5, metres: 190, stops: "ssss", arousal: 1}, {ago: 3, minutes: 3.2, metres: 240, stops: "sssbs", arousal: 1},
+		{ago: 2, minutes: 4, metres: 300, stops: "sssss", arousal: 1}, {ago: 1, minutes: 5, metres: 375, stops: "sesbss", spot: 1, arousal: 1},
+	}
 	return s
 }
 

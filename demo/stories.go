@@ -24,6 +24,7 @@ type story struct {
 	notes     []string   // how the sessions ended, in turn
 	built     bool       // the trainer builds and releases at the trailer, whatever is suggested
 	rehearsed []string   // steps that the owner rehearsed, and then did in the last sessions
+	outings   []walked   // after the sessions
 	practised []practice // what the owner wrote down of practice at home
 	sent      bool       // the page of the newest visit was sent
 

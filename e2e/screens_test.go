@@ -30,10 +30,11 @@ func (u *user) places() []place {
 		const moth = rows.find((r) => r.name.includes('Moth'))
 		const done = rows.find((r) => r.name === 'Teasel')
 		const lame = rows.find((r) => r.name === 'Button')
+		const away = rows.find((r) => r.name === 'Harvest Lark')
 		const pepper = rows.find((r) => r.name.includes('Pepperdine'))
 		const sessions = await (await fetch('/api/horses/' + moth.id + '/sessions')).json()
 		const seen = await (await fetch('/api/cases/' + moth.case.id + '/clearance')).json()
-		return JSON.stringify({ horse: moth.id, kase: moth.case.id, owner: seen.persons[0].id, session: sessions.find((s) => s.ended).id, fresh: pepper.id, lame: lame.id, done: done.id })
+		return JSON.stringify({ horse: moth.id, kase: moth.case.id, owner: seen.persons[0].id, session: sessions.find((s) => s.ended).id, fresh: pepper.id, lame: lame.id, done: done.id, away: away.id })
 	}`).Str()
 	require.NoError(u.t, json.Unmarshal([]byte(text), &ids))
 	return []place{
@@ -67,6 +68,9 @@ func (u *user) places() []place {
 		{"memory", "/arena/memory/" + ids["kase"], "One line for each ask"},
 		{"after", "/arena/" + ids["session"] + "/after", "How it ended"},
 		{"report", "/reports/" + ids["session"], "does not replace your vet"},
+		{"outings", "/outings", "At ease"},
+		{"road", "/outings/" + ids["away"], "Before it is ridden"},
+		{"plan-road", "/outings/" + ids["away"] + "/plan", "of standing"},
 		{"day", "/day", "of driving"},
 		{"diary", "/diary", "No visit waits for"},
 		{"roads", "/diary/roads", "Where the yards lie"},

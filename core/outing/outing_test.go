@@ -152,6 +152,21 @@ func TestTheClockOfAWalk(t *testing.T) {
 	assert.Equal(t, 2, r.Highest)
 }
 
+// Turned well before the place that was planned, the way home is as much shorter; turned
+// near it, it is as planned.
+func TestAWalkThatTurnsEarly(t *testing.T) {
+	for _, c := range []struct {
+		turned        float64
+		moving, metre int
+	}{{600, 600, 800}, {481, 600, 800}, {479, 479, 639}, {300, 300, 400}, {719, 600, 800}, {900, 900, 1200}} {
+		s, ok := Live([]track.Entry{press(0, track.SetOff, on(track.Road{Minutes: 10, Moving: 10, Metres: 800})), press(c.turned, track.Turned)}, 1, int64(c.turned*1000))
+		require.True(t, ok)
+		assert.Equal(t, []int{c.moving, c.metre}, []int{s.Plan.Moving, s.Plan.Metres}, "%v", c.turned)
+		assert.InDelta(t, 2*c.turned-float64(c.moving), s.Owed, 0.01)
+		assert.Equal(t, "turned", phrase.English(phrase.Shipped).Say(s.Undoes))
+	}
+}
+
 // Undone buttons are not in what stands; a button that means nothing where the walk is
 // changes nothing; a walk that was not set off is none.
 func TestButtonsThatMeanNothing(t *testing.T) {
@@ -182,7 +197,7 @@ func TestNothingOwedIsTwiceTheWayOut(t *testing.T) {
 		}
 		s, ok := Live(entries, 1, int64(now*1000))
 		require.True(t, ok)
-		left := math.Max(0, moving*60-(s.HomeFor-stoodFor(s)))
+		left := math.Max(0, float64(s.Plan.Moving)-(s.HomeFor-stoodFor(s)))
 		require.GreaterOrEqual(t, s.Owed, 0.0)
 		if s.Owed > 0 {
 			require.InDelta(t, 2*s.OutFor, s.HomeFor+left+s.Owed, 0.01)

@@ -36,6 +36,7 @@ type State struct {
 	Of      int              `json:"of" doc:"seconds of this stand"`
 	BackUp  bool             `json:"back_up,omitempty" doc:"half way: two steps back, straight, stand again"`
 	Left    int              `json:"left" doc:"stops that are still needed after this one"`
+	Share   float64          `json:"share" doc:"of the moving home that is left"`
 	Metres  float64          `json:"metres,omitempty" doc:"to go to the yard; absent: not known"`
 	Next    float64          `json:"next,omitempty" doc:"metres to the next stop"`
 	NextIn  float64          `json:"next_in" doc:"seconds of moving to the next stop"`
@@ -123,10 +124,16 @@ func (w *walk) take(e track.Entry) {
 	if m.Walk == nil {
 		return
 	}
+	w.press(e, m)
 	w.s.Last, w.s.Undoes = e.ID, phrase.Of("outing.undo."+key(m.Walk.Button), phrase.Args{"n": w.s.Stop})
+}
+
+// press takes in a button.
+func (w *walk) press(e track.Entry, m *track.Mark) {
 	switch b := m.Walk.Button; {
 	case b == track.Turned && w.s.Phase == Out:
 		w.turned = e.At
+		w.asWalked()
 		w.to(Walking, e.At)
 	case b == track.StoppedAt && w.s.Phase == Walking:
 		w.moved += seconds(w.at, e.At)
@@ -156,6 +163,23 @@ func key(b track.Button) string {
 		return "set_off"
 	}
 	return b.String()
+}
+
+// asPlanned is how much shorter or longer than planned a way out may take and still
+// count as walked to the place that was planned.
+const asPlanned = 0.2
+
+// asWalked shortens the way home where it was turned early, and lengthens it where it
+// was turned late.
+func (w *walk) asWalked() {
+	p := &w.s.Plan
+	walked := seconds(w.set, w.turned) / math.Max(1, float64(p.Out))
+	if math.Abs(walked-1) <= asPlanned {
+		return
+	}
+	p.Moving = int(math.Round(float64(p.Moving) * walked))
+	p.Metres = int(math.Round(float64(p.Metres) * walked))
+	p.Every *= walked
 }
 
 func (w *walk) to(p Phase, at int64) { w.s.Phase, w.s.Since, w.at = p, at, at }
@@ -227,7 +251,7 @@ func (w *walk) until(now int64) {
 	s.Owed = math.Max(0, homeTimes*s.OutFor-s.HomeFor-left)
 	s.Falls = s.Phase == Standing && s.Owed > 0
 	share := left / math.Max(1, float64(s.Plan.Moving))
-	s.Metres = share * float64(s.Plan.Metres)
+	s.Share, s.Metres = share, share*float64(s.Plan.Metres)
 	w.stand(now)
 	stands := int(math.Ceil((s.Owed - math.Max(0, s.Stand)) / float64(max(1, s.Plan.Stand))))
 	s.Left = max(0, stands)

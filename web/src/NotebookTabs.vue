@@ -11,7 +11,7 @@ import { places } from './places'
 const SetAside = defineAsyncComponent(() => import('./offline/SetAside.vue'))
 
 /** Not for a helper for a day. */
-const staffOnly = ['/people', '/day', '/diary']
+const staffOnly = ['/people', '/day', '/diary', '/outings']
 
 const route = useRoute()
 const router = useRouter()

@@ -534,6 +534,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/horses/{id}/outings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A horse's outings */
+        get: operations["horseOutings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/horses/{id}/photographs": {
         parameters: {
             query?: never;
@@ -817,6 +834,23 @@ export interface paths {
         };
         /** The catalogue of methods */
         get: operations["methods"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The horses that are worked away from the yard */
+        get: operations["outings"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4202,6 +4236,19 @@ export interface components {
             asks: components["schemas"]["ArenaChoice"][];
             cards: components["schemas"]["ArenaCard"][];
         };
+        DeskLaid: {
+            plan?: components["schemas"]["OutingPlan"];
+            wrong?: string;
+        };
+        DeskLaying: {
+            /**
+             * Format: int64
+             * @description outings that the horse had
+             */
+            before: number;
+            road: components["schemas"]["TrackRoad"];
+            words: components["schemas"]["PhraseWords"];
+        };
         DeskVerdict: {
             /** @description the ask to begin with; absent when nothing may be asked */
             ask?: components["schemas"]["HorseAsk"];
@@ -4221,6 +4268,13 @@ export interface components {
             says?: string;
             /** @description ridden after days off: how soon it settles in hand is asked first */
             settles?: boolean;
+        };
+        DeskWalked: {
+            next?: components["schemas"]["OutingAdvised"];
+            /** @description to be logged, where the step at work is one of the way home */
+            rep?: components["schemas"]["TrackRep"];
+            /** @description absent: nobody has set off */
+            state?: components["schemas"]["OutingState"];
         };
         Diary: {
             /** @description the next date at stake after the last day shown */
@@ -5061,6 +5115,18 @@ export interface components {
             base?: string;
             rounds: components["schemas"]["DiaryRound"][];
         };
+        NamedSpot: {
+            /** @description where it was going */
+            heading?: string;
+            name: string;
+            /** @description the oldest first */
+            passes: components["schemas"]["Pass"][];
+            /**
+             * Format: int64
+             * @description how often it tried to turn to it
+             */
+            tries: number;
+        };
         NewInvited: {
             id: string;
             made_by?: string;
@@ -5138,6 +5204,378 @@ export interface components {
             on: string;
             /** @description ids, in order */
             visits: string[];
+        };
+        Outing: {
+            /**
+             * Format: int64
+             * @description stops at which it was put back
+             */
+            broken: number;
+            /**
+             * Format: double
+             * @description metres to which it was at ease, after this outing
+             */
+            comfort: number;
+            /**
+             * Format: double
+             * @description seconds of a stand until it broke soonest; absent: it never did
+             */
+            first_fidget?: number;
+            /**
+             * Format: int64
+             * @description highest arousal noted
+             */
+            highest: number;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            home: number;
+            /**
+             * Format: double
+             * @description longest stand, s
+             */
+            longest: number;
+            /**
+             * Format: int64
+             * @description of the way out, as planned; absent: not known
+             */
+            metres?: number;
+            /** Format: date */
+            on?: string;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            out: number;
+            /**
+             * Format: double
+             * @description home to out; 0: it was not walked to its end
+             */
+            ratio: number;
+            ridden?: boolean;
+            /** @description id of its session */
+            session?: string;
+            /** @description named spots that were passed */
+            spots: components["schemas"]["OutingSpot"][];
+            /** @description on the way home, in their order */
+            stops: components["schemas"]["OutingStood"][];
+            /** @description ways out */
+            ways?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+            /** @description it was walked to its end */
+            whole: boolean;
+        };
+        OutingAdvised: {
+            /**
+             * Format: int64
+             * @description of the way out; absent: the metres were not known
+             */
+            metres?: number;
+            /**
+             * @description how far
+             * @enum {string}
+             */
+            next: "" | "half" | "same" | "further";
+            /**
+             * Format: int64
+             * @description seconds of the way out
+             */
+            out: number;
+            /** @description what asks for it */
+            why: components["schemas"]["PhraseMessage"];
+        };
+        OutingBalance: {
+            /**
+             * Format: int64
+             * @description seconds of rest away from them, stands on the way home among them
+             */
+            rest_away: number;
+            /**
+             * Format: int64
+             * @description seconds of rest at home or by the companion
+             */
+            rest_near: number;
+            /** @description rest happens at home, or hard work away */
+            warns?: components["schemas"]["PhraseMessage"];
+            /**
+             * Format: int64
+             * @description seconds of work away from them
+             */
+            work_away: number;
+            /**
+             * Format: int64
+             * @description seconds of work at home or by the companion
+             */
+            work_near: number;
+        };
+        OutingHorse: {
+            /** @description id */
+            case: string;
+            /**
+             * Format: double
+             * @description metres to which it is at ease; 0: not yet
+             */
+            comfort: number;
+            /**
+             * Format: int64
+             * @description outings so far
+             */
+            count: number;
+            id: string;
+            /**
+             * Format: date
+             * @description day of the newest
+             */
+            last?: string;
+            name: string;
+            next?: components["schemas"]["OutingAdvised"];
+            /** @description id of a session that nobody has ended */
+            open_session?: string;
+            yard: string;
+        };
+        OutingPlan: {
+            /**
+             * Format: double
+             * @description metres from one stop to the next; absent: not known
+             */
+            every?: number;
+            /**
+             * Format: int64
+             * @description of the way out; absent: not known
+             */
+            metres?: number;
+            /**
+             * Format: int64
+             * @description seconds of moving on the way home
+             */
+            moving: number;
+            /**
+             * Format: int64
+             * @description stands that are needed
+             */
+            needed: number;
+            /**
+             * Format: int64
+             * @description seconds of the way out
+             */
+            out: number;
+            /**
+             * Format: int64
+             * @description seconds of standing that the way home needs
+             */
+            owed: number;
+            /**
+             * Format: int64
+             * @description seconds of one stand
+             */
+            stand: number;
+            /** @description on the way home, the first at the turning point */
+            stops: components["schemas"]["OutingStop"][];
+            /** @description what speaks against it */
+            warns: components["schemas"]["PhraseMessage"][];
+        };
+        OutingRiding: {
+            /**
+             * Format: int64
+             * @description days with an outing in hand whose way home was slow enough, at most five
+             */
+            days: number;
+            may: boolean;
+            /** Format: int64 */
+            of: number;
+            /** Format: int64 */
+            of_two: number;
+            says: components["schemas"]["PhraseMessage"];
+            /**
+             * Format: int64
+             * @description of the newest outings, one after the other, with every stop stood, at most two
+             */
+            stood: number;
+        };
+        OutingSpot: {
+            /** @description where it was going */
+            heading?: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description how often it tried to turn to it
+             */
+            tries: number;
+        };
+        OutingState: {
+            /**
+             * Format: int64
+             * @description as noted last; 0 where nothing was
+             */
+            arousal: number;
+            /** @description half way: two steps back, straight, stand again */
+            back_up?: boolean;
+            /** @description it falls, as the horse stands */
+            falls: boolean;
+            /**
+             * Format: int64
+             * @description highest noted
+             */
+            highest: number;
+            /**
+             * Format: double
+             * @description seconds of the way home so far
+             */
+            home_for: number;
+            /** @description id of the newest button */
+            last?: string;
+            /**
+             * Format: int64
+             * @description stops that are still needed after this one
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description to go to the yard; absent: not known
+             */
+            metres?: number;
+            /**
+             * Format: double
+             * @description metres to the next stop
+             */
+            next?: number;
+            /**
+             * Format: double
+             * @description seconds of moving to the next stop
+             */
+            next_in: number;
+            /**
+             * Format: int64
+             * @description seconds of this stand
+             */
+            of: number;
+            /**
+             * Format: double
+             * @description seconds of the way out so far
+             */
+            out_for: number;
+            /**
+             * Format: double
+             * @description seconds of standing still owed at that moment
+             */
+            owed: number;
+            /**
+             * @description where the walk is
+             * @enum {string}
+             */
+            phase: "" | "out" | "moving" | "standing" | "home";
+            /** @description as it was laid out */
+            plan: components["schemas"]["OutingPlan"];
+            ridden?: boolean;
+            /** @description what is next */
+            says: components["schemas"]["PhraseMessage"][];
+            /**
+             * Format: double
+             * @description of the moving home that is left
+             */
+            share: number;
+            /**
+             * Format: int64
+             * @description since when, ms
+             */
+            since: number;
+            /** @description named spots that were passed */
+            spots: components["schemas"]["OutingSpot"][];
+            /**
+             * Format: double
+             * @description seconds of this stand still to go; under 0: it is over
+             */
+            stand: number;
+            /**
+             * Format: int64
+             * @description number of the stop at which it stands, or stood last
+             */
+            stop: number;
+            /** @description those that were made */
+            stops: components["schemas"]["OutingStood"][];
+            /** @description what an undo takes back */
+            undoes: components["schemas"]["PhraseMessage"];
+            /** @description ways out, in their order */
+            ways?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
+        };
+        OutingStood: {
+            /**
+             * Format: int64
+             * @description as noted there, else before
+             */
+            arousal: number;
+            /**
+             * Format: int64
+             * @description how often it was put back
+             */
+            broke?: number;
+            /**
+             * Format: double
+             * @description seconds until it first broke; absent: it did not
+             */
+            fidget?: number;
+            /**
+             * Format: double
+             * @description from the yard; absent: not known
+             */
+            metres?: number;
+            /** @description its mind was elsewhere */
+            mind?: boolean;
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            n: number;
+            /**
+             * Format: double
+             * @description that it stood at one time, at most
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description of the moving that was left there
+             */
+            share: number;
+            /** @description without breaking */
+            stood: boolean;
+        };
+        OutingStop: {
+            /** @description stand, two steps back, straight, stand again */
+            back_up?: boolean;
+            /**
+             * Format: double
+             * @description from the yard
+             */
+            metres?: number;
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            n: number;
+            /**
+             * Format: double
+             * @description of the way home that is left there
+             */
+            share: number;
+            /**
+             * Format: int64
+             * @description seconds, over both stands of a back-up stop
+             */
+            stand: number;
+        };
+        Outings: {
+            /** @description work and rest, near home and away, over all sessions */
+            balance: components["schemas"]["OutingBalance"];
+            /** @description id */
+            case: string;
+            horse: components["schemas"]["HorseRef"];
+            list: components["schemas"]["Outing"][];
+            /** @description how far the next one goes; absent: there was none */
+            next?: components["schemas"]["OutingAdvised"];
+            open_session?: string;
+            riding: components["schemas"]["OutingRiding"];
+            /** @description named spots, with the tries of each pass */
+            spots: components["schemas"]["NamedSpot"][];
         };
         Overruled: {
             /**
@@ -5266,6 +5704,15 @@ export interface components {
             key: string;
             says: components["schemas"]["Sentence"][];
             title: string;
+        };
+        Pass: {
+            /** Format: date */
+            on: string;
+            /**
+             * Format: int64
+             * @description how often it tried to turn to it
+             */
+            tries: number;
         };
         PasswordInputBody: {
             new: string;
@@ -7255,6 +7702,8 @@ export interface components {
             tack?: string;
             /** @description who holds the rope from here on */
             turn?: string;
+            /** @description a button of an outing */
+            walk?: components["schemas"]["TrackWalk"];
             /** @description what it did unasked */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
             /** @description why it is asked although it waits for something */
@@ -7452,6 +7901,42 @@ export interface components {
             /** @description how it left the ask */
             ways_out?: ("" | "head up" | "head down too low" | "turned away" | "backed up" | "crowded in" | "swung hindquarters left" | "swung hindquarters right" | "swung shoulder left" | "swung shoulder right" | "leaned" | "pulled back" | "planted" | "jogged on the spot" | "went sideways" | "rushed through" | "snatched the reins" | "spun" | "kicked at a tool or rope" | "kicked at a person" | "struck" | "bit" | "charged" | "reared" | "bucked" | "bolted" | "fell or went over backwards" | "nibbled" | "pinned ears" | "caught early" | "lost its balance")[];
         };
+        TrackRoad: {
+            /**
+             * Format: int64
+             * @description of the way out
+             */
+            metres?: number;
+            /**
+             * Format: double
+             * @description of the way out
+             */
+            minutes?: number;
+            /**
+             * Format: double
+             * @description minutes of moving on the way home; 0: as the way out
+             */
+            moving?: number;
+            /** @description without back-up stops */
+            no_back?: boolean;
+            /**
+             * Format: double
+             * @description metres a minute
+             */
+            pace?: number;
+            /**
+             * Format: int64
+             * @description so many plain stops, the standing shared among them; 0: as many as are needed
+             */
+            plain?: number;
+            /** @description under a rider; else in hand */
+            ridden?: boolean;
+            /**
+             * Format: int64
+             * @description seconds of a stand; 0: 45
+             */
+            stand?: number;
+        };
         TrackShown: {
             /**
              * @description what was advised
@@ -7549,6 +8034,24 @@ export interface components {
             at: number;
             /** @description what moved */
             what?: string;
+        };
+        TrackWalk: {
+            /**
+             * @description what was pressed
+             * @enum {string}
+             */
+            button: "" | "set off" | "turned" | "stopped" | "stood" | "stood, mind elsewhere" | "broke" | "moving" | "trouble" | "spot" | "home";
+            /** @description with spot or trouble: where it was going */
+            heading?: string;
+            /** @description with set off: how it is planned */
+            road?: components["schemas"]["TrackRoad"];
+            /** @description with spot: its name */
+            spot?: string;
+            /**
+             * Format: int64
+             * @description with spot: how often it tried to turn to it
+             */
+            tries?: number;
         };
         Trailer: {
             id: string;
@@ -9626,6 +10129,55 @@ export interface operations {
             };
         };
     };
+    horseOutings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outings"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     photographs: {
         parameters: {
             query?: never;
@@ -10557,6 +11109,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Handbook"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    outings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutingHorse"][];
                 };
             };
             /** @description Unauthorized */

@@ -38,6 +38,10 @@ interface Questions {
     asked: { key: string; words: Schemas['PhraseWords'] } & Schemas['CatalogTick']
     said: Schemas['CatalogNow']
   }
+  /** An outing to be laid out. */
+  road: { asked: Schemas['DeskLaying']; said: Schemas['DeskLaid'] }
+  /** The open session's outing at a moment. */
+  walk: { asked: { before: number; now: number }; said: Schemas['DeskWalked'] }
   tell: { asked: { now: number }; said: Picture }
 }
 

@@ -142,10 +142,3 @@ async function keep() {
     </PageState>
   </div>
 </template>
-
-<style scoped>
-.plain-field {
-  font: inherit;
-  min-height: var(--control);
-}
-</style>

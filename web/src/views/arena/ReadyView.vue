@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // At the gate: readiness in under a minute, with the precautions of the grade.
 import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '../../api/types'
 import { keptWords, outbox } from '../../offline/kept'
 import ChipRow from '../../parts/ChipRow.vue'
@@ -17,6 +17,7 @@ import { useSessionStart } from './useSessionStart'
 type Readiness = Schemas['ArenaReadiness']
 
 const { id } = defineProps<{ id: string }>()
+const route = useRoute()
 const router = useRouter()
 const box = outbox.value
 if (!box) throw new Error('nobody is signed in')
@@ -32,7 +33,7 @@ const yesNo = choices(['yes', 'no'] as const)
 
 async function enter() {
   const session = await begin()
-  if (session) await router.replace(`/arena/${session}`)
+  if (session) await router.replace(route.query.walk === undefined ? `/arena/${session}` : `/arena/${session}/walk`)
 }
 </script>
 

@@ -230,6 +230,8 @@ export function useArena(id: string, box: Outbox) {
     choices.value = chosen.asks
     cards.value = chosen.cards
   }
+  /** The open session's outing, by the clock that the server goes by. */
+  const walk = (before: number) => rules.ask('walk', { before, now: Date.now() + skew })
   const lookAround = inTurn(async () => data.value && look(data.value))
 
   /** Something that no ladder names: it is added and asked. */
@@ -307,6 +309,7 @@ export function useArena(id: string, box: Outbox) {
     back,
     choices,
     lookAround,
+    walk,
     addOwn,
     because,
     takePlan,

@@ -1,0 +1,94 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// An outing on a phone: planned, through the gate, walked without a signal, reloaded on
+// the way; every button is there once, and the clock goes on where it was.
+func TestAnOutingOnAPhoneWithoutASignal(t *testing.T) {
+	t.Parallel()
+	y := farYard(t)
+	u := y.atTheYard(412, 800)
+	u.goes("/outings")
+	u.sees("At ease to")
+	u.presses("Plan an outing")
+	u.sees("of standing")
+	u.types("Minutes out", "0")
+	u.types("or metres out", "0")
+	u.sees("A road of 0 m is no way out")
+	u.types("Minutes out", "0.5")
+	u.types("or metres out", "40")
+	u.sees("0:30 of standing, at 1 stop.")
+	u.presses("To the gate")
+	u.sees("Ready? Harvest Lark")
+	u.presses("settled")
+	u.presses("calm")
+	u.presses("yes")
+	u.presses("Into the arena")
+	u.sees("The road is planned")
+	walk := path(u)
+	y.mast.signal(false)
+	u.suitsGloves("walk, before")
+	u.walks("Set off")
+	u.sees("out so far")
+	u.walks("Turned.*")
+	u.sees("Stopped")
+	u.walks("Stopped.*")
+	u.seesIn(".stand", "Stop 1")
+	u.suitsGloves("walk")
+	u.walks("Broke.*")
+	u.seesIn(".keys", "stop 1, broke")
+	u.presses("Undo.*")
+	u.goes(walk)
+	u.seesIn(".stand", "Stop 1")
+	u.seesIn(".top", "no signal")
+	u.presses("Trouble.*")
+	u.sees("People first")
+	u.presses("spun")
+	u.closesSheet()
+	u.walks("Stood rope slack.*")
+	u.walks("Moving.*")
+	u.presses("Named spot")
+	require.NoError(t, u.MustElement(".which input").Input("the mill"))
+	u.presses("Keep it")
+	u.walks("Home")
+	u.sees("Half the way next time: it was dangerous, or spun.")
+	u.presses("Undo.*")
+	u.sees("still owed")
+	u.walks("Home")
+	u.sees("Half the way next time")
+
+	y.mast.signal(true)
+	u.seesIn(".top", "all sent")
+	u.presses("See the road")
+	u.sees("7 outings so far")
+	u.sees("Half the way next time: it was dangerous, or spun.")
+	u.sees("the mill")
+	session := walk[len("/arena/") : len(walk)-len("/walk")]
+	assert.Equal(t, 1, y.counts(`SELECT count(*) FROM entries WHERE json_extract(body, '$.mark.walk.button') = 'set off' AND session_id = '`+session+`'`))
+	assert.Equal(t, 2, y.counts(`SELECT count(*) FROM entries WHERE json_extract(body, '$.mark.walk.button') = 'home' AND session_id = '`+session+`'`), "once, and once again after it was undone")
+}
+
+// walks presses a button of a walk, once the keys have come to rest.
+func (u *user) walks(name string) {
+	u.t.Helper()
+	require.NoError(u.t, u.click(u.finds(".walk:not(.swapped) button", "^\\s*"+name+"\\s*$")), "pressing %q", name)
+}
+
+// The week of outings of the demo's barn-sour horse, on its road.
+func TestTheRoadOfAWeek(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.goes("/outings")
+	u.presses("Harvest Lark")
+	u.sees("6 outings so far")
+	u.sees("5 of 5 days in hand at twice the time")
+	u.presses("The same as a table")
+	u.seesIn("table", "2.17")
+	u.presses("Plan the next")
+	u.sees("it stood at 5 of 6 stops")
+}
