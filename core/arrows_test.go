@@ -20,7 +20,7 @@ var floor = map[string]int{
 	"core/attention": 7, "core/headline": 7, "core/judging": 7, "core/outlook": 8, "core/briefing": 8, "core/snag": 8, "core/alternative": 9,
 	"core/casefile": 10, "core/report": 10,
 	"docs": 11, "store": 11, "store/sqlc": 11, "web": 12,
-	"server/api": 12, "server/picture": 12, "server/limits": 12, "server/paper": 12, "server/owners": 14, "server/cases": 13, "server/people": 13, "server/accounts": 13, "server/horses": 14, "server/assessments": 14, "server/plans": 14,
+	"server/api": 12, "server/picture": 12, "server/limits": 12, "server/paper": 12, "server/calendar": 12, "server/owners": 14, "server/cases": 13, "server/people": 13, "server/accounts": 13, "server/horses": 14, "server/assessments": 14, "server/plans": 14,
 	"server/methods": 14, "server/sessions": 14, "server/reports": 14, "server/visits": 14, "server/outings": 14, "server": 15,
 	"cmd/ivorybridge/describe": 16, "demo": 16, "cmd/ivorybridge": 17, "cmd/corewasm": 17,
 }

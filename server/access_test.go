@@ -49,6 +49,7 @@ var access = map[string]string{
 	"incidents": "nffhyyyh", "addIncident": "nffhyyyh", "setAside": "nffffyyh", "linksOfPerson": "nffffyyh", "linkPerson": "nffffyyh", "linksOfReport": "nffffyyh", "linkReport": "nffffyyh", "switchLinkOff": "nffffyyh", "sendReport": "nffffyyh",
 	"practised": "nffffyyh", "resumeHomework": "nffffyyh", "ownerPages": "hhhhhhhh", "sendPhotograph": "hhhhhhhh", "practise": "hhhhhhhh",
 	"diary": "nffffyyy", "addVisit": "nffffyyy", "changeVisit": "nffffyyh", "cancelVisit": "nffffyyh", "horseVisits": "nffffyyh",
+	"feeds": "nffffyyy", "makeFeed": "nffffyyy", "switchFeedOff": "nffffhyh", "setBusy": "nffffyyy", "calendar": "hhhhhhhh", "visitICS": "nffffyyh",
 	"day": "nffffyyy", "outings": "nffffyyy", "horseOutings": "nffhyyyh", "orderDay": "nffffyyh", "roads": "nffffyyy", "setDrive": "nffffyyh", "placeYard": "nffffyyh", "setMyDay": "nffffyyy",
 	"copyLadder": "nfffffyy", "changeLadder": "nfffffyh",
 }
@@ -143,6 +144,7 @@ func everything(t *testing.T) (*practice, map[string]string) {
 	var visit visits.VisitKept
 	p.ask(http.MethodPost, "/api/visits", map[string]any{"horses": []string{horse}, "on": "2026-06-02", "minutes": 45, "agreed": true}).into(&visit)
 	ids["visits"] = visit.Visit.ID
+	ids["feeds"] = made("/api/feeds", map[string]any{})
 	ids["near yard"] = made("/api/yards", map[string]any{"name": "Near"})
 	return p, ids
 }

@@ -218,6 +218,10 @@ func validBody(op [2]string) any {
 		return map[string]any{"horses": []string{uuid.NewString()}, "on": "2026-06-02", "minutes": 45, "agreed": true}
 	case last == "cancel":
 		return map[string]any{"reason": "ice", "version": 1}
+	case last == "feeds":
+		return map[string]any{}
+	case last == "busy":
+		return map[string]any{"text": ""}
 	case last == "order":
 		return map[string]any{"on": "2026-06-02", "visits": []string{uuid.NewString()}, "by_hand": true}
 	case last == "drive":

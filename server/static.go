@@ -22,7 +22,11 @@ import (
 func (s *Server) logging(g *gin.Context) {
 	start := time.Now() // a duration, not the time of day
 	g.Next()
-	s.Log.InfoContext(g, "request", "method", g.Request.Method, "path", g.Request.URL.Path,
+	at := g.Request.URL.Path
+	if strings.HasPrefix(at, "/api/calendar/") {
+		at = "/api/calendar/…" // its address is what opens it
+	}
+	s.Log.InfoContext(g, "request", "method", g.Request.Method, "path", at,
 		"status", g.Writer.Status(), "took", time.Since(start))
 }
 

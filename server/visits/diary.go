@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"slices"
+	"time"
 
 	"ivorybridge/core/diary"
 	"ivorybridge/core/horse"
@@ -39,7 +40,15 @@ type Day struct {
 	Due       []Due            `json:"due" doc:"rechecks, referrals and dates at stake"`
 	Practised []cases.HorseRef `json:"practised" doc:"horses whose owner wrote down practice"`
 	Clashes   []diary.Clash    `json:"clashes"`
+	Busy      []BusyTime       `json:"busy" doc:"the caller's times that are taken otherwise"`
 	Road      int              `json:"road,omitempty" doc:"minutes of driving, for the caller's visits"`
+}
+
+// BusyTime is a time that is taken otherwise.
+type BusyTime struct {
+	From string `json:"from" doc:"08:40"`
+	To   string `json:"to"`
+	What string `json:"what,omitempty"`
 }
 
 // Worked is a session of a day.
@@ -92,15 +101,20 @@ func (s *Service) diary(ctx context.Context, c api.Caller, in *diaryInput) (Diar
 	if err != nil {
 		return Diary{}, err
 	}
-	clashes := diary.Clashes(bookings(visits), roads)
+	busy, err := s.busy(ctx, c, from, until)
+	if err != nil {
+		return Diary{}, err
+	}
+	clashes := diary.Clashes(bookings(visits, busy), roads)
 	for n := range in.Days {
-		view.Days = append(view.Days, Day{On: horse.DayAfter(from, n), Visits: []Booked{}, Worked: []Worked{}, Done: []string{}, Due: []Due{}, Practised: []cases.HorseRef{}, Clashes: []diary.Clash{}})
+		view.Days = append(view.Days, Day{On: horse.DayAfter(from, n), Visits: []Booked{}, Worked: []Worked{}, Done: []string{}, Due: []Due{}, Practised: []cases.HorseRef{}, Clashes: []diary.Clash{}, Busy: []BusyTime{}})
 	}
 	f := filler{view: &view, names: map[string]string{}}
 	for _, h := range view.Horses {
 		f.names[h.ID] = h.Name
 	}
 	f.visits(visits, clashes)
+	f.busy(c, busy)
 	f.done(beside)
 	f.dues(dues, beside.Deadlines, until)
 	for i := range view.Days {
@@ -159,8 +173,24 @@ func (f filler) visits(visits []store.Visit, clashes []diary.Clash) {
 		}
 	}
 	for _, x := range clashes {
-		if d := at[x.B]; d != nil {
+		d := at[x.B]
+		if d == nil { // the later is a time that is taken
+			d = at[x.A]
+			x.A, x.B = x.B, x.A
+		}
+		if d != nil {
 			d.Clashes = append(d.Clashes, x)
+		}
+	}
+}
+
+// busy puts the caller's taken times onto the day on which they begin.
+func (f filler) busy(c api.Caller, list []store.Busy) {
+	in := located(c.Home.Zone)
+	for _, b := range list {
+		from, to := time.UnixMilli(b.From).In(in), time.UnixMilli(b.To).In(in)
+		if d := f.day(from.Format(time.DateOnly)); d != nil && b.User == c.ID {
+			d.Busy = append(d.Busy, BusyTime{From: from.Format("15:04"), To: to.Format("15:04"), What: b.What})
 		}
 	}
 }

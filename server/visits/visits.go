@@ -46,6 +46,7 @@ func New(r *cases.Reader) *Service {
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/horses/{id}/visits", "horseVisits", "A horse's visits from today, and the day proposed for the next", api.AtOnce(s.ofHorse))
 	s.dayOperations()
 	s.roadOperations()
+	s.feedOperations()
 	return s
 }
 
@@ -154,7 +155,11 @@ func (s *Service) kept(ctx context.Context, c api.Caller, id string) (VisitKept,
 	if err != nil {
 		return VisitKept{}, err
 	}
-	k := VisitKept{Visit: told(v), Clashes: diary.Clashes(bookings(day), roads)}
+	busy, err := s.busy(ctx, c, horse.DayAfter(v.On, -1), horse.DayAfter(v.On, 1))
+	if err != nil {
+		return VisitKept{}, err
+	}
+	k := VisitKept{Visit: told(v), Clashes: diary.Clashes(bookings(day, busy), roads)}
 	k.Clashes = slices.DeleteFunc(k.Clashes, func(x diary.Clash) bool { return x.A != id && x.B != id })
 	return k, nil
 }
@@ -219,6 +224,21 @@ func (s *Service) never(v store.Visit, at diary.Clock) string {
 	return fmt.Sprintf("There is no %s that day: the clocks go forward. Take %s.", gap.At, gap.Then)
 }
 
+// busy lists the times that are taken otherwise from one day to another, by the
+// practice's clocks.
+func (s *Service) busy(ctx context.Context, c api.Caller, since, until string) ([]store.Busy, error) {
+	in := located(c.Home.Zone)
+	from, err := diary.Instant(since, 0, in)
+	if err != nil {
+		return nil, nil // a day without a midnight: it has no visits before one either
+	}
+	to, err := time.ParseInLocation(time.DateOnly, horse.DayAfter(until, 1), in)
+	if err != nil {
+		return nil, err
+	}
+	return c.View.BusyBetween(ctx, c.Practice, from.UnixMilli(), to.UnixMilli())
+}
+
 // zoneOf is by whose clocks a yard lives: its own, else the practice's.
 func (s *Service) zoneOf(ctx context.Context, c api.Caller, yard string) (string, error) {
 	yards, _, err := c.View.Roads(ctx, c.Practice)
@@ -242,9 +262,13 @@ func located(zone string) *time.Location {
 	return in
 }
 
-// bookings are the visits that have a time, as clashes see them.
-func bookings(visits []store.Visit) []diary.Booking {
+// bookings are the visits that have a time, and the times that are taken otherwise, as
+// clashes see them.
+func bookings(visits []store.Visit, busy []store.Busy) []diary.Booking {
 	var list []diary.Booking
+	for i, b := range busy {
+		list = append(list, diary.Booking{ID: fmt.Sprintf("busy %d", i), Who: b.User, Busy: true, Start: time.UnixMilli(b.From), End: time.UnixMilli(b.To)})
+	}
 	for _, v := range visits {
 		if v.At == nil || v.Cancelled != "" {
 			continue

@@ -45,6 +45,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.countRunOutStmt, err = db.PrepareContext(ctx, countRunOut); err != nil {
 		return nil, fmt.Errorf("error preparing query CountRunOut: %w", err)
 	}
+	if q.deleteBusyStmt, err = db.PrepareContext(ctx, deleteBusy); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteBusy: %w", err)
+	}
 	if q.deleteDriveStmt, err = db.PrepareContext(ctx, deleteDrive); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteDrive: %w", err)
 	}
@@ -96,11 +99,17 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.erasePhotographStmt, err = db.PrepareContext(ctx, erasePhotograph); err != nil {
 		return nil, fmt.Errorf("error preparing query ErasePhotograph: %w", err)
 	}
+	if q.feedWasReadStmt, err = db.PrepareContext(ctx, feedWasRead); err != nil {
+		return nil, fmt.Errorf("error preparing query FeedWasRead: %w", err)
+	}
 	if q.getAssessmentStmt, err = db.PrepareContext(ctx, getAssessment); err != nil {
 		return nil, fmt.Errorf("error preparing query GetAssessment: %w", err)
 	}
 	if q.getAssessmentsStmt, err = db.PrepareContext(ctx, getAssessments); err != nil {
 		return nil, fmt.Errorf("error preparing query GetAssessments: %w", err)
+	}
+	if q.getBusyStmt, err = db.PrepareContext(ctx, getBusy); err != nil {
+		return nil, fmt.Errorf("error preparing query GetBusy: %w", err)
 	}
 	if q.getCaseStmt, err = db.PrepareContext(ctx, getCase); err != nil {
 		return nil, fmt.Errorf("error preparing query GetCase: %w", err)
@@ -140,6 +149,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getEntryKeptStmt, err = db.PrepareContext(ctx, getEntryKept); err != nil {
 		return nil, fmt.Errorf("error preparing query GetEntryKept: %w", err)
+	}
+	if q.getFeedByTokenStmt, err = db.PrepareContext(ctx, getFeedByToken); err != nil {
+		return nil, fmt.Errorf("error preparing query GetFeedByToken: %w", err)
+	}
+	if q.getFeedsStmt, err = db.PrepareContext(ctx, getFeeds); err != nil {
+		return nil, fmt.Errorf("error preparing query GetFeeds: %w", err)
 	}
 	if q.getFiguresStmt, err = db.PrepareContext(ctx, getFigures); err != nil {
 		return nil, fmt.Errorf("error preparing query GetFigures: %w", err)
@@ -378,6 +393,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertAtDoorStmt, err = db.PrepareContext(ctx, insertAtDoor); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertAtDoor: %w", err)
 	}
+	if q.insertBusyStmt, err = db.PrepareContext(ctx, insertBusy); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertBusy: %w", err)
+	}
 	if q.insertCaseStmt, err = db.PrepareContext(ctx, insertCase); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertCase: %w", err)
 	}
@@ -392,6 +410,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.insertEntryStmt, err = db.PrepareContext(ctx, insertEntry); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertEntry: %w", err)
+	}
+	if q.insertFeedStmt, err = db.PrepareContext(ctx, insertFeed); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertFeed: %w", err)
 	}
 	if q.insertHandlerStmt, err = db.PrepareContext(ctx, insertHandler); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertHandler: %w", err)
@@ -510,6 +531,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.setUserPersonStmt, err = db.PrepareContext(ctx, setUserPerson); err != nil {
 		return nil, fmt.Errorf("error preparing query SetUserPerson: %w", err)
 	}
+	if q.switchFeedOffStmt, err = db.PrepareContext(ctx, switchFeedOff); err != nil {
+		return nil, fmt.Errorf("error preparing query SwitchFeedOff: %w", err)
+	}
 	if q.switchLinkOffStmt, err = db.PrepareContext(ctx, switchLinkOff); err != nil {
 		return nil, fmt.Errorf("error preparing query SwitchLinkOff: %w", err)
 	}
@@ -587,6 +611,11 @@ func (q *Queries) Close() error {
 	if q.countRunOutStmt != nil {
 		if cerr := q.countRunOutStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing countRunOutStmt: %w", cerr)
+		}
+	}
+	if q.deleteBusyStmt != nil {
+		if cerr := q.deleteBusyStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteBusyStmt: %w", cerr)
 		}
 	}
 	if q.deleteDriveStmt != nil {
@@ -674,6 +703,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing erasePhotographStmt: %w", cerr)
 		}
 	}
+	if q.feedWasReadStmt != nil {
+		if cerr := q.feedWasReadStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing feedWasReadStmt: %w", cerr)
+		}
+	}
 	if q.getAssessmentStmt != nil {
 		if cerr := q.getAssessmentStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getAssessmentStmt: %w", cerr)
@@ -682,6 +716,11 @@ func (q *Queries) Close() error {
 	if q.getAssessmentsStmt != nil {
 		if cerr := q.getAssessmentsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getAssessmentsStmt: %w", cerr)
+		}
+	}
+	if q.getBusyStmt != nil {
+		if cerr := q.getBusyStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getBusyStmt: %w", cerr)
 		}
 	}
 	if q.getCaseStmt != nil {
@@ -747,6 +786,16 @@ func (q *Queries) Close() error {
 	if q.getEntryKeptStmt != nil {
 		if cerr := q.getEntryKeptStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getEntryKeptStmt: %w", cerr)
+		}
+	}
+	if q.getFeedByTokenStmt != nil {
+		if cerr := q.getFeedByTokenStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getFeedByTokenStmt: %w", cerr)
+		}
+	}
+	if q.getFeedsStmt != nil {
+		if cerr := q.getFeedsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getFeedsStmt: %w", cerr)
 		}
 	}
 	if q.getFiguresStmt != nil {
@@ -1144,6 +1193,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertAtDoorStmt: %w", cerr)
 		}
 	}
+	if q.insertBusyStmt != nil {
+		if cerr := q.insertBusyStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertBusyStmt: %w", cerr)
+		}
+	}
 	if q.insertCaseStmt != nil {
 		if cerr := q.insertCaseStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertCaseStmt: %w", cerr)
@@ -1167,6 +1221,11 @@ func (q *Queries) Close() error {
 	if q.insertEntryStmt != nil {
 		if cerr := q.insertEntryStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertEntryStmt: %w", cerr)
+		}
+	}
+	if q.insertFeedStmt != nil {
+		if cerr := q.insertFeedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertFeedStmt: %w", cerr)
 		}
 	}
 	if q.insertHandlerStmt != nil {
@@ -1364,6 +1423,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing setUserPersonStmt: %w", cerr)
 		}
 	}
+	if q.switchFeedOffStmt != nil {
+		if cerr := q.switchFeedOffStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing switchFeedOffStmt: %w", cerr)
+		}
+	}
 	if q.switchLinkOffStmt != nil {
 		if cerr := q.switchLinkOffStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing switchLinkOffStmt: %w", cerr)
@@ -1475,6 +1539,7 @@ type Queries struct {
 	countPictureStmt          *sql.Stmt
 	countPractisedBetweenStmt *sql.Stmt
 	countRunOutStmt           *sql.Stmt
+	deleteBusyStmt            *sql.Stmt
 	deleteDriveStmt           *sql.Stmt
 	deleteExpiredSignInsStmt  *sql.Stmt
 	deleteFamiliarOfStmt      *sql.Stmt
@@ -1492,8 +1557,10 @@ type Queries struct {
 	dropHistoriesSinceStmt    *sql.Stmt
 	endSignInStmt             *sql.Stmt
 	erasePhotographStmt       *sql.Stmt
+	feedWasReadStmt           *sql.Stmt
 	getAssessmentStmt         *sql.Stmt
 	getAssessmentsStmt        *sql.Stmt
+	getBusyStmt               *sql.Stmt
 	getCaseStmt               *sql.Stmt
 	getCasesStmt              *sql.Stmt
 	getChoicesStmt            *sql.Stmt
@@ -1507,6 +1574,8 @@ type Queries struct {
 	getEntriesOfHorseStmt     *sql.Stmt
 	getEntriesOfSessionStmt   *sql.Stmt
 	getEntryKeptStmt          *sql.Stmt
+	getFeedByTokenStmt        *sql.Stmt
+	getFeedsStmt              *sql.Stmt
 	getFiguresStmt            *sql.Stmt
 	getFirstPracticeStmt      *sql.Stmt
 	getHandlersStmt           *sql.Stmt
@@ -1586,11 +1655,13 @@ type Queries struct {
 	getYardsStmt              *sql.Stmt
 	insertAssessmentStmt      *sql.Stmt
 	insertAtDoorStmt          *sql.Stmt
+	insertBusyStmt            *sql.Stmt
 	insertCaseStmt            *sql.Stmt
 	insertChangeStmt          *sql.Stmt
 	insertClosingStmt         *sql.Stmt
 	insertConsentStmt         *sql.Stmt
 	insertEntryStmt           *sql.Stmt
+	insertFeedStmt            *sql.Stmt
 	insertHandlerStmt         *sql.Stmt
 	insertHelperStmt          *sql.Stmt
 	insertHorseStmt           *sql.Stmt
@@ -1630,6 +1701,7 @@ type Queries struct {
 	setPasswordStmt           *sql.Stmt
 	setUserActiveStmt         *sql.Stmt
 	setUserPersonStmt         *sql.Stmt
+	switchFeedOffStmt         *sql.Stmt
 	switchLinkOffStmt         *sql.Stmt
 	touchStmt                 *sql.Stmt
 	updateAssessmentStmt      *sql.Stmt
@@ -1656,6 +1728,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		countPictureStmt:          q.countPictureStmt,
 		countPractisedBetweenStmt: q.countPractisedBetweenStmt,
 		countRunOutStmt:           q.countRunOutStmt,
+		deleteBusyStmt:            q.deleteBusyStmt,
 		deleteDriveStmt:           q.deleteDriveStmt,
 		deleteExpiredSignInsStmt:  q.deleteExpiredSignInsStmt,
 		deleteFamiliarOfStmt:      q.deleteFamiliarOfStmt,
@@ -1673,8 +1746,10 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		dropHistoriesSinceStmt:    q.dropHistoriesSinceStmt,
 		endSignInStmt:             q.endSignInStmt,
 		erasePhotographStmt:       q.erasePhotographStmt,
+		feedWasReadStmt:           q.feedWasReadStmt,
 		getAssessmentStmt:         q.getAssessmentStmt,
 		getAssessmentsStmt:        q.getAssessmentsStmt,
+		getBusyStmt:               q.getBusyStmt,
 		getCaseStmt:               q.getCaseStmt,
 		getCasesStmt:              q.getCasesStmt,
 		getChoicesStmt:            q.getChoicesStmt,
@@ -1688,6 +1763,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getEntriesOfHorseStmt:     q.getEntriesOfHorseStmt,
 		getEntriesOfSessionStmt:   q.getEntriesOfSessionStmt,
 		getEntryKeptStmt:          q.getEntryKeptStmt,
+		getFeedByTokenStmt:        q.getFeedByTokenStmt,
+		getFeedsStmt:              q.getFeedsStmt,
 		getFiguresStmt:            q.getFiguresStmt,
 		getFirstPracticeStmt:      q.getFirstPracticeStmt,
 		getHandlersStmt:           q.getHandlersStmt,
@@ -1767,11 +1844,13 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getYardsStmt:              q.getYardsStmt,
 		insertAssessmentStmt:      q.insertAssessmentStmt,
 		insertAtDoorStmt:          q.insertAtDoorStmt,
+		insertBusyStmt:            q.insertBusyStmt,
 		insertCaseStmt:            q.insertCaseStmt,
 		insertChangeStmt:          q.insertChangeStmt,
 		insertClosingStmt:         q.insertClosingStmt,
 		insertConsentStmt:         q.insertConsentStmt,
 		insertEntryStmt:           q.insertEntryStmt,
+		insertFeedStmt:            q.insertFeedStmt,
 		insertHandlerStmt:         q.insertHandlerStmt,
 		insertHelperStmt:          q.insertHelperStmt,
 		insertHorseStmt:           q.insertHorseStmt,
@@ -1811,6 +1890,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		setPasswordStmt:           q.setPasswordStmt,
 		setUserActiveStmt:         q.setUserActiveStmt,
 		setUserPersonStmt:         q.setUserPersonStmt,
+		switchFeedOffStmt:         q.switchFeedOffStmt,
 		switchLinkOffStmt:         q.switchLinkOffStmt,
 		touchStmt:                 q.touchStmt,
 		updateAssessmentStmt:      q.updateAssessmentStmt,

@@ -19,6 +19,14 @@ type Assessment struct {
 	CreatedAt  int64
 }
 
+type Busy struct {
+	PracticeID string
+	UserID     string
+	FromAt     int64
+	ToAt       int64
+	What       string
+}
+
 type Case struct {
 	ID         string
 	PracticeID string
@@ -112,6 +120,18 @@ type Familiar struct {
 	UserID     string
 	Mark       []byte
 	LastAt     int64
+}
+
+type Feed struct {
+	ID         string
+	PracticeID string
+	TokenHash  []byte
+	UserID     sql.NullString
+	PersonID   sql.NullString
+	MadeBy     string
+	MadeAt     int64
+	OffAt      sql.NullInt64
+	ReadAt     sql.NullInt64
 }
 
 type Handler struct {
