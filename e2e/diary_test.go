@@ -90,6 +90,7 @@ func TestTheNextVisitIsTakenAfterASession(t *testing.T) {
 	u.presses("Harvest Lark")
 	u.presses("Sessions.*")
 	require.NoError(t, u.click(u.finds("a[href$='/after']", ".")))
+	u.sees("How it ended")
 	u.sees("in pencil")
 	u.presses("Put .* in the diary")
 	u.sees("stands in the diary")

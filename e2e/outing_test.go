@@ -1,10 +1,18 @@
 package e2e
 
 import (
+	"encoding/json"
+	"fmt"
+	"strconv"
+	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"ivorybridge/core/outing"
+	"ivorybridge/core/track"
 )
 
 // An outing on a phone: planned, through the gate, walked without a signal, reloaded on
@@ -91,4 +99,86 @@ func TestTheRoadOfAWeek(t *testing.T) {
 	u.seesIn("table", "2.17")
 	u.presses("Plan the next")
 	u.sees("it stood at 5 of 6 stops")
+}
+
+// An hour's walk with forty stops, far from a good signal: it is cut ten times, the page
+// is reloaded twice, the server is killed once. Every button is there once, and the clock
+// is right to the second.
+func TestAWalkFarFromASignal(t *testing.T) {
+	t.Parallel()
+	y := farYard(t)
+	u := y.atTheYard(412, 800)
+	u.goes("/outings")
+	u.sees("At ease to")
+	u.presses("Plan an outing")
+	u.sees("of standing")
+	u.types("Minutes out", "20")
+	u.types("or metres out", "1600")
+	u.sees("20:00 of standing")
+	u.presses("To the gate")
+	u.sees("Ready? Harvest Lark")
+	u.presses("settled")
+	u.presses("calm")
+	u.presses("yes")
+	u.presses("Into the arena")
+	u.walks("Set off")
+	u.sees("out so far")
+	session := path(u)[len("/arena/") : len(path(u))-len("/walk")]
+	u.seesIn(".top", "all sent") // before the clocks jump
+	u.passes(20 * time.Minute)
+	u.walks("Turned.*")
+	const stops = 40
+	up := true
+	for i := range stops {
+		if i%4 == 0 { // ten cuts, each mended at the next
+			up = !up
+			y.mast.signal(up)
+		}
+		if i == 13 || i == 27 {
+			u.MustReload()
+		}
+		if i == 20 {
+			y.kill(t)
+		}
+		u.walks("Stopped.*")
+		u.seesIn(".stand", fmt.Sprintf("Stop %d:", i+1))
+		u.passes(15 * time.Second)
+		u.walks("Stood rope slack.*")
+		u.walks("Moving.*")
+		u.finds(".walk button", "^\\s*Stopped")
+		u.passes(29 * time.Second)
+	}
+	y.mast.signal(true)
+	u.seesIn(".top", "all sent")
+	u.MustReload()
+	u.seesIn(".clock", "still owed")
+	text := u.MustEval(`async (id) => JSON.stringify({ session: await (await fetch('/api/sessions/' + id)).json(), now: Date.now() })`, session).Str()
+	var there struct {
+		Session struct{ Track []track.Entry } `json:"session"`
+		Now     int64                         `json:"now"`
+	}
+	require.NoError(t, json.Unmarshal([]byte(text), &there))
+	entries := track.Live(there.Session.Track)
+	presses := map[string]int{}
+	for _, e := range entries {
+		if e.Mark != nil && e.Mark.Walk != nil {
+			presses[e.Mark.Walk.Button.String()]++
+		}
+	}
+	assert.Equal(t, map[string]int{"set off": 1, "turned": 1, "stopped": stops, "stood": stops, "moving": stops}, presses)
+	state, ok := outing.Live(entries, 7, there.Now)
+	require.True(t, ok)
+	minutes, seconds, _ := strings.Cut(u.MustElement(".clock b").MustText(), ":")
+	shown := 60*number(t, minutes) + number(t, seconds)
+	assert.InDelta(t, state.Owed, float64(shown), 1, "the clock on the page against the buttons that arrived")
+	home := state.HomeFor + state.Share*float64(state.Plan.Moving)
+	assert.InDelta(t, max(2*state.OutFor, home), home+state.Owed, 1)
+	u.walks("Home")
+	u.sees("See the road")
+}
+
+func number(t *testing.T, text string) int {
+	n, err := strconv.Atoi(text)
+	require.NoError(t, err)
+	return n
 }

@@ -36,7 +36,7 @@ func TestAnOwnerReadsPractisesAndStops(t *testing.T) {
 	owner := y.open(412, 800)
 	owner.MustNavigate(link)
 	owner.seesIn("h1", "Yes, Copperfield Moth is better. Steps that hold: six of 13, on the first day one.")
-	for _, answer := range []string{"You may practise this", "Don't get on Copperfield Moth", "The next visit is best between", "Ring Harrow Groundwork, 01632 960150"} {
+	for _, answer := range []string{"You may practise this", "Don't get on Copperfield Moth", "The next visit is on", "Ring Harrow Groundwork, 01632 960150"} {
 		owner.seesIn(".answers li", answer)
 	}
 	owner.presses("The page of the visit on .*")

@@ -13,6 +13,7 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/require"
 
+	"ivorybridge/core/diary"
 	"ivorybridge/demo"
 	"ivorybridge/store"
 )
@@ -184,5 +185,39 @@ func BenchmarkPapers(b *testing.B) {
 	}
 	for what, list := range took {
 		b.ReportMetric(quantile(list, 0.5)/1000, "ms/"+what)
+	}
+}
+
+// A year of the diary, of a practice of two hundred horses and of one of five: it is to
+// open as fast, by half and more.
+func BenchmarkDiary(b *testing.B) {
+	for _, horses := range []int{5, 200} {
+		s := invented(b, demo.Size{Horses: horses, Sessions: 4, Entries: 20, Seed: 1})
+		s.booked(b)
+		path := "/api/diary?from=2026-01-01&days=21"
+		start := time.Now()
+		s.took(http.MethodGet, path, nil)
+		b.Logf("%d horses, the first ever: %v", horses, time.Since(start))
+		b.Run(fmt.Sprintf("%d horses", horses), func(b *testing.B) {
+			var took []float64
+			for range b.N {
+				took = append(took, s.took(http.MethodGet, path, nil))
+			}
+			b.ReportMetric(quantile(took, 0.5)/1000, "ms/diary")
+		})
+	}
+}
+
+// booked puts three visits on each day of a year, whatever horses there are.
+func (s *sized) booked(b *testing.B) {
+	users, err := s.db.Users(context.Background(), s.practice)
+	require.NoError(b, err)
+	actor := store.Actor{Practice: s.practice, User: users[0].ID, At: time.Now().UnixMilli()}
+	day := time.Date(2026, 1, 1, 0, 0, 0, 0, time.UTC)
+	for n := range 3 * 365 {
+		h := s.horses[n%len(s.horses)]
+		at := diary.Clock(480 + 120*(n%3))
+		v := store.Visit{ID: uuid.NewString(), Yard: store.Named{ID: h.YardID}, Who: store.Named{ID: users[0].ID}, On: day.AddDate(0, 0, n/3).Format(time.DateOnly), At: &at, Minutes: 45, Zone: "Europe/London", Agreed: true, Horses: []store.Named{{ID: h.ID}}}
+		require.NoError(b, s.db.AddVisit(context.Background(), actor, v))
 	}
 }

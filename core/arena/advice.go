@@ -89,6 +89,7 @@ type Input struct {
 	Levels   map[string]int          `json:"levels,omitempty" doc:"pass level by step, where the plan asks for lighter"`
 	Before   []StoppedBefore         `json:"before,omitempty" doc:"what was stopped in earlier sessions"`
 	Spots    []Spot                  `json:"spots,omitempty" doc:"the named places that were passed before"`
+	Spooks   []float64               `json:"spooks,omitempty" doc:"how often it spooked in ten minutes, of sessions since it was first written down"`
 	Limits   map[string]int          `json:"limits,omitempty" doc:"the last value by step, where a fact allows no more"`
 	Handler  string                  `json:"handler,omitempty" doc:"who holds the rope unless a rep says"`
 	Handlers map[string]Handler      `json:"handlers,omitempty" doc:"people who are no trainers, by the name used as handler"`

@@ -1,7 +1,9 @@
 package arena
 
 import (
+	"fmt"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -219,4 +221,36 @@ func TestAnOwnerWhoIsNotClearedIsWatched(t *testing.T) {
 	assert.True(t, warned("owner", "lead.halt"))
 	assert.False(t, warned("owner", "lead.halt", "lead.back"))
 	assert.False(t, warned("trainer"))
+}
+
+// Part 6: more than twice its usual spooks in ten minutes is unlike itself; on both sides
+// of twice, of three sessions, and of a single one.
+func TestUnlikeItself(t *testing.T) {
+	c := shipped(t)
+	for _, tc := range []struct {
+		before  []float64
+		spooks  int
+		minutes int64
+		key     string
+	}{
+		{[]float64{1, 1, 1}, 2, 10, "live.spooked_usual"}, {[]float64{1, 1, 1}, 3, 10, "live.unlike"},
+		{[]float64{1, 1, 1}, 3, 15, "live.spooked_usual"}, {[]float64{1, 1}, 9, 10, "live.spooked"}, {nil, 1, 10, "live.spooked"},
+		{[]float64{0, 0, 0}, 1, 10, "live.spooked_usual"}, {[]float64{0, 0, 0}, 2, 10, "live.unlike"}, {[]float64{1, 1, 9}, 3, 2, "live.unlike"},
+		{[]float64{1, 1, 1}, 0, 10, ""},
+	} {
+		in := Input{School: horse.BuildAndRelease, Ask: horse.Ask{Step: "lead.forward"}, Started: 1, Spooks: tc.before}
+		for i := range tc.spooks {
+			in.Track = append(in.Track, track.Entry{ID: fmt.Sprint(i), Kind: track.KindMark, At: 2, Seq: int64(i), Mark: &track.Mark{Spooked: true}})
+		}
+		in.Track = append(in.Track, track.Entry{ID: "last", Kind: track.KindMark, At: 1 + tc.minutes*60_000, Mark: &track.Mark{EasyMinutes: 1}})
+		r, err := Run(c, c.Rules, in)
+		require.NoError(t, err)
+		key := ""
+		for _, line := range r.Picture(1 + tc.minutes*60_000).Live.Lines {
+			if strings.HasPrefix(line.Key, "live.spook") || line.Key == "live.unlike" {
+				key = line.Key
+			}
+		}
+		assert.Equal(t, tc.key, key, "%v %d in %d minutes", tc.before, tc.spooks, tc.minutes)
+	}
 }

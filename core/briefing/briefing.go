@@ -40,7 +40,7 @@ func Of(f Facts) arena.Brief {
 		Care: j.Risk.Care, Cycle: f.Cycle.Cycle, Core: arena.Version, Forbidden: j.Result.Forbidden,
 		Input: arena.Input{
 			Schools: f.Plan.Schools(j.Catalog), Known: f.Known, Levels: f.Plan.Levels, Limits: assess.Limits(j.Catalog, j.Assessment), Handlers: f.handlers(),
-			Before: f.History.Stopped, Spots: f.History.Spots,
+			Before: f.History.Stopped, Spots: f.History.Spots, Spooks: f.History.Spooks,
 			Horse: arena.Horse{
 				Young: f.Record.Young(f.Today), GuardsItself: f.Record.GuardsItself,
 				FearLikely: j.MayBeAfraid(), BodyClear: j.Assessment.BodyClear(j.Catalog.Judging, f.Problem),

@@ -20,7 +20,7 @@ import (
 )
 
 // Version names what a fold is made by; one of another version is made again.
-const Version = arena.Version + ".3"
+const Version = arena.Version + ".4"
 
 // A History is what a horse's sessions came to so far.
 type History struct {
@@ -38,6 +38,7 @@ type History struct {
 	Things      []Thing               `json:"things,omitempty" doc:"the things that it has met, in the order in which it met them"`
 	Stopped     []arena.StoppedBefore `json:"stopped,omitempty" doc:"what was stopped, as the last session that saw it had it"`
 	Spots       []arena.Spot          `json:"spots,omitempty" doc:"the named places that were passed"`
+	Spooks      []float64             `json:"spooks,omitempty" doc:"how often it spooked in ten minutes, of the newest sessions since it was first written down"`
 	Open        string                `json:"open,omitempty" doc:"id of the newest session that nobody has ended; empty: all were"`
 	Assessments int                   `json:"assessments,omitempty" doc:"how many assessments are in it, the oldest first"`
 	Incidents   int                   `json:"incidents,omitempty" doc:"how many incidents that were written down after the fact are in it, the oldest first"`

@@ -143,6 +143,20 @@ func (m *Measured) looked(k track.Mark) {
 // SpooksInTen is how often it spooked in ten minutes.
 func (m Measured) SpooksInTen() float64 { return 10 * float64(m.Spooks) / max(m.Minutes, 1) }
 
+// mostSpooks is of how many sessions it is kept how often the horse spooked.
+const mostSpooks = 20
+
+// spooksAfter is how often it spooked, after one more session; before it was ever
+// written down, none is not a number.
+func spooksAfter(before []float64, live []track.Entry) []float64 {
+	m := measuredIn(live, nil)
+	if m.Spooks == 0 && len(before) == 0 {
+		return nil
+	}
+	after := append(slices.Clip(before), m.SpooksInTen())
+	return after[max(0, len(after)-mostSpooks):]
+}
+
 // also adds to an ask's figures what its reps took, when it was first asked, first
 // soft and passed, and how it was answered to each person and under what.
 func (f *Figure) also(reps []arena.Told, d track.Day, under map[string][]Under) {

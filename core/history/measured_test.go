@@ -102,3 +102,20 @@ func TestAnAskUnderWhatWasWrittenDown(t *testing.T) {
 	}, f.Under)
 	assert.Equal(t, []int{3, 1, 1}, []int{f.Offers, f.Yes, f.Passed})
 }
+
+func TestSpooksOfTheSessionsBefore(t *testing.T) {
+	spooked := func(n int) (live []track.Entry) {
+		for i := range n {
+			live = append(live, track.Entry{At: int64(1 + i), Mark: &track.Mark{Spooked: true}})
+		}
+		return append(live, track.Entry{At: 10*60_000 + 1, Mark: &track.Mark{}})
+	}
+	assert.Empty(t, spooksAfter(nil, spooked(0)), "nobody has looked yet")
+	list := spooksAfter(nil, spooked(2))
+	assert.InDelta(t, 2, list[0], 0.01)
+	assert.InDelta(t, 0, spooksAfter(list, spooked(0))[1], 0, "from then on none is a number")
+	for range 30 {
+		list = spooksAfter(list, spooked(1))
+	}
+	assert.Len(t, list, mostSpooks)
+}

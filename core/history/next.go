@@ -63,6 +63,7 @@ func read(c *catalog.Catalog, h History, d track.Day) (History, []arena.Told, Vi
 	n.Own = h.ownAfter(out)
 	n.Stopped = stoppedAfter(h.Stopped, d.Date, arena.StoppedIn(out.Live, d.Started))
 	n.Spots = arena.SpotsAfter(c, h.Spots, out.Live)
+	n.Spooks = spooksAfter(h.Spooks, out.Live)
 	n.Things = thingsAfter(c, h.Things, d.Date, out.Live)
 	n.Started = max(h.Started, d.Started)
 	n.Asks = sorted(asks)

@@ -129,7 +129,7 @@ func (s *Service) day(ctx context.Context, c api.Caller, in *dayInput) (Sheet, e
 			view.Base = y.Name
 		}
 	}
-	sheet := run(begins, visits, roads)
+	sheet := s.run(begins, visits, roads)
 	view.Driving, view.Home, view.Late, view.Guessed, view.Proven = sheet.Driving, sheet.Home, sheet.Late, sheet.Guessed, sheet.Proven
 	view.ByHand = slices.ContainsFunc(visits, func(v store.Visit) bool { return v.Place > 0 })
 	if len(sheet.Legs) > 0 {
@@ -159,13 +159,13 @@ func (s *Service) day(ctx context.Context, c api.Caller, in *dayInput) (Sheet, e
 
 // run puts a person's visits of a day in order; the order by hand stands where there
 // is one.
-func run(begins store.DayBegins, visits []store.Visit, roads diary.Roads) diary.Sheet {
+func (s *Service) run(begins store.DayBegins, visits []store.Visit, roads diary.Roads) diary.Sheet {
 	byHand := false
 	list := make([]diary.Stop, 0, len(visits))
 	for _, v := range slices.SortedStableFunc(slices.Values(visits), func(a, b store.Visit) int { return int(a.Place - b.Place) }) {
 		stop := diary.Stop{Visit: v.ID, Yard: v.Yard.ID, Minutes: v.Minutes, Fixed: v.At != nil}
 		if v.At != nil {
-			stop.At = elapsed(v.On, *v.At, v.Zone)
+			stop.At = s.elapsed(v.On, *v.At, v.Zone)
 		}
 		byHand = byHand || v.Place > 0
 		list = append(list, stop)
@@ -178,8 +178,8 @@ func run(begins store.DayBegins, visits []store.Visit, roads diary.Roads) diary.
 
 // elapsed is how many minutes of a day have passed when its clocks show a time; of an
 // ordinary day the clock itself.
-func elapsed(on string, at diary.Clock, zone string) int {
-	in := located(zone)
+func (s *Service) elapsed(on string, at diary.Clock, zone string) int {
+	in := s.located(zone)
 	midnight, err := diary.Instant(on, 0, in)
 	then, also := diary.Instant(on, at, in)
 	if err != nil || also != nil {

@@ -105,7 +105,7 @@ func (s *Service) diary(ctx context.Context, c api.Caller, in *diaryInput) (Diar
 	if err != nil {
 		return Diary{}, err
 	}
-	clashes := diary.Clashes(bookings(visits, busy), roads)
+	clashes := diary.Clashes(s.bookings(visits, busy), roads)
 	for n := range in.Days {
 		view.Days = append(view.Days, Day{On: horse.DayAfter(from, n), Visits: []Booked{}, Worked: []Worked{}, Done: []string{}, Due: []Due{}, Practised: []cases.HorseRef{}, Clashes: []diary.Clash{}, Busy: []BusyTime{}})
 	}
@@ -114,14 +114,14 @@ func (s *Service) diary(ctx context.Context, c api.Caller, in *diaryInput) (Diar
 		f.names[h.ID] = h.Name
 	}
 	f.visits(visits, clashes)
-	f.busy(c, busy)
+	f.busy(c, busy, s.located(c.Home.Zone))
 	f.done(beside)
 	f.dues(dues, beside.Deadlines, until)
 	for i := range view.Days {
 		mine := slices.DeleteFunc(slices.Clone(visits), func(v store.Visit) bool {
 			return v.On != view.Days[i].On || v.Who.ID != c.ID || v.Cancelled != ""
 		})
-		view.Days[i].Road = run(begins, mine, roads).Driving
+		view.Days[i].Road = s.run(begins, mine, roads).Driving
 	}
 	return view, nil
 }
@@ -185,8 +185,7 @@ func (f filler) visits(visits []store.Visit, clashes []diary.Clash) {
 }
 
 // busy puts the caller's taken times onto the day on which they begin.
-func (f filler) busy(c api.Caller, list []store.Busy) {
-	in := located(c.Home.Zone)
+func (f filler) busy(c api.Caller, list []store.Busy, in *time.Location) {
 	for _, b := range list {
 		from, to := time.UnixMilli(b.From).In(in), time.UnixMilli(b.To).In(in)
 		if d := f.day(from.Format(time.DateOnly)); d != nil && b.User == c.ID {
@@ -253,6 +252,7 @@ func (s *Service) due(ctx context.Context, c api.Caller) ([]Due, error) {
 	if err != nil {
 		return nil, err
 	}
+	today, edition := c.Today(), s.Edition()
 	ids := make([]string, 0, len(stamps))
 	for id := range stamps {
 		ids = append(ids, id)
@@ -260,7 +260,7 @@ func (s *Service) due(ctx context.Context, c api.Caller) ([]Due, error) {
 	slices.Sort(ids)
 	var all []Due
 	for _, id := range ids {
-		key := dueKey{c.Practice, id, c.Today(), s.Edition(), stamps[id]}
+		key := dueKey{c.Practice, id, today, edition, stamps[id]}
 		list, kept := s.dues.Get(key)
 		if !kept {
 			if list, err = s.dueOf(ctx, c, id); ctx.Err() != nil {

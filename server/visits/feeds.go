@@ -151,7 +151,7 @@ func (s *Service) trainersEvents(ctx context.Context, c api.Caller) ([]calendar.
 	var events []calendar.Event
 	for _, v := range visits {
 		if v.Who.ID == c.ID {
-			events = append(events, eventOf(c, v, false))
+			events = append(events, s.eventOf(c, v, false))
 		}
 	}
 	beside, err := c.View.BesideVisits(ctx, c.Practice, since, until)
@@ -192,7 +192,7 @@ func (s *Service) ownersEvents(ctx context.Context, c api.Caller, person string)
 		for _, v := range visits {
 			if v.Agreed || v.Cancelled != "" {
 				v.Horses = []store.Named{{ID: id, Name: h.Name}}
-				events = append(events, eventOf(c, v, true))
+				events = append(events, s.eventOf(c, v, true))
 			}
 		}
 		more, err := s.ownersOther(ctx, c, id, person)
@@ -238,7 +238,7 @@ func (s *Service) ownersOther(ctx context.Context, c api.Caller, id, person stri
 }
 
 // eventOf is a visit as a calendar shows it; to an owner without the trainer's aim.
-func eventOf(c api.Caller, v store.Visit, owner bool) calendar.Event {
+func (s *Service) eventOf(c api.Caller, v store.Visit, owner bool) calendar.Event {
 	var names []string
 	for _, h := range v.Horses {
 		names = append(names, h.Name)
@@ -261,7 +261,7 @@ func eventOf(c api.Caller, v store.Visit, owner bool) calendar.Event {
 		e.Day = v.On
 		return e
 	}
-	start, err := diary.Instant(v.On, *v.At, located(v.Zone))
+	start, err := diary.Instant(v.On, *v.At, s.located(v.Zone))
 	if err != nil {
 		e.Day = v.On // its zone's rules have changed since
 		return e
@@ -282,7 +282,7 @@ func (s *Service) visitICS(ctx context.Context, in *api.ByID) (*ICS, error) {
 	if err != nil {
 		return nil, s.Problem(ctx, err)
 	}
-	return sentICS(c.Home.Name, "visit.ics", []calendar.Event{eventOf(c, v, true)})
+	return sentICS(c.Home.Name, "visit.ics", []calendar.Event{s.eventOf(c, v, true)})
 }
 
 type busyInput struct {
@@ -300,7 +300,7 @@ func (s *Service) setBusy(ctx context.Context, c api.Caller, in *busyInput) (Bus
 	var list []store.Busy
 	if strings.TrimSpace(in.Body.Text) != "" {
 		since := c.Now.Add(-24 * time.Hour)
-		taken, err := calendar.Read(strings.NewReader(in.Body.Text), located(c.Home.Zone), since, since.AddDate(1, 0, 0))
+		taken, err := calendar.Read(strings.NewReader(in.Body.Text), s.located(c.Home.Zone), since, since.AddDate(1, 0, 0))
 		if err != nil {
 			return BusyTaken{}, api.Faulty(api.FieldProblem{Field: "text", Say: "This can't be read as a calendar: " + err.Error() + ". Save it again from the other calendar, or paste its whole text."})
 		}

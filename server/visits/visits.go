@@ -26,19 +26,24 @@ import (
 // Service answers for the diary.
 type Service struct {
 	*cases.Reader
-	dues *lru.Cache[dueKey, []Due]
+	dues  *lru.Cache[dueKey, []Due]
+	zones *lru.Cache[string, *time.Location]
 }
 
 // mostDues is of how many horses what is due is remembered.
 const mostDues = 4096
 
+// mostZones is how many time zones are remembered.
+const mostZones = 64
+
 // New registers what can be asked of the diary.
 func New(r *cases.Reader) *Service {
 	dues, err := lru.New[dueKey, []Due](mostDues)
-	if err != nil {
-		panic(err) // the size is above 0
+	zones, also := lru.New[string, *time.Location](mostZones)
+	if err := errors.Join(err, also); err != nil {
+		panic(err) // the sizes are above 0
 	}
-	s := &Service{r, dues}
+	s := &Service{r, dues, zones}
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/diary", "diary", "The diary from one day to another", api.AtOnce(s.diary))
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/visits", "addVisit", "Put a visit in the diary", s.add)
 	api.Operation(s.API, api.Staff, http.MethodPut, "/api/visits/{id}", "changeVisit", "Move or change a visit", s.change)
@@ -159,7 +164,7 @@ func (s *Service) kept(ctx context.Context, c api.Caller, id string) (VisitKept,
 	if err != nil {
 		return VisitKept{}, err
 	}
-	k := VisitKept{Visit: told(v), Clashes: diary.Clashes(bookings(day, busy), roads)}
+	k := VisitKept{Visit: told(v), Clashes: diary.Clashes(s.bookings(day, busy), roads)}
 	k.Clashes = slices.DeleteFunc(k.Clashes, func(x diary.Clash) bool { return x.A != id && x.B != id })
 	return k, nil
 }
@@ -216,7 +221,7 @@ func (s *Service) checked(ctx context.Context, c api.Caller, t VisitText) (store
 
 // never says that no clock shows a time on that day; empty: one does.
 func (s *Service) never(v store.Visit, at diary.Clock) string {
-	_, err := diary.Instant(v.On, at, located(v.Zone))
+	_, err := diary.Instant(v.On, at, s.located(v.Zone))
 	var gap *diary.GapError
 	if !errors.As(err, &gap) {
 		return ""
@@ -227,7 +232,7 @@ func (s *Service) never(v store.Visit, at diary.Clock) string {
 // busy lists the times that are taken otherwise from one day to another, by the
 // practice's clocks.
 func (s *Service) busy(ctx context.Context, c api.Caller, since, until string) ([]store.Busy, error) {
-	in := located(c.Home.Zone)
+	in := s.located(c.Home.Zone)
 	from, err := diary.Instant(since, 0, in)
 	if err != nil {
 		return nil, nil // a day without a midnight: it has no visits before one either
@@ -253,18 +258,23 @@ func (s *Service) zoneOf(ctx context.Context, c api.Caller, yard string) (string
 	return c.Home.Zone, nil
 }
 
-// located is a zone by its name; one that this machine does not know counts as UTC.
-func located(zone string) *time.Location {
+// located is a zone by its name; one that this machine does not know counts as UTC. It
+// is read once.
+func (s *Service) located(zone string) *time.Location {
+	if in, ok := s.zones.Get(zone); ok {
+		return in
+	}
 	in, err := time.LoadLocation(zone)
 	if err != nil {
-		return time.UTC
+		in = time.UTC
 	}
+	s.zones.Add(zone, in)
 	return in
 }
 
 // bookings are the visits that have a time, and the times that are taken otherwise, as
 // clashes see them.
-func bookings(visits []store.Visit, busy []store.Busy) []diary.Booking {
+func (s *Service) bookings(visits []store.Visit, busy []store.Busy) []diary.Booking {
 	var list []diary.Booking
 	for i, b := range busy {
 		list = append(list, diary.Booking{ID: fmt.Sprintf("busy %d", i), Who: b.User, Busy: true, Start: time.UnixMilli(b.From), End: time.UnixMilli(b.To)})
@@ -273,7 +283,7 @@ func bookings(visits []store.Visit, busy []store.Busy) []diary.Booking {
 		if v.At == nil || v.Cancelled != "" {
 			continue
 		}
-		start, err := diary.Instant(v.On, *v.At, located(v.Zone))
+		start, err := diary.Instant(v.On, *v.At, s.located(v.Zone))
 		if err != nil {
 			continue // its zone's rules have changed since; the diary shows it without a clash
 		}

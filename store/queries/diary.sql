@@ -88,9 +88,10 @@ SELECT yard_id, minute, rounds FROM days_begin WHERE practice_id = ? AND user_id
 INSERT INTO days_begin (practice_id, user_id, yard_id, minute, rounds) VALUES (?, ?, ?, ?, ?)
 ON CONFLICT (practice_id, user_id) DO UPDATE SET yard_id = excluded.yard_id, minute = excluded.minute, rounds = excluded.rounds;
 
+-- The visits of each horse are few: CROSS JOIN keeps their order of reading.
 -- name: GetInWork :many
 SELECT h.id, h.name, EXISTS (
-    SELECT 1 FROM visited AS t JOIN visits AS v ON v.practice_id = t.practice_id AND v.id = t.visit_id
+    SELECT 1 FROM visited AS t CROSS JOIN visits AS v ON v.practice_id = t.practice_id AND v.id = t.visit_id
     WHERE t.practice_id = h.practice_id AND t.horse_id = h.id AND v.on_date >= sqlc.arg(today) AND v.cancelled = ''
   ) AS planned
 FROM horses AS h WHERE h.practice_id = sqlc.arg(practice_id) AND h.archived_at IS NULL

@@ -186,7 +186,7 @@ func (q *Queries) GetDrives(ctx context.Context, practiceID string) ([]GetDrives
 
 const getInWork = `-- name: GetInWork :many
 SELECT h.id, h.name, EXISTS (
-    SELECT 1 FROM visited AS t JOIN visits AS v ON v.practice_id = t.practice_id AND v.id = t.visit_id
+    SELECT 1 FROM visited AS t CROSS JOIN visits AS v ON v.practice_id = t.practice_id AND v.id = t.visit_id
     WHERE t.practice_id = h.practice_id AND t.horse_id = h.id AND v.on_date >= ?1 AND v.cancelled = ''
   ) AS planned
 FROM horses AS h WHERE h.practice_id = ?2 AND h.archived_at IS NULL
@@ -205,6 +205,7 @@ type GetInWorkRow struct {
 	Planned bool
 }
 
+// The visits of each horse are few: CROSS JOIN keeps their order of reading.
 func (q *Queries) GetInWork(ctx context.Context, arg GetInWorkParams) ([]GetInWorkRow, error) {
 	rows, err := q.query(ctx, q.getInWorkStmt, getInWork, arg.Today, arg.PracticeID)
 	if err != nil {

@@ -86,7 +86,6 @@ async function keep() {
         <div class="leafpage">
           <template v-if="!open">
             <p class="lead">{{ data.review.next.text }}</p>
-            <NextVisit v-if="whole" :horse="data.horse.id" />
             <BridgeDrawing v-if="whole" :bridge="whole.bridge" />
             <p v-else class="follows">The bridge follows when there is a signal. Nothing of the session is lost.</p>
             <div class="parts columns">
@@ -125,6 +124,9 @@ async function keep() {
                     <p v-if="keptLine" role="status">Kept. It stands in the report.</p>
                   </div>
                 </form>
+                <h3 class="then">Then</h3>
+                <NextVisit v-if="whole" :horse="data.horse.id" />
+                <p v-else class="follows">The next visit is proposed when there is a signal.</p>
               </section>
             </div>
           </template>

@@ -57,7 +57,7 @@ const first = computed(() => stop.horses[0])
         <BridgeStrip v-if="h.bridge" :bridge="h.bridge" class="strip" />
       </div>
       <p v-if="stop.phone && open" class="quiet">
-        Yard: <a :href="dial(stop.phone)">{{ stop.phone }}</a>
+        Yard: <a :href="dial(stop.phone)" class="ring">{{ stop.phone }}</a>
       </p>
       <p v-if="people.length === 0 && first" class="quiet no-print">Nobody to ring is written down.</p>
     </div>
@@ -120,6 +120,11 @@ h3 a {
   gap: var(--gap-1) var(--gap-3);
   align-items: center;
   margin-top: var(--gap-2);
+}
+.ring {
+  display: inline-grid;
+  align-content: center;
+  min-height: 28px;
 }
 .line {
   display: none;

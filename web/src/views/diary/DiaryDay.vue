@@ -49,6 +49,7 @@ function drop() {
         <RouterLink :to="`/horses/${d.horse}${d.kind === 'deadline' ? '/plan' : '/assessment'}`">{{ d.name }}</RouterLink>
         {{ d.says.text }}
       </li>
+      <li v-for="b in day.busy" :key="b.from + b.what" class="busy quiet">{{ b.from }} to {{ b.to }} {{ b.what || 'taken' }}</li>
       <li
         v-for="v in shown"
         :key="v.id"
@@ -199,6 +200,10 @@ function drop() {
   flex-basis: 100%;
   color: var(--rust);
   font-weight: 700;
+}
+.busy {
+  padding: 2px 0;
+  border-bottom: var(--line);
 }
 .due {
   padding: 2px 0 2px 10px;

@@ -145,7 +145,7 @@ useKeys([
               ><button type="button" class="turn" @click="editing = { horse: h.id }">{{ h.name }}</button></template
             >.
           </p>
-          <p><RouterLink to="/diary/roads">Roads, rounds and how the day begins</RouterLink></p>
+          <p><RouterLink to="/diary/roads">Roads, rounds, calendars, and how the day begins</RouterLink></p>
         </footer>
       </template>
     </PageState>

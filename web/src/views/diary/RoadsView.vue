@@ -9,6 +9,7 @@ import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import { localDate } from '../../words'
+import CalendarPart from './CalendarPart.vue'
 import RoundList from './RoundList.vue'
 
 const { data, trouble, at, load } = useLoad(() => told(api.GET('/api/roads')))
@@ -55,7 +56,7 @@ async function place() {
 <template>
   <div class="page">
     <header class="page-head">
-      <h1>Roads</h1>
+      <h1>Roads and calendars</h1>
       <p class="facts">What the run sheet counts with. Typed once, for both ways.</p>
       <div class="acts"><RouterLink to="/diary" class="button plain">Back to the diary</RouterLink></div>
     </header>
@@ -115,6 +116,7 @@ async function place() {
             </li>
           </ul>
         </section>
+        <CalendarPart />
         <section class="sheet stack">
           <h2>Where the yards lie</h2>
           <p class="quiet">Two numbers as a map gives them, or a geo: link. From them a drive is reckoned that nobody typed.</p>

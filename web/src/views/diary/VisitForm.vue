@@ -157,6 +157,7 @@ const differences = computed(() =>
       }}</ElButton>
       <ElButton @click="emit('leave')">Leave it</ElButton>
       <RouterLink v-if="visit?.horses[0]" :to="`/horses/${visit.horses[0].id}`">To {{ visit.horses[0].name }}</RouterLink>
+      <a v-if="visit" :href="`/api/visits/${visit.id}/visit.ics`" download>For another calendar</a>
       <ElButton v-if="visit && !visit.cancelled && !cancelling" link @click="cancelling = true">Cancel the visit</ElButton>
     </div>
     <div v-if="cancelling" class="stack">

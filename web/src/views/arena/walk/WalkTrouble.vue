@@ -10,10 +10,11 @@ import type { ArenaSession, Rep } from '../useArena'
 type Way = NonNullable<Rep['ways_out']>[number]
 
 const { session } = defineProps<{ session: ArenaSession }>()
-const emit = defineEmits<{ ways: [ways: Way[]]; arousal: [level: number]; note: [text: string]; close: [] }>()
+const emit = defineEmits<{ ways: [ways: Way[]]; arousal: [level: number]; note: [text: string]; spooked: []; close: [] }>()
 const ways = ref<Way[]>([])
 const note = ref('')
 const kept = ref(false)
+const spooks = ref(0)
 const calm = ref(-1)
 const chips = (danger: boolean) =>
   session.ways_out.filter((w) => w.danger === danger).map((w) => ({ value: w.word, text: w.word }))
@@ -23,6 +24,10 @@ const others = computed(() => chips(false))
 function toggle(way: Way) {
   ways.value = ways.value.includes(way) ? ways.value.filter((w) => w !== way) : [...ways.value, way]
   emit('ways', ways.value)
+}
+function spook() {
+  spooks.value++
+  emit('spooked')
 }
 function feel(level: number) {
   calm.value = level
@@ -45,6 +50,10 @@ function keep() {
       <h3>Other ways out</h3>
       <ChipRow big label="Other ways out" :choices="others" :chosen="ways" @toggle="toggle($event as Way)" />
     </section>
+    <p class="row">
+      <button type="button" class="call" @click="spook">It spooked</button>
+      <span v-if="spooks" role="status">{{ spooks === 1 ? 'Once, kept.' : `${spooks} times, kept.` }}</span>
+    </p>
     <ArousalKeys :words="session.arousals.map((a) => a.text)" :calm="calm" @arousal="feel" />
     <ul>
       <li v-for="c in session.contacts" :key="c.what + c.phone">

@@ -169,6 +169,7 @@ async function end() {
           @ways="arena.mark({ walk: { button: 'trouble' }, ways_out: $event }, undefined, trouble)"
           @arousal="arena.mark({ arousal: $event })"
           @note="arena.mark({ incident: true }, $event)"
+          @spooked="arena.mark({ spooked: true }, 'spooked')"
           @close="open = undefined"
         />
         <WalkSpot
