@@ -47,6 +47,9 @@ func TestAnOuting(t *testing.T) {
 	assert.Equal(t, 1, o.Riding.Days)
 	assert.Equal(t, 60, o.Balance.RestAway)
 
+	assert.Contains(t, p.ask(http.MethodGet, "/api/sessions/"+session+"/report", nil).Body.String(), "We walked one minute out and two minutes home; Moth stood at none of one stop.")
+	assert.Contains(t, p.ask(http.MethodGet, "/api/sessions/"+session+"/summary", nil).Body.String(), "Walked 1 minute out and 2 minutes home, and stood at 0 of 1 stop.")
+
 	for say, walk := range map[string]map[string]any{
 		"0 m":         {"button": "set off", "road": map[string]any{}},
 		"100":         {"button": "set off", "road": map[string]any{"minutes": 5, "plain": 300}},

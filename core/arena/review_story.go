@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"ivorybridge/core/horse"
+	"ivorybridge/core/outing"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/track"
 )
@@ -88,7 +89,14 @@ func (r *Running) story(v Review) []phrase.Message {
 	s := r.now.s
 	story := []phrase.Message{}
 	say := func(key string, args phrase.Args) { story = append(story, phrase.Of("story."+key, args)) }
+	walked := outing.Results(r.live)
+	for _, o := range walked {
+		say("outing."+ended(o), o.Told())
+	}
 	for i, w := range v.Asks {
+		if step, _ := r.cat.Step(w.Step); step.WayHome() && len(walked) > 0 {
+			continue // the outing is the answer
+		}
 		story = append(story, w.tell(i == 0))
 		if w.Kicks != nil {
 			say("kicks", phrase.Args{"from": w.Kicks[0], "to": w.Kicks[1]})
@@ -139,6 +147,14 @@ func (r *Running) story(v Review) []phrase.Message {
 		say("end."+endOf(r.now.beads[n-1]), nil)
 	}
 	return story
+}
+
+// ended is how an outing was left.
+func ended(o outing.Result) string {
+	if o.Whole {
+		return "home"
+	}
+	return "out"
 }
 
 // worksDone names what the work away from a wanted place was, each once.

@@ -261,3 +261,12 @@ func (r Result) Rep(ask horse.Ask, calm bool) track.Rep {
 	}
 	return rep
 }
+
+// Told is an outing as a sentence has it: minutes of the way out and home, at how many
+// stops it stood, of how many.
+func (r Result) Told() phrase.Args {
+	n := len(r.Stops)
+	return phrase.Args{"out": minutes(r.Out), "home": minutes(r.Home), "stood": n - r.Broken(), "n": n}
+}
+
+func minutes(seconds float64) int { return max(1, int(math.Round(seconds/60))) }

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"strconv"
 	"strings"
 
 	"ivorybridge/core/arena"
@@ -15,6 +16,7 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/outing"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/progress"
 )
@@ -23,7 +25,8 @@ import (
 type Input struct {
 	Catalog    *catalog.Catalog
 	Horse      string
-	Record     assess.Record // for he or she
+	Record     assess.Record   // for he or she
+	Outings    []outing.Result // that were walked that day
 	Ladder     string
 	Goal       string
 	NeededBy   string
@@ -342,7 +345,15 @@ func (w *writer) worked(say saying) {
 			schools = append(schools, a.School)
 		}
 	}
+	for i, o := range w.in.Outings {
+		if o.Whole {
+			say("outing."+strconv.Itoa(i), "worked.outing", o.Told())
+		}
+	}
 	for _, p := range order {
+		if step, _ := w.in.Catalog.Step(p.step); step.WayHome() && len(w.in.Outings) > 0 {
+			continue // the outing is the answer
+		}
 		sum := sums[p]
 		args := phrase.Args{"step": w.stepName(p.step), "good": sum.Good, "n": sum.N, "most": sum.Most, "feet": sum.FeetIn}
 		key := keyOf(p.school)

@@ -8,6 +8,7 @@ import (
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/outing"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/progress"
 	"ivorybridge/core/report"
@@ -71,6 +72,7 @@ func (s *Reader) Document(ctx context.Context, c api.Caller, r Reading, t Told, 
 			in.Incidents = append(in.Incidents, e.Note)
 		}
 	}
+	in.Outings = outing.Results(track.Live(t.Day.Track))
 	since := t.Before.LastWorked()
 	for _, i := range r.Incidents {
 		if i.On <= since || i.On > t.Date {
