@@ -230,32 +230,26 @@ func (u *user) owners(keep func(string)) {
 	keep("practice-phone")
 }
 
-// otherSchools takes a picture of the arena as the other schools have it.
-func (u *user) otherSchools(keep func(string)) {
-	u.plansTheTrailer("relief place.*", "he would rather choose")
-	u.pull(4)
-	require.NoError(u.t, u.click(u.finds(".plan button", "^away")))
-	u.seesIn(".plan [aria-pressed=true]", "away work 0:")
-	u.presses("End the work")
-	u.sees("The work begins where it went")
-	require.NoError(u.t, u.click(u.finds(".plan button", "^at the door")))
-	u.seesIn(".plan [aria-pressed=true]", "at the door rest 0:")
-	keep("arena-spells")
-	u.presses("End session")
-	u.sees("What happened")
-	u.plansTheTrailer("ask and listen.*", "there is time")
-	for n, answer := range []string{"came", "stayed", "hesitated", "left"} {
-		u.finds(".pad button", "^"+answer).MustClick()
-		u.keeps(n + 1)
-	}
-	u.goes("/horses").takesOn("Wintergreen", "saddle and pad", "Stands for pad and saddle, untied")
-	u.asksFor("hand")
-	u.presses("Begin the dose.*")
-	u.finds(".pad button", "stands, soft").MustClick()
-	u.presses("Begin the dose.*")
-	u.finds(".pad button", "step it took").MustClick()
-	u.seesIn(".pad", "1 step it took")
-	keep("arena-doses")
+// walksOut keeps a picture of a walk on a phone, standing at its first stop.
+func (u *user) walksOut(keep func(string)) {
+	u.MustEvalOnNewDocument(`const here = Date.now; Date.now = () => here() + (window.ahead ?? 0)`)
+	u.goes("/outings")
+	u.presses("Plan an outing")
+	u.sees("of standing")
+	u.presses("To the gate")
+	u.presses("settled")
+	u.presses("calm")
+	u.presses("yes")
+	u.presses("Into the arena")
+	u.walks("Set off")
+	u.seesIn(".top", "all sent")
+	u.MustEval(`() => (window.ahead = 240_000)`) // four minutes out
+	u.walks("Turned.*")
+	u.walks("Stopped.*")
+	u.seesIn(".stand", "Stop 1")
+	u.MustEval(`() => (window.ahead += 28_000)`)
+	u.seesIn(".stand", "17 s more of 45")
+	keep("walk-phone")
 }
 
 // The caseload shows after little has been loaded.
@@ -313,7 +307,7 @@ func TestScreenshots(t *testing.T) {
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), shot, 0o644))
 	}
 	for _, p := range u.places() {
-		if strings.Contains("caseload horse assessment walk plan progress closing methods ready report", p.name) {
+		if strings.Contains("caseload horse assessment walk plan progress closing methods report day diary road", p.name) {
 			u.goes(p.path)
 			u.sees(p.shows)
 			u.MustWaitIdle()
@@ -349,6 +343,7 @@ func TestScreenshots(t *testing.T) {
 	u.presses("End session")
 	u.sees("What happened")
 	keep("after")
-	u.otherSchools(keep)
+	u.MustSetViewport(412, 800, 1, true)
+	u.walksOut(keep)
 	fmt.Println("pictures are in", dir)
 }

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"time"
 
+	"ivorybridge/core/assess"
 	"ivorybridge/core/diary"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -277,6 +278,14 @@ func (s *Service) due(ctx context.Context, c api.Caller) ([]Due, error) {
 	return all, nil
 }
 
+// asked says who is asked about what.
+func asked(r assess.Referral) phrase.Message {
+	if r.Item.IsZero() {
+		return phrase.Of("due.referral.why", phrase.Args{"why": r.Why})
+	}
+	return phrase.Of("due.referral", phrase.Args{"who": r.Who, "item": assess.Named(r.Item)})
+}
+
 func (s *Service) dueOf(ctx context.Context, c api.Caller, id string) (list []Due, err error) {
 	err = api.Guarded(func() error {
 		r, err := s.Newest(ctx, c, id)
@@ -288,7 +297,7 @@ func (s *Service) dueOf(ctx context.Context, c api.Caller, id string) (list []Du
 		}
 		for _, x := range r.File.Result.Referrals {
 			if !x.Done {
-				list = append(list, Due{Kind: "referral", Horse: id, Name: r.Horse.Name, On: x.Due, Says: phrase.Of("due.referral", phrase.Args{"who": x.Who, "why": x.Why})})
+				list = append(list, Due{Kind: "referral", Horse: id, Name: r.Horse.Name, On: x.Due, Says: asked(x)})
 			}
 		}
 		return nil

@@ -122,8 +122,8 @@ h3 a {
   margin-top: var(--gap-2);
 }
 .ring {
-  display: inline-grid;
-  align-content: center;
+  display: inline-flex;
+  align-items: center;
   min-height: 28px;
 }
 .line {
@@ -161,8 +161,6 @@ h3 a {
   }
   .ring {
     min-height: var(--hand);
-    display: grid;
-    align-content: center;
   }
 }
 @media print {

@@ -142,6 +142,7 @@ function drop() {
 }
 .late {
   color: var(--rust);
+  margin-right: var(--gap-1);
 }
 .open {
   display: flex;
