@@ -67,13 +67,13 @@ func TestAVisitAtAnHourThatDoesNotExist(t *testing.T) {
 func TestTheDayWithoutASignal(t *testing.T) {
 	t.Parallel()
 	y := farYard(t)
-	u := y.atTheYard(412, 800)
+	u := y.atTheYard(412, 800) // the first page brings the day along
+	y.mast.signal(false)
 	u.goes("/day")
 	u.sees("Leave by")
 	u.seesIn(".stop", "Copperfield Moth")
 	require.NoError(t, u.click(u.finds(".thing label", "^gloves$")))
 	u.sees("1 of")
-	y.mast.signal(false)
 	u.goes("/day")
 	u.sees("No signal. What you see was kept here")
 	u.seesIn(".stop", "Juniper Lantern")
@@ -96,4 +96,14 @@ func TestTheNextVisitIsTakenAfterASession(t *testing.T) {
 	u.sees("stands in the diary")
 	u.presses("The owner's report")
 	u.sees("The next visit is on")
+}
+
+// The day is one page on paper, with the times and the kit, without the tabs.
+func TestTheDayIsOnePageOnPaper(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 900).signsInDemo()
+	u.goes("/day")
+	u.sees("of driving")
+	u.sees("In the truck")
+	assert.Equal(t, 1, u.pages())
 }

@@ -8,6 +8,7 @@ import (
 	"reflect"
 	"slices"
 
+	"ivorybridge/core/arena"
 	"ivorybridge/core/desk"
 	"ivorybridge/core/outing"
 	"ivorybridge/server/api"
@@ -42,14 +43,15 @@ type OutingHorse struct {
 
 // Outings are those of a horse, the oldest first.
 type Outings struct {
-	Horse   cases.HorseRef  `json:"horse"`
-	Case    string          `json:"case" doc:"id"`
-	Open    string          `json:"open_session,omitempty"`
-	List    []Outing        `json:"list"`
-	Next    *outing.Advised `json:"next,omitempty" doc:"how far the next one goes; absent: there was none"`
-	Riding  outing.Riding   `json:"riding"`
-	Spots   []NamedSpot     `json:"spots" doc:"named spots, with the tries of each pass"`
-	Balance outing.Balance  `json:"balance" doc:"work and rest, near home and away, over all sessions"`
+	Horse   cases.HorseRef        `json:"horse"`
+	Case    string                `json:"case" doc:"id"`
+	Open    string                `json:"open_session,omitempty"`
+	List    []Outing              `json:"list"`
+	Next    *outing.Advised       `json:"next,omitempty" doc:"how far the next one goes; absent: there was none"`
+	Riding  outing.Riding         `json:"riding"`
+	Spots   []NamedSpot           `json:"spots" doc:"named spots, with the tries of each pass"`
+	Stopped []arena.StoppedBefore `json:"stopped" doc:"what was stopped in the newest session that saw it, by where it was going"`
+	Balance outing.Balance        `json:"balance" doc:"work and rest, near home and away, over all sessions"`
 }
 
 // Outing is one of them, with its numbers.
@@ -130,7 +132,7 @@ func (s *Service) ofHorse(ctx context.Context, c api.Caller, in *api.ByID) (Outi
 		return Outings{}, err
 	}
 	view := Outings{
-		Horse: cases.RefOf(r.Horse), Case: r.Case.ID, Open: r.History.Open, List: []Outing{}, Spots: []NamedSpot{}, Riding: outing.Ridable(results),
+		Horse: cases.RefOf(r.Horse), Case: r.Case.ID, Open: r.History.Open, List: []Outing{}, Spots: []NamedSpot{}, Stopped: append([]arena.StoppedBefore{}, r.History.Stopped...), Riding: outing.Ridable(results),
 	}
 	for i, o := range results {
 		one := Outing{Result: o, Ratio: o.Ratio(), Broken: o.Broken(), Longest: o.Longest(), Comfort: outing.Comfort(results[:i+1])}

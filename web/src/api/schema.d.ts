@@ -5713,6 +5713,8 @@ export interface components {
             riding: components["schemas"]["OutingRiding"];
             /** @description named spots, with the tries of each pass */
             spots: components["schemas"]["NamedSpot"][];
+            /** @description what was stopped in the newest session that saw it, by where it was going */
+            stopped: components["schemas"]["ArenaStoppedBefore"][];
         };
         Overruled: {
             /**

@@ -1,11 +1,13 @@
-// What today's and tomorrow's work needs, read while there is a signal: the
-// horses that are worked, with plan, readiness and last sessions, and the
-// catalogue. Done quietly, one after another.
+// What today's and tomorrow's work needs, read while there is a signal: the run
+// sheets, the outings, the horses that are worked, with plan, readiness and last
+// sessions, and the catalogue. Done quietly, one after another.
 import { ref } from 'vue'
 import { ahead } from '../api/client'
+import { localDate } from '../dates'
 
 const again = 10 * 60_000
 const most = 40
+const day = 24 * 60 * 60_000
 
 /** How many horses are kept on this device for the yard, and since when. */
 export const broughtAlong = ref({ horses: 0, at: 0 })
@@ -18,6 +20,9 @@ export async function bringAlong(horses: { id: string; case: { id: string } }[])
     await ahead.GET('/api/catalog')
     await ahead.GET('/api/methods')
     await ahead.GET('/api/trailers')
+    for (const days of [0, 1]) await ahead.GET('/api/day', { params: { query: { on: localDate(Date.now() + days * day) } } })
+    const walked = await ahead.GET('/api/outings')
+    for (const h of walked.data ?? []) await ahead.GET('/api/horses/{id}/outings', { params: { path: { id: h.id } } })
     let n = 0
     for (const h of horses.slice(0, most)) {
       const horsePath = { params: { path: { id: h.id } } }

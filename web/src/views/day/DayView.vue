@@ -227,7 +227,8 @@ aside h2 {
 }
 @media print {
   .sides {
-    grid-template-columns: minmax(0, 1fr) 60mm;
+    grid-template-columns: minmax(0, 1fr) 52mm;
+    gap: var(--gap-3);
   }
 }
 </style>

@@ -164,7 +164,14 @@ h3 a {
   }
 }
 @media print {
+  .stop {
+    break-inside: avoid;
+  }
+  .horse {
+    grid-template-columns: minmax(0, 1fr);
+  }
   .acts .button,
+  .strip,
   .line {
     display: none;
   }

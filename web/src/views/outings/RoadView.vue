@@ -73,6 +73,15 @@ const marks = (n: number, of: number) => Array.from({ length: of }, (_, i) => i 
                 </tbody>
               </table>
             </template>
+            <template v-if="data.stopped.length">
+              <h2>Stopped on the way</h2>
+              <ul class="dots">
+                <li v-for="s in data.stopped" :key="s.what + s.heading">
+                  {{ s.what }}{{ s.heading ? `, heading ${s.heading}` : '' }}: {{ s.per_ten }} in ten minutes, on
+                  {{ dayMonth(s.on) }}
+                </li>
+              </ul>
+            </template>
             <details v-if="data.list.length">
               <summary>The same as a table</summary>
               <div class="wide">
