@@ -1,7 +1,6 @@
 package store
 
 import (
-	"cmp"
 	"context"
 	"database/sql"
 
@@ -63,20 +62,22 @@ func (s *Store) ChangeVisit(ctx context.Context, actor Actor, v Visit) error {
 		if err := visited(ctx, q, actor, v); err != nil {
 			return err
 		}
-		return actor.changed(ctx, q, cmp.Or(cancelling[v.Cancelled != ""], "visit changed"), v.ID)
+		what := "visit changed"
+		if v.Cancelled != "" {
+			what = "visit cancelled"
+		}
+		return actor.changed(ctx, q, what, v.ID)
 	}, theVisit(ctx, actor, v)...)
 	return stale(err, func() (any, error) { return s.Visit(ctx, actor.Practice, v.ID) })
 }
 
-var cancelling = map[bool]string{true: "visit cancelled"}
-
-// OrderVisits puts a day's visits into an order by hand; an empty one gives the order
-// back to the reckoning.
-func (s *Store) OrderVisits(ctx context.Context, actor Actor, on string, ids []string, by bool) error {
+// OrderVisits puts a day's visits into an order by hand, or gives their order back to
+// the reckoning.
+func (s *Store) OrderVisits(ctx context.Context, actor Actor, on string, ids []string, byHand bool) error {
 	return s.write(ctx, "ordering a day", func(q *sqlc.Queries) error {
 		for i, id := range ids {
 			place := int64(0)
-			if by {
+			if byHand {
 				place = int64(i + 1)
 			}
 			n, err := q.PlaceVisit(ctx, sqlc.PlaceVisitParams{Place: place, PracticeID: actor.Practice, ID: id, OnDate: on})

@@ -186,6 +186,9 @@ async function place() {
 .minutes {
   width: 84px;
 }
+.yard .quiet {
+  margin-left: var(--gap-2);
+}
 .yard {
   border-top: var(--line);
   padding: var(--gap-1) 0;

@@ -153,7 +153,7 @@ const differences = computed(() =>
     />
     <div class="row">
       <ElButton type="primary" native-type="submit" :loading="sending.sending.value">{{
-        visit ? 'Keep it so' : 'Keep it'
+        visit?.cancelled ? 'Put it back in' : visit ? 'Keep it so' : 'Keep it'
       }}</ElButton>
       <ElButton @click="emit('leave')">Leave it</ElButton>
       <RouterLink v-if="visit?.horses[0]" :to="`/horses/${visit.horses[0].id}`">To {{ visit.horses[0].name }}</RouterLink>
