@@ -4176,7 +4176,7 @@ export interface components {
             /** @description asked from the saddle */
             ridden?: boolean;
             /** @description what it is to the rules */
-            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back" | "stood for seconds" | "stands by choice" | "lets down" | "passes spots" | "a review")[];
+            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back" | "stood for seconds" | "stands by choice" | "lets down" | "passes spots" | "a review" | "walked home" | "calm at each stop")[];
             /** @description the look of an assessment that shows it, where that has another name */
             seen_in?: string;
             /** @description being tied is the ask */
@@ -4390,13 +4390,11 @@ export interface components {
             /** Format: date */
             from: string;
             /** @description all that are in work */
-            horses: components["schemas"]["HorseRef"][];
+            horses: components["schemas"]["DiaryHorse"][];
             /** @description who may do a visit */
             people: components["schemas"]["HorseRef"][];
             /** Format: date */
             today: string;
-            /** @description horses in work that no visit waits for */
-            unplanned: components["schemas"]["HorseRef"][];
         };
         DiaryClash: {
             /** @description id of the earlier */
@@ -4410,6 +4408,12 @@ export interface components {
              * @description minutes missing
              */
             short: number;
+        };
+        DiaryHorse: {
+            id: string;
+            name: string;
+            /** @description a visit of today or later waits for it */
+            planned?: boolean;
         };
         DiaryPlace: {
             /**
@@ -5501,6 +5505,8 @@ export interface components {
              * @description seconds of standing that the way home needs
              */
             owed: number;
+            /** @description what always holds (part 9) */
+            safety: components["schemas"]["PhraseMessage"];
             /**
              * Format: int64
              * @description seconds of one stand
@@ -5711,10 +5717,14 @@ export interface components {
             next?: components["schemas"]["OutingAdvised"];
             open_session?: string;
             riding: components["schemas"]["OutingRiding"];
+            /** @description proposed for the next one */
+            road: components["schemas"]["TrackRoad"];
             /** @description named spots, with the tries of each pass */
             spots: components["schemas"]["NamedSpot"][];
             /** @description what was stopped in the newest session that saw it, by where it was going */
             stopped: components["schemas"]["ArenaStoppedBefore"][];
+            /** @description why it is as far as that */
+            why: components["schemas"]["PhraseMessage"];
         };
         Overruled: {
             /**

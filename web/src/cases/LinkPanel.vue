@@ -5,7 +5,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { api, told } from '../api/client'
 import type { Schemas } from '../api/types'
 import { useLoad, useSend } from '../api/use'
-import { copied } from '../parts/copy'
+import { copied, passedOn, shares } from '../parts/copy'
 import PageState from '../parts/PageState.vue'
 import WrongNote from '../parts/WrongNote.vue'
 import { count, instant } from '../words'
@@ -31,7 +31,6 @@ const open = computed(() => (data.value ?? []).filter((l) => l.open))
 const closed = computed(() => (data.value ?? []).filter((l) => !l.open))
 const address = computed(() => (fresh.value ? location.origin + fresh.value.path : ''))
 const text = computed(() => [message, address.value].filter(Boolean).join('\n'))
-const shares = typeof navigator.share === 'function'
 
 async function make() {
   const body = { days: days.value }
@@ -57,7 +56,7 @@ async function copy(what: string) {
   said.value = await copied(what)
 }
 
-const share = () => navigator.share({ text: text.value }).catch(() => undefined) // closed without choosing
+const share = () => passedOn(text.value)
 const opened = (l: Schemas['Link']) =>
   l.opened === 0 ? 'not opened yet' : `opened ${count(l.opened, 'time', 'times')}, last ${instant(l.last_at ?? 0)}`
 </script>

@@ -8,3 +8,14 @@ export async function copied(text: string): Promise<string> {
     return 'This browser does not copy here. Select the text and copy it yourself.'
   }
 }
+
+/** Where the phone can pass a text on to whom it is for. */
+export const shares = typeof navigator.share === 'function'
+
+/** Passes a text on by the phone's own sheet, else copies it; says what was done, where
+ * that is not seen. */
+export async function passedOn(text: string): Promise<string> {
+  if (!shares) return copied(text)
+  await navigator.share({ text }).catch(() => undefined) // closed without choosing
+  return ''
+}

@@ -3,6 +3,9 @@ import { localDate } from '../words'
 
 const day = (date: string) => new Date(`${date}T12:00:00Z`)
 
+/** Days are counted from 1970. */
+export const dayNumber = (date: string) => Date.parse(`${date}T00:00:00Z`) / 86_400_000
+
 /** The date so many days on. */
 export function later(date: string, days: number): string {
   const d = day(date)

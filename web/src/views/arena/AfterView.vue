@@ -13,7 +13,7 @@ import OneTap from '../../parts/OneTap.vue'
 import PageState from '../../parts/PageState.vue'
 import { answered, count, longDate, sideWord } from '../../words'
 import ArousalBand from './ArousalBand.vue'
-import NextVisit from '../../cases/NextVisit.vue'
+import ProposedVisit from '../../cases/ProposedVisit.vue'
 import CorrectSheet from './CorrectSheet.vue'
 import TimingTable from './TimingTable.vue'
 import { useReview } from './useReview'
@@ -125,7 +125,7 @@ async function keep() {
                   </div>
                 </form>
                 <h3 class="then">Then</h3>
-                <NextVisit v-if="whole" :horse="data.horse.id" />
+                <ProposedVisit v-if="whole" :horse="data.horse.id" />
                 <p v-else class="follows">The next visit is proposed when there is a signal.</p>
               </section>
             </div>

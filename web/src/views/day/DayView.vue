@@ -89,9 +89,9 @@ useKeys([
       <div class="facts">
         <p>{{ summary || 'No visit stands on this day.' }}</p>
         <p class="row no-print">
-          <button type="button" class="turn" @click="go(later(on, -1))">‹ day before</button>
-          <button v-if="on !== today" type="button" class="turn" @click="go(today)">today</button>
-          <button type="button" class="turn" @click="go(later(on, 1))">day after ›</button>
+          <button type="button" class="as-link" @click="go(later(on, -1))">‹ day before</button>
+          <button v-if="on !== today" type="button" class="as-link" @click="go(today)">today</button>
+          <button type="button" class="as-link" @click="go(later(on, 1))">day after ›</button>
         </p>
       </div>
       <div v-if="next" class="leave">
@@ -122,7 +122,7 @@ useKeys([
             <ol>
               <template v-for="(s, i) in stops" :key="s.visit.id">
                 <StopRow :stop="s" :n="i + 1" :open="s.visit.id === openId" @open="opened = s.visit.id" />
-                <button v-if="hands && i" type="button" class="turn raise no-print" @click="raise(i)">
+                <button v-if="hands && i" type="button" class="as-link raise no-print" @click="raise(i)">
                   {{ s.horses.map((h) => h.name).join(', ') }} sooner
                 </button>
               </template>
@@ -132,12 +132,12 @@ useKeys([
             </p>
             <p v-if="stops.length && !data.proven && !data.by_hand" class="quiet">A good order; there may be a better one.</p>
             <p v-if="stops.length" class="row no-print">
-              <button type="button" class="turn" @click="print">Print the run sheet</button>
-              <button type="button" class="turn" @click="hands = !hands">Change the order</button>
+              <button type="button" class="as-link" @click="print">Print the run sheet</button>
+              <button type="button" class="as-link" @click="hands = !hands">Change the order</button>
               <button
                 v-if="data.by_hand"
                 type="button"
-                class="turn"
+                class="as-link"
                 @click="
                   order(
                     stops.map((s) => s.visit.id),
@@ -175,16 +175,6 @@ useKeys([
 .by {
   font: 700 1.6rem/1.15 var(--font-head);
 }
-.turn {
-  border: 0;
-  background: none;
-  min-height: 26px;
-  padding: 0;
-  color: var(--slate);
-  font-weight: 600;
-  text-decoration: underline;
-  cursor: pointer;
-}
 .sides {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(240px, 300px);
@@ -215,9 +205,6 @@ aside h2 {
   .leave {
     width: 100%;
     text-align: left;
-  }
-  .turn {
-    min-height: var(--hand);
   }
   .home,
   .raise {

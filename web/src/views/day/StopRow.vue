@@ -6,10 +6,10 @@ import type { Schemas } from '../../api/types'
 import BridgeStrip from '../../parts/BridgeStrip.vue'
 import { driven } from '../../parts/days'
 import RoadPiece from './RoadPiece.vue'
+import { dial } from '../../parts/dial'
 
 const { stop, n, open } = defineProps<{ stop: Schemas['Stop']; n: number; open: boolean }>()
 const emit = defineEmits<{ open: [] }>()
-const dial = (phone: string) => `tel:${phone.replaceAll(' ', '')}`
 const people = computed(() => stop.horses.flatMap((h) => h.people))
 const first = computed(() => stop.horses[0])
 </script>

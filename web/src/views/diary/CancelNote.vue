@@ -2,22 +2,15 @@
 // Who is to be told that a visit does not take place, each with the message ready.
 import { ref } from 'vue'
 import type { Schemas } from '../../api/types'
-import { copied } from '../../parts/copy'
+import { passedOn } from '../../parts/copy'
+import { dial } from '../../parts/dial'
 
 const { gone } = defineProps<{ gone: Schemas['Cancelled'] }>()
 const emit = defineEmits<{ close: [] }>()
 const said = ref('')
 
 async function send(text: string) {
-  if (navigator.share) {
-    try {
-      await navigator.share({ text })
-      return
-    } catch {
-      // put away, or not possible here: it is copied instead
-    }
-  }
-  said.value = await copied(text)
+  said.value = await passedOn(text)
 }
 </script>
 
@@ -28,7 +21,7 @@ async function send(text: string) {
       <li v-for="t in gone.tell" :key="t.name">
         <p>
           <b>{{ t.name }}</b>
-          <a v-if="t.phone" :href="`tel:${t.phone.replaceAll(' ', '')}`">{{ t.phone }}</a>
+          <a v-if="t.phone" :href="dial(t.phone)">{{ t.phone }}</a>
         </p>
         <p>{{ t.message }}</p>
         <ElButton @click="send(t.message)">Send the message</ElButton>

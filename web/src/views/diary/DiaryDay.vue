@@ -71,11 +71,11 @@ function drop() {
           <span class="time">{{ v.at || 'no time' }}</span> <b class="name">{{ names(v) }}</b>
           <span class="quiet aim">{{ v.cancelled || v.aim }}</span>
         </button>
-        <button v-if="!v.agreed && !v.cancelled" type="button" class="ink no-print" @click="emit('ink', v)">
+        <button v-if="!v.agreed && !v.cancelled" type="button" class="as-link no-print" @click="emit('ink', v)">
           ink<span class="visually-hidden"> the visit to {{ names(v) }}</span>
         </button>
         <p v-if="clashOf(v)" class="short">
-          {{ clashOf(v)?.says.text }} <button type="button" class="ink" @click="emit('open', v)">Move one</button>
+          {{ clashOf(v)?.says.text }} <button type="button" class="as-link" @click="emit('open', v)">Move one</button>
         </p>
       </li>
       <li v-if="day.worked.length" class="worked quiet">
@@ -85,10 +85,12 @@ function drop() {
         >
       </li>
       <li v-if="day.visits.length > most && !all">
-        <button type="button" class="ink" @click="all = true">{{ count(day.visits.length - most, 'more', 'more') }}</button>
+        <button type="button" class="as-link" @click="all = true">{{ count(day.visits.length - most, 'more', 'more') }}</button>
       </li>
       <li v-if="!past && !day.visits.length" class="no-print">
-        <button type="button" class="free" @click="emit('put')">free<span class="visually-hidden">: put in a visit</span></button>
+        <button type="button" class="as-link free" @click="emit('put')">
+          free<span class="visually-hidden">: put in a visit</span>
+        </button>
       </li>
     </ul>
     <span v-if="day.practised.length" class="bead" :title="`practised at home: ${day.practised.map((h) => h.name).join(', ')}`"
@@ -179,18 +181,6 @@ function drop() {
   color: var(--pasture-deep);
   font-weight: 700;
 }
-.ink,
-.free {
-  border: 0;
-  background: none;
-  padding: 2px 4px;
-  min-height: 26px;
-  min-width: 26px;
-  color: var(--slate);
-  font-weight: 600;
-  text-decoration: underline;
-  cursor: pointer;
-}
 .free {
   color: var(--ink-2);
   font-style: italic;
@@ -234,9 +224,7 @@ function drop() {
   background: var(--pasture);
 }
 @media (max-width: 900px) {
-  .open,
-  .ink,
-  .free {
+  .open {
     min-height: var(--hand);
   }
 }

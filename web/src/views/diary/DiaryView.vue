@@ -25,6 +25,7 @@ const { data, trouble, at, load } = useLoad(() =>
 )
 const editing = ref<{ visit?: Visit; on?: string; horse?: string }>()
 const cancelled = ref<Schemas['Cancelled']>()
+const unplanned = computed(() => (data.value?.horses ?? []).filter((h) => !h.planned))
 const moving = useSend()
 const said = ref('')
 
@@ -97,9 +98,9 @@ useKeys([
         <p v-if="said" role="status" class="small">{{ said }}</p>
       </div>
       <div class="acts no-print">
-        <button type="button" class="turn" @click="turn(-7)">‹ back</button>
-        <button type="button" class="turn" @click="today">today</button>
-        <button type="button" class="turn" @click="turn(7)">on ›</button>
+        <button type="button" class="as-link" @click="turn(-7)">‹ back</button>
+        <button type="button" class="as-link" @click="today">today</button>
+        <button type="button" class="as-link" @click="turn(7)">on ›</button>
         <ElButton type="primary" @click="editing = {}">Put in a visit</ElButton>
       </div>
     </header>
@@ -138,11 +139,11 @@ useKeys([
           <p v-if="data.beyond">
             <b>{{ longDate(data.beyond.on) }}, over the page: {{ data.beyond.name }}.</b> {{ data.beyond.says.text }}
           </p>
-          <p v-if="data.unplanned.length">
+          <p v-if="unplanned.length">
             No visit waits for
-            <template v-for="(h, i) in data.unplanned" :key="h.id"
+            <template v-for="(h, i) in unplanned" :key="h.id"
               ><template v-if="i">, </template
-              ><button type="button" class="turn" @click="editing = { horse: h.id }">{{ h.name }}</button></template
+              ><button type="button" class="as-link" @click="editing = { horse: h.id }">{{ h.name }}</button></template
             >.
           </p>
           <p><RouterLink to="/diary/roads">Roads, rounds, calendars, and how the day begins</RouterLink></p>
@@ -153,16 +154,6 @@ useKeys([
 </template>
 
 <style scoped>
-.turn {
-  border: 0;
-  background: none;
-  min-height: var(--control);
-  padding: 0;
-  color: var(--slate);
-  font-weight: 600;
-  text-decoration: underline;
-  cursor: pointer;
-}
 .leaves {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
@@ -177,9 +168,6 @@ useKeys([
   color: var(--ink-2);
   text-decoration: underline dashed;
   text-underline-offset: 3px;
-}
-.foot .turn {
-  min-height: 24px;
 }
 @media (max-width: 900px) {
   .leaves {

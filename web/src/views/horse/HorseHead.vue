@@ -8,6 +8,7 @@ import type { Schemas } from '../../api/types'
 import { useKeys } from '../../keys/keys'
 import { shortDate } from '../../words'
 import CareGrade from './CareGrade.vue'
+import { dial } from '../../parts/dial'
 
 const { file } = defineProps<{ file: Schemas['File'] }>()
 const route = useRoute()
@@ -76,7 +77,7 @@ useKeys([
   </nav>
   <div class="thumb no-print">
     <RouterLink v-if="into" :to="into.to" class="button">{{ into.name }}</RouterLink>
-    <a v-if="owner" :href="`tel:${owner.phone.replaceAll(' ', '')}`" class="button plain">Ring {{ owner.name.split(' ')[0] }}</a>
+    <a v-if="owner" :href="dial(owner.phone)" class="button plain">Ring {{ owner.name.split(' ')[0] }}</a>
   </div>
 </template>
 

@@ -9,7 +9,7 @@ import { byAsk } from '../../parts/beads'
 import OneTap from '../../parts/OneTap.vue'
 import PageState from '../../parts/PageState.vue'
 import { answered, count, dayMonth, inWords, longDate, sideWord } from '../../words'
-import NextVisit from '../../cases/NextVisit.vue'
+import ProposedVisit from '../../cases/ProposedVisit.vue'
 import { isHelper } from '../../api/me'
 import { useHorseFile } from '../../cases/file'
 
@@ -75,7 +75,7 @@ const links = computed(() => [{ to: `/arena/memory/${file.value?.case.id}`, name
             </p>
           </li>
         </ol>
-        <NextVisit v-if="file && !file.case.finished_on && !isHelper" :horse="file.id" />
+        <ProposedVisit v-if="file && !file.case.finished_on && !isHelper" :horse="file.id" />
       </template>
       <OneTap :links="links" />
     </div>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Five weeks of rope from today, with the date as a flag on it.
+import { dayNumber as day } from '../../parts/days'
 import FlagPost from '../../parts/FlagPost.vue'
 import { dayMonth } from '../../words'
 
@@ -7,7 +8,6 @@ const { today, by = '' } = defineProps<{ today: string; by?: string }>()
 
 const wide = 150
 const weeks = 5
-const day = (date: string) => Date.parse(`${date}T00:00:00Z`) / 86_400_000
 const x = (date: string) => 4 + ((day(date) - day(today)) / (7 * weeks)) * (wide - 10)
 const within = () => !!by && day(by) >= day(today) && day(by) <= day(today) + 7 * weeks
 </script>

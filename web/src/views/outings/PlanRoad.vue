@@ -26,23 +26,24 @@ const { data, trouble, at, load } = useLoad(async () => {
 })
 
 const form = reactive({
-  minutes: '5',
+  minutes: '',
   metres: '',
-  pace: '80',
+  pace: '',
   moving: '',
-  stand: '45',
+  stand: '',
   how: 'backup' as 'backup' | 'plain' | 'given',
-  plain: '8',
+  plain: '',
   ridden: false,
 })
 const laid = shallowRef<Schemas['DeskLaid']>()
 const number = (text: string) => (text.trim() === '' ? undefined : Number(text))
 
-// The next outing as it is advised, once it is known.
+// The next outing as it is proposed.
 watch(data, (d) => {
-  if (!d?.next) return
-  form.minutes = String(Math.round((10 * d.next.out) / 60) / 10)
-  form.metres = d.next.metres ? String(d.next.metres) : ''
+  if (!d) return
+  const text = (n?: number) => (n ? String(n) : '')
+  const { minutes, metres, pace, stand } = d.road
+  Object.assign(form, { minutes: text(minutes), metres: text(metres), pace: text(pace), stand: text(stand) })
 })
 
 const road = computed<Schemas['TrackRoad']>(() => ({
@@ -78,7 +79,7 @@ async function go() {
         <header class="page-head">
           <h1>{{ data.horse.name }}: an outing</h1>
           <p class="facts">
-            {{ data.next?.why.text ?? 'The first one: five minutes out at most, stops may be a few steps apart.' }}
+            {{ data.why.text }}
           </p>
           <div class="acts"><RouterLink :to="`/outings/${id}`" class="button plain">The road so far</RouterLink></div>
         </header>
@@ -137,10 +138,7 @@ async function go() {
               >. Home takes {{ clock(laid.plan.moving + laid.plan.owed) }} in all.
             </p>
             <p v-for="w in laid.plan.warns" :key="w.key" class="strong">{{ w.text }}</p>
-            <p class="quiet">
-              Gloves, and a helmet. The rope is never wrapped round a hand. Where it hurries, stop at once; the rest is counted
-              again.
-            </p>
+            <p class="quiet">{{ laid.plan.safety.text }}</p>
           </section>
         </div>
       </template>

@@ -14,6 +14,7 @@ import RecordList from './RecordList.vue'
 import SignedInList from './SignedInList.vue'
 import TrailerList from './TrailerList.vue'
 import YardList from './YardList.vue'
+import { dial } from '../../parts/dial'
 
 type Person = Schemas['Person']
 
@@ -68,7 +69,7 @@ async function done() {
                   <b>{{ p.name }}</b> <span v-if="p.kind !== 'owner'" class="quiet">{{ p.kind }}</span>
                 </p>
                 <p>
-                  <a v-if="p.phone" :href="`tel:${p.phone.replaceAll(' ', '')}`">{{ p.phone }}</a>
+                  <a v-if="p.phone" :href="dial(p.phone)">{{ p.phone }}</a>
                   <a v-if="p.email" :href="`mailto:${p.email}`" class="mail">{{ p.email }}</a>
                 </p>
                 <p v-if="p.note" class="quiet">{{ p.note }}</p>

@@ -6,6 +6,7 @@ import type { Schemas } from '../../api/types'
 import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
 import YardForm from './YardForm.vue'
+import { dial } from '../../parts/dial'
 
 type Yard = Schemas['Yard']
 
@@ -39,7 +40,7 @@ async function done() {
         <li v-for="y in data" :key="y.id" class="yard">
           <div>
             <p>
-              <b>{{ y.name }}</b> <a v-if="y.phone" :href="`tel:${y.phone.replaceAll(' ', '')}`">{{ y.phone }}</a>
+              <b>{{ y.name }}</b> <a v-if="y.phone" :href="dial(y.phone)">{{ y.phone }}</a>
             </p>
             <p class="quiet">{{ y.address || 'no address written down' }}</p>
           </div>

@@ -1,5 +1,5 @@
 // Days as places along a line, for what shares one: boards, ropes and the date.
-const day = (date: string) => Date.parse(`${date}T00:00:00Z`) / 86_400_000
+import { dayNumber as day } from '../../parts/days'
 
 /** Where a day stands between two others, in so many pixels, a little in from
  * both ends. */

@@ -3,6 +3,8 @@
 // ring.
 import { computed, ref } from 'vue'
 import ChipRow from '../../../parts/ChipRow.vue'
+import CallList from '../CallList.vue'
+import IncidentNote from '../IncidentNote.vue'
 import ArenaSheet from '../ArenaSheet.vue'
 import ArousalKeys from '../ArousalKeys.vue'
 import type { ArenaSession, Rep } from '../useArena'
@@ -12,8 +14,6 @@ type Way = NonNullable<Rep['ways_out']>[number]
 const { session } = defineProps<{ session: ArenaSession }>()
 const emit = defineEmits<{ ways: [ways: Way[]]; arousal: [level: number]; note: [text: string]; spooked: []; close: [] }>()
 const ways = ref<Way[]>([])
-const note = ref('')
-const kept = ref(false)
 const spooks = ref(0)
 const calm = ref(-1)
 const chips = (danger: boolean) =>
@@ -33,10 +33,6 @@ function feel(level: number) {
   calm.value = level
   emit('arousal', level)
 }
-function keep() {
-  emit('note', note.value.trim())
-  kept.value = true
-}
 </script>
 
 <template>
@@ -51,23 +47,12 @@ function keep() {
       <ChipRow big label="Other ways out" :choices="others" :chosen="ways" @toggle="toggle($event as Way)" />
     </section>
     <p class="row">
-      <button type="button" class="call" @click="spook">It spooked</button>
+      <button type="button" class="spook" @click="spook">It spooked</button>
       <span v-if="spooks" role="status">{{ spooks === 1 ? 'Once, kept.' : `${spooks} times, kept.` }}</span>
     </p>
     <ArousalKeys :words="session.arousals.map((a) => a.text)" :calm="calm" @arousal="feel" />
-    <ul>
-      <li v-for="c in session.contacts" :key="c.what + c.phone">
-        <a :href="`tel:${c.phone.replaceAll(' ', '')}`" class="call">
-          {{ c.what }} <b>{{ c.phone }}</b> {{ c.name }}
-        </a>
-      </li>
-    </ul>
-    <section class="note">
-      <label class="visually-hidden" for="trouble-note">What happened, and what was done</label>
-      <textarea id="trouble-note" v-model="note" rows="2" maxlength="2000" placeholder="what happened, and what was done" />
-      <button type="button" :disabled="!note.trim()" @click="keep">Keep the note</button>
-      <p v-if="kept" role="status">Kept.</p>
-    </section>
+    <CallList :contacts="session.contacts" />
+    <IncidentNote @note="emit('note', $event)" />
   </ArenaSheet>
 </template>
 
@@ -76,29 +61,12 @@ h3 {
   font-size: var(--step-2);
   margin-bottom: var(--gap-1);
 }
-.call {
-  display: grid;
-  align-content: center;
-  min-height: var(--touch);
-  border-top: var(--line);
-  color: var(--arena-ink);
-}
-.note {
-  display: grid;
-  gap: var(--gap-2);
-}
-textarea {
-  font: inherit;
-  width: 100%;
-  border: var(--stroke);
-  border-radius: var(--radius);
-  padding: var(--gap-2);
-}
-.note button {
+.spook {
   min-height: var(--touch);
   border: var(--stroke);
   border-radius: var(--radius);
   background: var(--ivory-0);
+  padding: 0 var(--gap-3);
   font-weight: 700;
   cursor: pointer;
 }

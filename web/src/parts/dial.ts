@@ -1,0 +1,2 @@
+/** A number as a phone dials it. */
+export const dial = (phone: string) => `tel:${phone.replaceAll(' ', '')}`
