@@ -54,7 +54,7 @@ func TestAVisitInTheDiary(t *testing.T) {
 	require.Len(t, d.Days, 7)
 	assert.Equal(t, []int{0, 1, 1, 0}, []int{len(d.Days[0].Visits), len(d.Days[1].Visits), len(d.Days[2].Visits), len(d.Days[3].Visits)})
 	assert.Equal(t, "stand in the trailer", d.Days[1].Visits[0].Aim)
-	assert.Empty(t, d.Unplanned, "a visit waits for it")
+	assert.True(t, d.Horses[0].Planned, "a visit waits for it")
 	assert.Len(t, d.Horses, 1)
 
 	cancel := func(reason string, version int64) answer {
@@ -160,7 +160,7 @@ func TestTheNextVisitIsProposedAndTaken(t *testing.T) {
 	require.NotEmpty(t, h.Proposal.Reasons)
 	var d visits.Diary
 	p.ask(http.MethodGet, "/api/diary?from=2026-06-01&days=7", nil).into(&d)
-	assert.Len(t, d.Unplanned, 1)
+	assert.False(t, d.Horses[0].Planned)
 	assert.Len(t, d.Days[0].Worked, 1, "a session that no visit stood for")
 
 	p.books(h.Proposal.On, "", map[string]any{"aim": h.Aim, "agreed": false})
@@ -169,7 +169,7 @@ func TestTheNextVisitIsProposedAndTaken(t *testing.T) {
 	assert.Equal(t, "2026-06-04", h.Proposal.On, "it is visited on the third already")
 	p.books("2026-06-01", "", nil)
 	p.ask(http.MethodGet, "/api/diary?from=2026-06-01&days=7", nil).into(&d)
-	assert.Empty(t, d.Unplanned)
+	assert.True(t, d.Horses[0].Planned)
 	assert.Len(t, d.Days[0].Done, 1, "its horse was worked that day")
 	assert.Empty(t, d.Days[0].Worked)
 }

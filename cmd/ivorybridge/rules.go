@@ -140,8 +140,8 @@ func progressRules(c *catalog.Catalog, dec *json.Decoder) (any, error) {
 			}
 		}
 	}
-	cycle := history.Fold(c, history.Beside{}, doc.Sessions).Answers.Learn(c.Rules.Cycle)
-	answer := progress.NumbersOf(c, history.Figured(c, history.Beside{}, doc.Sessions), progress.Choice{Since: doc.Since, Step: doc.Step, Cycle: cycle})
+	past, figures := history.Figured(c, history.Beside{}, doc.Sessions)
+	answer := progress.NumbersOf(c, figures, progress.Choice{Since: doc.Since, Step: doc.Step, Cycle: past.Answers.Learn(c.Rules.Cycle)})
 	phrase.English(phrase.Shipped).Tell(&answer)
 	return answer, nil
 }

@@ -293,25 +293,19 @@ func SpotsAfter(c *catalog.Catalog, had []Spot, live []track.Entry) []Spot {
 // When a horse is unlike itself (part 6): more than twice its usual spooks in ten
 // minutes, of so many sessions at least, and no single one.
 const (
-	twiceUsual   = 2
-	leastUsual   = 3
-	leastSpooks  = 2
-	spookMinutes = 10
+	twiceUsual  = 2
+	leastUsual  = 3
+	leastSpooks = 2
+	atLeast     = 10 // minutes: before they are over one does not judge
 )
 
 // spooking tells how often it spooked today, and whether that is unlike itself.
 func (r *Running) spooking(say func(string, phrase.Args)) {
-	n := 0
-	for _, e := range r.live {
-		if e.Mark != nil && e.Mark.Spooked {
-			n++
-		}
-	}
+	n := Spooks(r.live)
 	if n == 0 {
 		return
 	}
-	minutes := math.Max(spookMinutes, float64(r.now.s.now-r.in.Started)/60_000)
-	rate, usual := spookMinutes*float64(n)/minutes, horse.Median(r.in.Spooks)
+	rate, usual := PerTen(float64(n), max(atLeast, Minutes(r.live, r.in.Started))), horse.Median(r.in.Spooks)
 	args := phrase.Args{"n": n, "rate": whole(rate), "usual": math.Round(10*usual) / 10}
 	switch {
 	case len(r.in.Spooks) < leastUsual:

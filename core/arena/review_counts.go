@@ -131,11 +131,11 @@ func StoppedIn(live []track.Entry, started int64) Stopped {
 			list[i].All += u.Seconds
 		}
 	}
-	minutes := max(float64(last-started)/minute, 1)
+	minutes := Minutes(live, started)
 	for i := range list {
 		b := &list[i]
-		b.PerTen = float64(b.N) * 10 / minutes
-		b.AllPerTen = b.All * 10 / minutes
+		b.PerTen = PerTen(float64(b.N), minutes)
+		b.AllPerTen = PerTen(b.All, minutes)
 		b.Seconds = horse.Median(seconds[i])
 		if len(levels[i]) > 0 {
 			b.Level = horse.LevelOf(int(math.Round(horse.Median(levels[i]))))
@@ -167,3 +167,26 @@ func (list Stopped) tell() []phrase.Message {
 
 // quietMinutes without a behaviour are worth telling.
 const quietMinutes = 5
+
+// Minutes is how long a session was, from its start to its newest entry.
+func Minutes(live []track.Entry, started int64) float64 {
+	if len(live) == 0 {
+		return 0
+	}
+	return max(0, float64(live[len(live)-1].At-started)/minute)
+}
+
+// PerTen is how much of something there was in ten minutes; less than a minute counts as
+// one.
+func PerTen(much, minutes float64) float64 { return 10 * much / max(minutes, 1) }
+
+// Spooks counts how often the horse spooked.
+func Spooks(live []track.Entry) int {
+	n := 0
+	for _, e := range live {
+		if e.Mark != nil && e.Mark.Spooked {
+			n++
+		}
+	}
+	return n
+}

@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/outing"
 	"ivorybridge/core/phrase"
@@ -94,7 +95,7 @@ func (r *Running) story(v Review) []phrase.Message {
 		say("outing."+ended(o), o.Told())
 	}
 	for i, w := range v.Asks {
-		if step, _ := r.cat.Step(w.Step); step.WayHome() && len(walked) > 0 {
+		if step, _ := r.cat.Step(w.Step); step.Is(catalog.WalkedHome) && len(walked) > 0 {
 			continue // the outing is the answer
 		}
 		story = append(story, w.tell(i == 0))

@@ -132,9 +132,6 @@ func (s Step) Reaches(got, v int) bool {
 // Has reports whether the step is measured so.
 func (s Step) Has(m Measure) bool { return slices.Contains(s.Measures, m) }
 
-// WayHome reports a step of the slow way home that an outing is an answer to.
-func (s Step) WayHome() bool { return s.Ladder == "home" && s.Has(MeasureDistance) }
-
 // Asks lists the step's asks: one for each variant, or the one.
 func (s Step) Asks() []horse.Ask {
 	if len(s.Variants) == 0 {

@@ -11,7 +11,7 @@ type roles struct{}
 func (roles) Words() []string {
 	return []string{
 		"refocuses", "backs", "owner alone", "control in hand", "first touch", "before mounting", "touched all over", "weight on its back", "stood for seconds",
-		"stands by choice", "lets down", "passes spots", "a review",
+		"stands by choice", "lets down", "passes spots", "a review", "walked home", "calm at each stop",
 	}
 }
 
@@ -32,6 +32,8 @@ var (
 	LetsDown       = horse.MustWord[roles]("lets down")          // the seconds from the release to the let-down are counted (parts 5, 8)
 	PassesSpots    = horse.MustWord[roles]("passes spots")       // named places are passed, in both directions (part 5)
 	AReview        = horse.MustWord[roles]("a review")           // tack and aids are looked over, one change at a time (part 5)
+	WalkedHome     = horse.MustWord[roles]("walked home")        // an outing is an answer to it (parts 5, 7)
+	CalmStops      = horse.MustWord[roles]("calm at each stop")  // and was at most attentive at every stop (part 5)
 	BearsWeight    = horse.MustWord[roles]("weight on its back") // not of a horse in hand only (part 9)
 )
 

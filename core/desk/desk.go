@@ -9,7 +9,6 @@ import (
 	"errors"
 	"fmt"
 	"slices"
-	"strings"
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog"
@@ -303,8 +302,7 @@ type Laid struct {
 
 func (d *Desk) road(in Laying) (Laid, error) {
 	if err := in.Road.Check(); err != nil {
-		text := err.Error()
-		return Laid{Wrong: strings.ToUpper(text[:1]) + text[1:] + "."}, nil
+		return Laid{Wrong: phrase.Raised(err.Error()) + "."}, nil
 	}
 	p := outing.PlanOf(in.Road, in.Before)
 	phrase.English(in.Words).Tell(&p)
@@ -338,8 +336,8 @@ func (d *Desk) walk(in WalkAsked) (Walked, error) {
 		w.Next = &next
 		at := d.running.At()
 		step, _ := d.running.Catalog().Step(at.Step)
-		if step.WayHome() {
-			rep := s.Result().Rep(at, step.Key == "home.alone")
+		if step.Is(catalog.WalkedHome) {
+			rep := s.Result().Rep(at, step.Is(catalog.CalmStops))
 			w.Rep = &rep
 		}
 	}

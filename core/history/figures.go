@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"ivorybridge/core/arena"
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/outing"
 	"ivorybridge/core/track"
@@ -106,7 +107,7 @@ const lightUpTo = 3
 
 // FiguresOf are a session's numbers, from its reps and what it made of the asks.
 // What does not count changes nothing.
-func FiguresOf(d track.Day, reps []arena.Told, v Visit) Figures {
+func FiguresOf(c *catalog.Catalog, d track.Day, reps []arena.Told, v Visit) Figures {
 	f := Figures{Session: d.ID, On: d.Date, Checks: checks(d, v)}
 	live := track.Live(d.Track)
 	under := surroundings(live)
@@ -120,7 +121,7 @@ func FiguresOf(d track.Day, reps []arena.Told, v Visit) Figures {
 		f.Asks = append(f.Asks, figure(ask, some, d, under))
 	}
 	slices.SortFunc(f.Asks, func(a, b Figure) int { return byKey(a.Ask, b.Ask) })
-	f.Day = measuredIn(live, reps)
+	f.Day = measuredIn(c, d, live, reps)
 	for _, r := range outing.Results(live) {
 		r.Session, r.On = d.ID, d.Date
 		f.Outings = append(f.Outings, r)

@@ -20,7 +20,7 @@ import (
 )
 
 // Version names what a fold is made by; one of another version is made again.
-const Version = arena.Version + ".4"
+const Version = arena.Version + ".5"
 
 // A History is what a horse's sessions came to so far.
 type History struct {

@@ -2,9 +2,9 @@ package history
 
 import (
 	"slices"
-	"strings"
 
 	"ivorybridge/core/arena"
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/outing"
 	"ivorybridge/core/track"
@@ -37,10 +37,10 @@ const (
 	back     = 1
 )
 
-func measuredIn(live []track.Entry, reps []arena.Told) Measured {
-	m := Measured{}
+func measuredIn(c *catalog.Catalog, d track.Day, live []track.Entry, reps []arena.Told) Measured {
+	m := Measured{Minutes: arena.Minutes(live, d.Started), Spooks: arena.Spooks(live)}
 	var kicks, recoveries []float64
-	first, last, over := int64(0), int64(0), int64(0)
+	over := int64(0)
 	calm := func(level int, at int64) {
 		switch {
 		case level >= overLine && over == 0:
@@ -50,10 +50,6 @@ func measuredIn(live []track.Entry, reps []arena.Told) Measured {
 		}
 	}
 	for _, e := range live {
-		if first == 0 {
-			first = e.At
-		}
-		last = max(last, e.At)
 		ways, _ := e.Ways()
 		for _, w := range ways {
 			switch {
@@ -67,7 +63,7 @@ func measuredIn(live []track.Entry, reps []arena.Told) Measured {
 		case e.Interruption != nil:
 			m.Interruptions++
 		case e.Spell != nil:
-			m.spent(*e.Spell)
+			m.spent(c, *e.Spell)
 		case e.Offer != nil:
 			if m.Offers++; e.Offer.Answer == track.Came {
 				m.Yes++
@@ -88,7 +84,6 @@ func measuredIn(live []track.Entry, reps []arena.Told) Measured {
 			calm(reps[i].Arousal.Int(), e.At)
 		}
 	}
-	m.Minutes = float64(last-first) / 60_000
 	m.Recovery = median(recoveries)
 	if len(kicks) > 0 {
 		sum := 0.0
@@ -102,17 +97,16 @@ func measuredIn(live []track.Entry, reps []arena.Told) Measured {
 }
 
 // spent counts the seconds of a spell.
-func (m *Measured) spent(p track.Spell) {
+func (m *Measured) spent(c *catalog.Catalog, p track.Spell) {
 	if p.Rest {
 		m.Rest += p.Seconds
 	} else {
 		m.Work += p.Seconds
 	}
-	if ladder, _, _ := strings.Cut(p.Step, "."); ladder != "home" && ladder != "away" && ladder != "track" {
+	if step, _ := c.Step(p.Step); !step.Away {
 		return
 	}
-	near := p.Place == track.NearHome || p.Place == track.ByTheOther
-	switch {
+	switch near := p.Near(); {
 	case p.Rest && near:
 		m.Balance.RestNear += p.Seconds
 	case p.Rest:
@@ -126,9 +120,6 @@ func (m *Measured) spent(p track.Spell) {
 
 // looked counts what a mark saw of the horse's mind.
 func (m *Measured) looked(k track.Mark) {
-	if k.Spooked {
-		m.Spooks++
-	}
 	switch k.Mind {
 	case horse.Attention{}:
 		return
@@ -141,19 +132,19 @@ func (m *Measured) looked(k track.Mark) {
 }
 
 // SpooksInTen is how often it spooked in ten minutes.
-func (m Measured) SpooksInTen() float64 { return 10 * float64(m.Spooks) / max(m.Minutes, 1) }
+func (m Measured) SpooksInTen() float64 { return arena.PerTen(float64(m.Spooks), m.Minutes) }
 
 // mostSpooks is of how many sessions it is kept how often the horse spooked.
 const mostSpooks = 20
 
 // spooksAfter is how often it spooked, after one more session; before it was ever
 // written down, none is not a number.
-func spooksAfter(before []float64, live []track.Entry) []float64 {
-	m := measuredIn(live, nil)
-	if m.Spooks == 0 && len(before) == 0 {
+func spooksAfter(before []float64, live []track.Entry, started int64) []float64 {
+	n := arena.Spooks(live)
+	if n == 0 && len(before) == 0 {
 		return nil
 	}
-	after := append(slices.Clip(before), m.SpooksInTen())
+	after := append(slices.Clip(before), arena.PerTen(float64(n), arena.Minutes(live, started)))
 	return after[max(0, len(after)-mostSpooks):]
 }
 

@@ -34,7 +34,7 @@ func TestWhatIsCountedOverASession(t *testing.T) {
 		said("j", 120, kinds(track.KindMark, track.Entry{Mark: &track.Mark{Spooked: true, Mind: horse.OnHomeOrHerd}})),
 		said("k", 120, kinds(track.KindMark, track.Entry{Mark: &track.Mark{Mind: horse.OnThePerson}})),
 	}}
-	m := measuredIn(d.Track, nil)
+	m := measuredIn(shipped(t), d, d.Track, nil)
 	require.NotNil(t, m.Recovery)
 	require.NotNil(t, m.Kicks)
 	assert.Equal(t, []float64{70, 5, 2}, []float64{*m.Recovery, *m.Kicks, m.Minutes})
@@ -68,7 +68,7 @@ func TestWorkAndRestNearHomeAndAway(t *testing.T) {
 	walk := func(at int64, w track.Walk) track.Entry {
 		return track.Entry{ID: w.Button.String(), At: at * 1000, Kind: track.KindMark, Mark: &track.Mark{Walk: &w}}
 	}
-	f := FiguresOf(track.Day{ID: "s", Date: "2026-06-01", Track: []track.Entry{
+	f := FiguresOf(shipped(t), track.Day{ID: "s", Date: "2026-06-01", Track: []track.Entry{
 		spell("away.work", track.NearHome, false, 100), spell("away.work", track.Away, true, 40), spell("home.turn", track.ByTheOther, true, 7),
 		spell("away.work", track.Away, false, 9), spell("load.front", track.Away, true, 1000),
 		walk(1, track.Walk{Button: track.SetOff, Road: &track.Road{Minutes: 1, Metres: 80}}), walk(60, track.Walk{Button: track.Turned}), walk(60, track.Walk{Button: track.StoppedAt}),
@@ -110,12 +110,12 @@ func TestSpooksOfTheSessionsBefore(t *testing.T) {
 		}
 		return append(live, track.Entry{At: 10*60_000 + 1, Mark: &track.Mark{}})
 	}
-	assert.Empty(t, spooksAfter(nil, spooked(0)), "nobody has looked yet")
-	list := spooksAfter(nil, spooked(2))
+	assert.Empty(t, spooksAfter(nil, spooked(0), 1), "nobody has looked yet")
+	list := spooksAfter(nil, spooked(2), 1)
 	assert.InDelta(t, 2, list[0], 0.01)
-	assert.InDelta(t, 0, spooksAfter(list, spooked(0))[1], 0, "from then on none is a number")
+	assert.InDelta(t, 0, spooksAfter(list, spooked(0), 1)[1], 0, "from then on none is a number")
 	for range 30 {
-		list = spooksAfter(list, spooked(1))
+		list = spooksAfter(list, spooked(1), 1)
 	}
 	assert.Len(t, list, mostSpooks)
 }

@@ -22,15 +22,15 @@ func Fold(c *catalog.Catalog, b Beside, days []track.Day) History {
 	return h
 }
 
-// Figured are what sessions came to in numbers, each folded after those before it.
-func Figured(c *catalog.Catalog, b Beside, days []track.Day) []Figures {
+// Figured folds sessions in their order, with what each came to in numbers.
+func Figured(c *catalog.Catalog, b Beside, days []track.Day) (History, []Figures) {
 	var h History
 	var list []Figures
 	for _, d := range inOrder(days) {
 		next, reps, visit := h.Read(c, b, d)
-		h, list = next, append(list, FiguresOf(d, reps, visit))
+		h, list = next, append(list, FiguresOf(c, d, reps, visit))
 	}
-	return list
+	return h, list
 }
 
 func inOrder(days []track.Day) []track.Day {
@@ -63,7 +63,7 @@ func read(c *catalog.Catalog, h History, d track.Day) (History, []arena.Told, Vi
 	n.Own = h.ownAfter(out)
 	n.Stopped = stoppedAfter(h.Stopped, d.Date, arena.StoppedIn(out.Live, d.Started))
 	n.Spots = arena.SpotsAfter(c, h.Spots, out.Live)
-	n.Spooks = spooksAfter(h.Spooks, out.Live)
+	n.Spooks = spooksAfter(h.Spooks, out.Live, d.Started)
 	n.Things = thingsAfter(c, h.Things, d.Date, out.Live)
 	n.Started = max(h.Started, d.Started)
 	n.Asks = sorted(asks)

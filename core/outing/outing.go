@@ -32,6 +32,7 @@ type Plan struct {
 	Stops  []Stop           `json:"stops" doc:"on the way home, the first at the turning point"`
 	Every  float64          `json:"every,omitempty" doc:"metres from one stop to the next; absent: not known"`
 	Warns  []phrase.Message `json:"warns" doc:"what speaks against it"`
+	Safety phrase.Message   `json:"safety" doc:"what always holds (part 9)"`
 }
 
 // A Stop is where the horse stands.
@@ -46,7 +47,7 @@ type Stop struct {
 // PlanOf lays an outing out; before is how many outings the horse had. The road is
 // checked before (track.Road.Check).
 func PlanOf(r track.Road, before int) Plan {
-	p := Plan{Stand: usual, Metres: r.Metres, Stops: []Stop{}, Warns: []phrase.Message{}}
+	p := Plan{Stand: usual, Metres: r.Metres, Stops: []Stop{}, Warns: []phrase.Message{}, Safety: phrase.Of("outing.safety", nil)}
 	if r.Stand > 0 {
 		p.Stand = r.Stand
 	}

@@ -152,6 +152,22 @@ func After(r Result) Advised {
 	return a
 }
 
+// usualPace is how far a horse walks in hand in a minute, in metres, where nothing else is
+// known of it.
+const usualPace = 80
+
+// Proposed is the road of the next outing after those, the oldest first, and why it is as
+// far as that; the first one goes as far as a first one may.
+func Proposed(outings []Result) (track.Road, phrase.Message) {
+	r := track.Road{Minutes: firstOut, Pace: usualPace, Stand: usual}
+	if len(outings) == 0 {
+		return r, phrase.Of("outing.next.first", phrase.Args{"most": firstOut})
+	}
+	next := After(outings[len(outings)-1])
+	r.Minutes, r.Metres = math.Round(10*float64(next.Out)/60)/10, next.Metres
+	return r, next.Why
+}
+
 // Over how many outings comfort is looked at, and which share of the stops must be at
 // ease.
 const (

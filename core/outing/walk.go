@@ -255,12 +255,8 @@ func (w *walk) until(now int64) {
 	w.stand(now)
 	stands := int(math.Ceil((s.Owed - math.Max(0, s.Stand)) / float64(max(1, s.Plan.Stand))))
 	s.Left = max(0, stands)
-	if s.Left > 0 {
-		// the first stop is where it turned; each other one is a piece further
+	if s.Left > 0 && s.Stop > 0 { // the first stop is where it turned
 		pieces := float64(s.Left + 1)
-		if s.Stop == 0 {
-			pieces = 1e9 // at once
-		}
 		s.NextIn, s.Next = left/pieces, s.Metres/pieces
 	}
 	s.says(w)

@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"ivorybridge/core/arena"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -87,7 +88,7 @@ func (r reader) more(asks []horse.Ask) []More {
 		return phrase.Args{"n": f.Day.Events, "m": f.Day.Caught}, f.Day.Events+f.Day.Caught > 0
 	})
 	add("interruptions", func(f history.Figures) (phrase.Args, bool) {
-		return phrase.Args{"n": tidy(10 * float64(f.Day.Interruptions) / math.Max(f.Day.Minutes, 1))}, f.Day.Interruptions > 0
+		return phrase.Args{"n": tidy(arena.PerTen(float64(f.Day.Interruptions), f.Day.Minutes))}, f.Day.Interruptions > 0
 	})
 	add("place", func(f history.Figures) (phrase.Args, bool) {
 		return phrase.Args{"n": f.Day.Rest, "m": f.Day.Work}, f.Day.Rest+f.Day.Work > 0

@@ -227,7 +227,7 @@ func TestFiguresOfASession(t *testing.T) {
 	figures := func(entries ...track.Entry) history.Figure {
 		d := track.Day{ID: "s", Date: "2026-06-01", Handler: "wren", Track: entries}
 		_, reps, visit := history.History{}.Read(c, history.Beside{}, d)
-		f := history.FiguresOf(d, reps, visit)
+		f := history.FiguresOf(c, d, reps, visit)
 		require.Len(t, f.Asks, 1)
 		return f.Asks[0]
 	}

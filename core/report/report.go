@@ -351,7 +351,7 @@ func (w *writer) worked(say saying) {
 		}
 	}
 	for _, p := range order {
-		if step, _ := w.in.Catalog.Step(p.step); step.WayHome() && len(w.in.Outings) > 0 {
+		if step, _ := w.in.Catalog.Step(p.step); step.Is(catalog.WalkedHome) && len(w.in.Outings) > 0 {
 			continue // the outing is the answer
 		}
 		sum := sums[p]

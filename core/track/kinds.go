@@ -178,8 +178,11 @@ func (p Spell) WrongPlace(c *catalog.Catalog) bool {
 	if ladder, _ := c.Ladder(step.Ladder); step.Trailer || ladder.AtTrailer {
 		return p.Place == Away
 	}
-	return p.Place == NearHome || p.Place == ByTheOther
+	return p.Near()
 }
+
+// Near reports a spell at home, or by the companion.
+func (p Spell) Near() bool { return p.Place == NearHome || p.Place == ByTheOther }
 
 // rep is what a chosen rest counts as: accepted once it lasted as long as the
 // step asks, else a try. Work is no answer.

@@ -128,7 +128,7 @@ func (r Record) Says() (like phrase.Message, mind []phrase.Message) {
 	if len(parts) == 0 {
 		return phrase.Of("trailer.unknown", nil), mind
 	}
-	like = phrase.Of("trailer.like", phrase.Args{"like": strings.ToUpper(parts[0][:1]) + strings.Join(parts, ", ")[1:]})
+	like = phrase.Of("trailer.like", phrase.Args{"like": phrase.Raised(strings.Join(parts, ", "))})
 	return like, mind
 }
 

@@ -11,6 +11,7 @@ import (
 	"github.com/google/uuid"
 
 	"ivorybridge/server/api"
+	"ivorybridge/server/limits"
 	"ivorybridge/store"
 )
 
@@ -181,19 +182,15 @@ func noInvitation() error {
 // invited finds an invitation by its token. Those from a place that tries many are not
 // looked at.
 func (s *Service) invited(ctx context.Context, c api.Caller, token string) (store.Invitation, store.Practice, error) {
-	count := place.Of("invitation", api.PlaceOf(ctx))
-	wait, err := s.limits.Take(ctx, c.Now, count)
-	if err != nil {
-		return store.Invitation{}, store.Practice{}, err
+	var home store.Practice
+	i, err := limits.Find(ctx, s.limits, c.Now, place.Of("invitation", api.PlaceOf(ctx)), func() (i store.Invitation, err error) {
+		i, home, err = s.Store.Invited(ctx, api.TokenHash(token), c.Now.UnixMilli())
+		return i, err
+	})
+	if errors.Is(err, store.ErrNotFound) {
+		err = noInvitation()
 	}
-	i, home, err := s.Store.Invited(ctx, api.TokenHash(token), c.Now.UnixMilli())
-	if wait > 0 || errors.Is(err, store.ErrNotFound) {
-		return i, home, noInvitation()
-	}
-	if err != nil {
-		return i, home, err
-	}
-	return i, home, s.limits.GiveBack(ctx, c.Now, count)
+	return i, home, err
 }
 
 func (s *Service) welcome(ctx context.Context, c api.Caller, in *tokenInput) (Welcome, error) {

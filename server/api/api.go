@@ -191,7 +191,7 @@ func vocabulary(r huma.Registry) {
 // are variables of that package; this sets them to the same values each time.
 func speakPlainly() {
 	validation.MsgUnexpectedProperty = "This is not known here. Check how it is spelled."
-	validation.MsgExpectedRFC3339Date = "This is not a date. Write it as year-month-day, for example 2026-05-01."
+	validation.MsgExpectedRFC3339Date = notADate
 	validation.MsgExpectedRFC4122UUID = "This is not an id of this product. Go back to the list and choose again.%.0s"
 	validation.MsgExpectedRFC5322Email = "This is not an email address. It needs a name, an @ and a place.%.0s"
 	validation.MsgExpectedBoolean = "This is yes or no (true or false)."

@@ -104,6 +104,12 @@ func Faulty(fields ...FieldProblem) error {
 	return p
 }
 
+// notADate is what is said of a text that is to be a date and is none.
+const notADate = "This is not a date. Write it as year-month-day, for example 2026-05-01."
+
+// NoDate says that a field is no date.
+func NoDate(field string) FieldProblem { return FieldProblem{Field: field, Say: notADate} }
+
 // Faults puts what a rule found wrong with fields under a prefix.
 func Faults[F ~struct{ Field, Say string }](prefix string, list []F) []FieldProblem {
 	var fields []FieldProblem

@@ -127,7 +127,7 @@ func (s *Reader) next(ctx context.Context, h history.History, beside history.Bes
 func (s *Reader) tryNext(h history.History, beside history.Beside, d track.Day) (next folded, err error) {
 	err = api.Guarded(func() error {
 		after, reps, visit := h.Read(s.Catalog, beside, d)
-		next = folded{after, history.FiguresOf(d, reps, visit)}
+		next = folded{after, history.FiguresOf(s.Catalog, d, reps, visit)}
 		return nil
 	})
 	return next, err

@@ -315,7 +315,7 @@ func neededBy(date, today string) []api.FieldProblem {
 		return nil
 	}
 	if _, err := time.Parse(time.DateOnly, date); err != nil {
-		return []api.FieldProblem{{Field: "needed_by", Say: "This is not a date. Write it as year-month-day, for example 2026-05-01."}}
+		return []api.FieldProblem{api.NoDate("needed_by")}
 	}
 	if date < today {
 		return []api.FieldProblem{{Field: "needed_by", Say: "This day has passed. Give a day to come, or leave it empty."}}

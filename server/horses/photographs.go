@@ -273,7 +273,8 @@ func (s *Service) Tidy(ctx context.Context) error {
 
 func pastDay(field, date, today string) *api.FieldProblem {
 	if _, err := time.Parse(time.DateOnly, date); err != nil {
-		return &api.FieldProblem{Field: field, Say: "This is not a date. Write it as year-month-day, for example 2026-05-01."}
+		none := api.NoDate(field)
+		return &none
 	}
 	if date > today {
 		return &api.FieldProblem{Field: field, Say: "This is in the future. Give a day up to today."}

@@ -5,6 +5,7 @@ package limits
 import (
 	"context"
 	"crypto/sha256"
+	"errors"
 	"strings"
 	"sync"
 	"time"
@@ -106,4 +107,23 @@ func (l *Limits) read(ctx context.Context, now int64) error {
 		l.full[[sha256.Size]byte(one.Key)] = one.FullAt
 	}
 	return nil
+}
+
+// Find looks for what a token opens. A place that tried too many that open nothing is
+// answered as if there were nothing, whatever it brings: with store.ErrNotFound. What is
+// found counts as no try.
+func Find[T any](ctx context.Context, l *Limits, now time.Time, count Use, look func() (T, error)) (T, error) {
+	var none T
+	wait, err := l.Take(ctx, now, count)
+	if err != nil {
+		return none, err
+	}
+	found, err := look()
+	switch {
+	case err != nil && !errors.Is(err, store.ErrNotFound):
+		return none, err
+	case err != nil || wait > 0:
+		return none, store.ErrNotFound
+	}
+	return found, l.GiveBack(ctx, now, count)
 }

@@ -140,14 +140,12 @@ func inWords(c api.Caller, text string) string {
 		vehicle = phrase.Shipped.Vehicle
 	}
 	said := strings.NewReplacer(
-		"Trailer (float, box)", raised(vehicle), "trailer (float, box)", vehicle,
+		"Trailer (float, box)", phrase.Raised(vehicle), "trailer (float, box)", vehicle,
 		"trailer, float or box", vehicle, "trailer, float, box", vehicle,
-		"Trailer", raised(vehicle), "trailer", vehicle,
+		"Trailer", phrase.Raised(vehicle), "trailer", vehicle,
 	).Replace(text)
 	if c.Home.Words.Sides == "left and right" {
 		said = strings.NewReplacer("near and off or left and right", "left and right", "near and off", "left and right", "near or off", "left or right", "near side", "left side", "off side", "right side").Replace(said)
 	}
 	return said
 }
-
-func raised(word string) string { return strings.ToUpper(word[:1]) + word[1:] }

@@ -235,7 +235,7 @@ func checked(c *catalog.Catalog, shipped, before catalog.Ladder, text LadderText
 
 // placed puts a fault of the catalogue's check at the step it speaks of.
 func placed(c *catalog.Catalog, l catalog.Ladder, f catalog.Fault) api.FieldProblem {
-	say := strings.ToUpper(f.Say[:1]) + f.Say[1:] + "."
+	say := phrase.Raised(f.Say) + "."
 	for i, s := range l.Steps {
 		if s.Key == f.Place {
 			return api.FieldProblem{Field: "steps." + strconv.Itoa(i), Say: stepName(s.Name) + ": " + say}

@@ -11,6 +11,8 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/desk"
 	"ivorybridge/core/outing"
+	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
 	"ivorybridge/server/api"
 	"ivorybridge/server/cases"
 )
@@ -48,6 +50,8 @@ type Outings struct {
 	Open    string                `json:"open_session,omitempty"`
 	List    []Outing              `json:"list"`
 	Next    *outing.Advised       `json:"next,omitempty" doc:"how far the next one goes; absent: there was none"`
+	Road    track.Road            `json:"road" doc:"proposed for the next one"`
+	Why     phrase.Message        `json:"why" doc:"why it is as far as that"`
 	Riding  outing.Riding         `json:"riding"`
 	Spots   []NamedSpot           `json:"spots" doc:"named spots, with the tries of each pass"`
 	Stopped []arena.StoppedBefore `json:"stopped" doc:"what was stopped in the newest session that saw it, by where it was going"`
@@ -149,6 +153,7 @@ func (s *Service) ofHorse(ctx context.Context, c api.Caller, in *api.ByID) (Outi
 			view.Spots[at].Passes = append(view.Spots[at].Passes, Pass{On: o.On, Tries: spot.Tries})
 		}
 	}
+	view.Road, view.Why = outing.Proposed(results)
 	if n := len(results); n > 0 {
 		next := outing.After(results[n-1])
 		view.Next = &next

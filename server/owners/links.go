@@ -45,22 +45,14 @@ const linkLasts = 90
 // words whatever the reason, and so is every new one from a place that guesses.
 func (s *Service) opens(ctx context.Context, token, place string, now time.Time) (store.Link, store.Practice, error) {
 	link, home, err := s.Store.Linked(ctx, api.TokenHash(token), now.UnixMilli())
-	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		return link, home, err
-	}
-	found := err == nil
-	if found && link.Opened > 0 {
+	if err == nil && link.Opened > 0 {
 		return link, home, nil
 	}
-	count := wrongTokens.Of("link", place)
-	wait, err := s.limits.Take(ctx, now, count)
-	if err != nil {
-		return link, home, err
-	}
-	if !found || wait > 0 {
+	found, err := limits.Find(ctx, s.limits, now, wrongTokens.Of("link", place), func() (store.Link, error) { return link, err })
+	if errors.Is(err, store.ErrNotFound) {
 		return store.Link{}, store.Practice{}, api.NoLink()
 	}
-	return link, home, s.limits.GiveBack(ctx, now, count)
+	return found, home, err
 }
 
 // Link is a private link as the trainer sees it; its address is told once, when it is

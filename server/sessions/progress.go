@@ -20,7 +20,7 @@ type progressInput struct {
 func (s *Service) progress(ctx context.Context, c api.Caller, in *progressInput) (progress.Numbers, error) {
 	if in.Since != "" {
 		if _, err := time.Parse(time.DateOnly, in.Since); err != nil {
-			return progress.Numbers{}, api.Faulty(api.FieldProblem{Field: "since", Say: "This is not a date. Write it as year-month-day, for example 2026-05-01."})
+			return progress.Numbers{}, api.Faulty(api.NoDate("since"))
 		}
 	}
 	r, err := s.Newest(ctx, c, in.ID)

@@ -104,7 +104,7 @@ func (s *Service) day(ctx context.Context, c api.Caller, in *dayInput) (Sheet, e
 		on = c.Today()
 	}
 	if _, dated := horse.DayNumber(on); !dated {
-		return Sheet{}, api.Faulty(api.FieldProblem{Field: "on", Say: "This is not a date. Write it as year-month-day, for example 2026-05-01."})
+		return Sheet{}, api.Faulty(api.NoDate("on"))
 	}
 	visits, err := c.View.Visits(ctx, c.Practice, on, on)
 	if err != nil {
@@ -254,7 +254,7 @@ func aimOf(v plan.Visit) string {
 			}
 		}
 		if text := strings.Join(names, ", "); text != "" {
-			return strings.ToUpper(text[:1]) + text[1:]
+			return phrase.Raised(text)
 		}
 	}
 	return ""
@@ -287,7 +287,7 @@ type orderInput struct {
 
 func (s *Service) order(ctx context.Context, c api.Caller, in *orderInput) (Sheet, error) {
 	if _, dated := horse.DayNumber(in.Body.On); !dated {
-		return Sheet{}, api.Faulty(api.FieldProblem{Field: "on", Say: "This is not a date. Write it as year-month-day, for example 2026-05-01."})
+		return Sheet{}, api.Faulty(api.NoDate("on"))
 	}
 	if err := s.Store.OrderVisits(ctx, c.Actor(), in.Body.On, in.Body.Visits, in.Body.ByHand); err != nil {
 		return Sheet{}, err

@@ -23,13 +23,18 @@ type diaryInput struct {
 
 // Diary is the days from one to another, each with what stands on it.
 type Diary struct {
-	Today     string           `json:"today" format:"date"`
-	From      string           `json:"from" format:"date"`
-	Days      []Day            `json:"days"`
-	Unplanned []cases.HorseRef `json:"unplanned" doc:"horses in work that no visit waits for"`
-	People    []cases.HorseRef `json:"people" doc:"who may do a visit"`
-	Horses    []cases.HorseRef `json:"horses" doc:"all that are in work"`
-	Beyond    *Due             `json:"beyond,omitempty" doc:"the next date at stake after the last day shown"`
+	Today  string           `json:"today" format:"date"`
+	From   string           `json:"from" format:"date"`
+	Days   []Day            `json:"days"`
+	People []cases.HorseRef `json:"people" doc:"who may do a visit"`
+	Horses []DiaryHorse     `json:"horses" doc:"all that are in work"`
+	Beyond *Due             `json:"beyond,omitempty" doc:"the next date at stake after the last day shown"`
+}
+
+// DiaryHorse is a horse in work.
+type DiaryHorse struct {
+	cases.HorseRef
+	Planned bool `json:"planned,omitempty" doc:"a visit of today or later waits for it"`
 }
 
 // Day is one day of it.
@@ -75,10 +80,10 @@ func (s *Service) diary(ctx context.Context, c api.Caller, in *diaryInput) (Diar
 		from = horse.DayAfter(c.Today(), -(int(horse.Weekday(c.Today()))+6)%7)
 	}
 	if _, dated := horse.DayNumber(from); !dated {
-		return Diary{}, api.Faulty(api.FieldProblem{Field: "from", Say: "This is not a date. Write it as year-month-day, for example 2026-05-01."})
+		return Diary{}, api.Faulty(api.NoDate("from"))
 	}
 	until := horse.DayAfter(from, in.Days-1)
-	view := Diary{Today: c.Today(), From: from, Days: []Day{}, Unplanned: []cases.HorseRef{}, People: []cases.HorseRef{}, Horses: []cases.HorseRef{}}
+	view := Diary{Today: c.Today(), From: from, Days: []Day{}, People: []cases.HorseRef{}, Horses: []DiaryHorse{}}
 	visits, err := c.View.Visits(ctx, c.Practice, from, until)
 	if err != nil {
 		return Diary{}, err
@@ -127,8 +132,7 @@ func (s *Service) diary(ctx context.Context, c api.Caller, in *diaryInput) (Diar
 	return view, nil
 }
 
-// whoAndWhat lists who may do a visit, the horses in work, and those that no visit
-// waits for.
+// whoAndWhat lists who may do a visit, and the horses in work.
 func (s *Service) whoAndWhat(ctx context.Context, c api.Caller, view *Diary) error {
 	users, err := c.View.Users(ctx, c.Practice)
 	if err != nil {
@@ -144,10 +148,7 @@ func (s *Service) whoAndWhat(ctx context.Context, c api.Caller, view *Diary) err
 		return err
 	}
 	for _, r := range rows {
-		view.Horses = append(view.Horses, cases.HorseRef{ID: r.ID, Name: r.Name})
-		if !r.Planned {
-			view.Unplanned = append(view.Unplanned, cases.HorseRef{ID: r.ID, Name: r.Name})
-		}
+		view.Horses = append(view.Horses, DiaryHorse{cases.HorseRef(r.Named), r.Planned})
 	}
 	return nil
 }

@@ -19,6 +19,7 @@ import (
 	"ivorybridge/core/phrase"
 	"ivorybridge/server/api"
 	"ivorybridge/server/calendar"
+	"ivorybridge/server/limits"
 	"ivorybridge/store"
 )
 
@@ -107,6 +108,10 @@ type calendarInput struct {
 	Token string `path:"token" maxLength:"80"`
 }
 
+// Of one place so many addresses that show nothing are looked at, and one more after each
+// period.
+var wrongTokens = limits.Limit{Burst: 30, Period: 10 * time.Second}
+
 // A feed shows so many days that have passed, and so many to come.
 const (
 	feedBack    = 60
@@ -118,7 +123,11 @@ const (
 // more, is not there.
 func (s *Service) calendar(ctx context.Context, in *calendarInput) (*ICS, error) {
 	now := s.Now()
-	feed, home, err := s.Store.FeedOf(ctx, api.TokenHash(strings.TrimSuffix(in.Token, ".ics")))
+	var home store.Practice
+	feed, err := limits.Find(ctx, s.limits, now, wrongTokens.Of("calendar", api.PlaceOf(ctx)), func() (f store.Feed, err error) {
+		f, home, err = s.Store.FeedOf(ctx, api.TokenHash(strings.TrimSuffix(in.Token, ".ics")))
+		return f, err
+	})
 	if err != nil {
 		return nil, s.Problem(ctx, err)
 	}

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"ivorybridge/core/diary"
+	"ivorybridge/core/phrase"
 	"ivorybridge/server/api"
 	"ivorybridge/store"
 )
@@ -131,8 +132,7 @@ func (s *Service) myDay(ctx context.Context, c api.Caller, in *myDayInput) (Road
 	}
 	for i, r := range in.Body.Rounds {
 		if err := r.Check(); err != nil {
-			text := err.Error()
-			wrong = append(wrong, api.FieldProblem{Field: fmt.Sprintf("rounds[%d]", i), Say: strings.ToUpper(text[:1]) + text[1:] + "."})
+			wrong = append(wrong, api.FieldProblem{Field: fmt.Sprintf("rounds[%d]", i), Say: phrase.Raised(err.Error()) + "."})
 		}
 	}
 	if len(wrong) > 0 {

@@ -20,6 +20,7 @@ import (
 	"ivorybridge/core/phrase"
 	"ivorybridge/server/api"
 	"ivorybridge/server/cases"
+	"ivorybridge/server/limits"
 	"ivorybridge/store"
 )
 
@@ -28,6 +29,8 @@ type Service struct {
 	*cases.Reader
 	dues  *lru.Cache[dueKey, []Due]
 	zones *lru.Cache[string, *time.Location]
+
+	limits *limits.Limits
 }
 
 // mostDues is of how many horses what is due is remembered.
@@ -43,7 +46,7 @@ func New(r *cases.Reader) *Service {
 	if err := errors.Join(err, also); err != nil {
 		panic(err) // the sizes are above 0
 	}
-	s := &Service{r, dues, zones}
+	s := &Service{r, dues, zones, limits.New(r.Store)}
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/diary", "diary", "The diary from one day to another", api.AtOnce(s.diary))
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/visits", "addVisit", "Put a visit in the diary", s.add)
 	api.Operation(s.API, api.Staff, http.MethodPut, "/api/visits/{id}", "changeVisit", "Move or change a visit", s.change)
@@ -202,7 +205,7 @@ func (s *Service) checked(ctx context.Context, c api.Caller, t VisitText) (store
 		return v, err
 	}
 	if _, dated := horse.DayNumber(v.On); !dated {
-		say("on", "This is not a date. Write it as year-month-day, for example 2026-05-01.")
+		wrong = append(wrong, api.NoDate("on"))
 	}
 	if t.At != "" {
 		at, err := diary.ParseClock(t.At)
@@ -359,7 +362,7 @@ func (s *Service) ofHorse(ctx context.Context, c api.Caller, in *api.ByID) (OfHo
 	if err != nil {
 		return OfHorse{}, err
 	}
-	view := OfHorse{Visits: []Booked{}, Yard: r.Horse.Yard.Name, Minutes: usualMinutes}
+	view := OfHorse{Visits: []Booked{}, Yard: r.Horse.Yard.Name, Minutes: r.Choices().Length()}
 	visits, err := c.View.VisitsOf(ctx, c.Practice, in.ID, c.Today())
 	if err != nil {
 		return OfHorse{}, err
@@ -395,6 +398,3 @@ func (s *Service) ofHorse(ctx context.Context, c api.Caller, in *api.ByID) (OfHo
 	view.Proposal = diary.Propose(after)
 	return view, nil
 }
-
-// usualMinutes is how long a visit takes of which nothing is planned.
-const usualMinutes = 45
