@@ -107,3 +107,61 @@ func TestTheDayIsOnePageOnPaper(t *testing.T) {
 	u.sees("In the truck")
 	assert.Equal(t, 1, u.pages())
 }
+
+// A visit is dragged to another day.
+func TestAVisitIsDraggedToAnotherDay(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 1400).signsInDemo()
+	u.goes("/diary")
+	u.seesIn(".facts", "One clash.")
+	days := u.MustElements(".day")
+	u.drags(u.finds(".visit.clash", "11:10 Juniper"), days[len(days)-1]) // to the last Sunday of the three weeks
+	u.seesIn(".facts", "Juniper Lantern: moved to Sunday")
+	u.seesIn(".facts", "No clash.")
+}
+
+// Drives are typed once, a round is kept, the trainer's own calendar is made and read by
+// its address alone, and times from another calendar stand in the diary.
+func TestRoadsRoundsAndCalendars(t *testing.T) {
+	t.Parallel()
+	y := demoYard(t)
+	u := y.open(1280, 900).signsInDemo()
+	u.goes("/diary/roads")
+	u.sees("Where the yards lie")
+	minutes := u.MustElement(".drives input")
+	require.NoError(t, minutes.SelectAllText())
+	require.NoError(t, minutes.Input("29"))
+	require.NoError(t, u.click(u.finds("h2", "Minutes by road"))) // it is kept as the field is left
+	u.presses("Add a round")
+	u.presses("Keep it")
+	u.sees("Give the round a name.")
+	u.types("Name", "West round")
+	u.presses("Keep it")
+	u.sees("Kept.")
+
+	u.presses("Make one of my diary")
+	address := u.finds(".address", "/api/calendar/").MustText()
+	text := u.MustEval(`async (at) => { const a = await fetch(at, { credentials: 'omit' }); return a.status + ' ' + (await a.text()) }`, address).Str()
+	assert.Contains(t, text, "200 BEGIN:VCALENDAR")
+	assert.Contains(t, text, "SUMMARY:Copperfield Moth")
+	u.presses("Switch off")
+	u.waits("the calendar to go", ".address", "", `(css) => document.querySelector(css) === null`)
+	assert.Equal(t, 404, u.MustEval(`async (at) => (await fetch(at)).status`, address).Int())
+
+	u.types("Times that are taken elsewhere", "no calendar at all")
+	u.presses("Take them in")
+	u.sees("This can't be read as a calendar")
+	today := u.MustEval(`() => new Date().toISOString().slice(0, 10).replaceAll('-', '')`).Str()
+	u.MustEval(`(text) => {
+		const field = document.querySelector('form textarea')
+		Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value').set.call(field, text)
+		field.dispatchEvent(new Event('input', { bubbles: true }))
+	}`, "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20260101T000000Z\r\nSUMMARY:Dentist\r\nDTSTART:"+today+"T140000\r\nDTEND:"+today+"T150000\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n")
+	u.presses("Take them in")
+	u.sees("1 taken times stand in the diary.")
+	u.goes("/diary/roads")
+	assert.Equal(t, "29", u.finds(".drives input", "").MustProperty("value").Str())
+	u.seesIn("legend", "West round")
+	u.goes("/diary")
+	u.seesIn(".busy", "14:00 to 15:00 Dentist")
+}

@@ -67,3 +67,25 @@ func TestAnIncidentAndANoteThatWaits(t *testing.T) {
 	u.presses("Show it again")
 	u.seesIn(".one .note", "Read the incident")
 }
+
+// The page at the end of the work is worded by the trainer, and says so to who opens it
+// next.
+func TestTheLastPageIsWordedInTheBrowser(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 900).signsInDemo()
+	u.goes("/horses/" + u.horseNamed("Dumpling") + "/paper/closing")
+	u.sees("When to ring")
+	u.presses("Word it yourself")
+	first := u.finds("textarea", "")
+	require.NoError(t, first.SelectAllText())
+	require.NoError(t, first.Input("Not yet, and here is what we do about it."))
+	u.presses("Save the wording")
+	u.sees("Saved.")
+	u.MustReload()
+	u.sees("Not yet, and here is what we do about it.")
+}
+
+// horseNamed is the id of a horse of the caseload.
+func (u *user) horseNamed(name string) string {
+	return u.MustEval(`async (name) => (await (await fetch('/api/caseload')).json()).find((h) => h.name === name).id`, name).Str()
+}

@@ -3,6 +3,8 @@ package e2e
 import (
 	"testing"
 
+	"github.com/stretchr/testify/require"
+
 	"github.com/stretchr/testify/assert"
 )
 
@@ -44,4 +46,33 @@ func TestProgressSaysWhatChanged(t *testing.T) {
 	u.presses("Progress")
 	u.sees("Nothing to compare yet")
 	u.sees("from the fourth on there is a trend")
+}
+
+// What is noted beside the answers, where its mind was and in what tack, stands under the
+// other measures.
+func TestWhatIsNotedBesideTheAnswers(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 900).signsInDemo()
+	u.begins("Copperfield Moth")
+	note := func(acts ...string) {
+		u.presses("settings")
+		for _, act := range acts {
+			u.presses(act)
+		}
+		u.closesSheet()
+	}
+	note("it spooked", "the person", "home or herd")
+	u.presses("settings")
+	require.NoError(t, u.finds("input[aria-label='What it is now']", "").Input("new halter"))
+	u.presses("Keep")
+	u.closesSheet()
+	u.pull(2)
+	u.answers("accepted")
+	u.keeps(1)
+	u.presses("End session")
+	u.sees("What happened")
+	u.goes("/horses/" + u.horseNamed("Copperfield Moth") + "/progress?see=more")
+	u.sees("on the person 1, home or herd 1, an object 0")
+	u.sees("Spooks")
+	u.seesIn("table", "Tack")
 }

@@ -322,6 +322,32 @@ func (u *user) presses(name string) {
 	require.NoError(u.t, u.click(e), "pressing %q", name)
 }
 
+// drags takes an element with the mouse and lets it go on another.
+func (u *user) drags(e, to *rod.Element) {
+	u.t.Helper()
+	require.NoError(u.t, proto.InputSetInterceptDrags{Enabled: true}.Call(u.Page))
+	taken := make(chan *proto.InputDragData, 1)
+	waiting := u.Page.Timeout(patience)
+	defer waiting.CancelTimeout()
+	wait := waiting.EachEvent(func(d *proto.InputDragIntercepted) bool {
+		taken <- d.Data
+		return true
+	})
+	from := e.MustScrollIntoView().MustShape().Box()
+	at := proto.NewPoint(from.X+from.Width/2, from.Y+from.Height/2)
+	require.NoError(u.t, u.Mouse.MoveTo(at))
+	require.NoError(u.t, u.Mouse.Down(proto.InputMouseButtonLeft, 1))
+	require.NoError(u.t, u.Mouse.MoveLinear(proto.NewPoint(at.X+30, at.Y+10), 5))
+	wait()
+	require.Len(u.t, taken, 1, "nothing was dragged")
+	data := <-taken
+	there := to.MustScrollIntoView().MustShape().Box()
+	for _, kind := range []proto.InputDispatchDragEventType{proto.InputDispatchDragEventTypeDragEnter, proto.InputDispatchDragEventTypeDragOver, proto.InputDispatchDragEventTypeDrop} {
+		require.NoError(u.t, proto.InputDispatchDragEvent{Type: kind, X: there.X + there.Width/2, Y: there.Y + there.Height/2, Data: data}.Call(u.Page))
+	}
+	require.NoError(u.t, u.Mouse.Up(proto.InputMouseButtonLeft, 1))
+}
+
 // click brings an element to the middle of the window, where nothing lies over
 // it, and clicks it.
 func (u *user) click(e *rod.Element) error {

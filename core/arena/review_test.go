@@ -206,3 +206,37 @@ func TestFromMemory(t *testing.T) {
 	bad.Memory = &track.Memory{Ask: ask("lead.nowhere"), Tries: 1, Last: horse.Try}
 	assert.ErrorContains(t, bad.Check(c), "not an ask")
 }
+
+// An outing is told as it was walked; the answer that it counts as is not told again, and
+// one that was not walked to its end says so.
+func TestAnOutingIsToldInTheReview(t *testing.T) {
+	c := shipped(t)
+	press := func(at int64, w track.Walk) track.Entry {
+		return track.Entry{ID: w.Button.String(), Kind: track.KindMark, At: at * 1000, Mark: &track.Mark{Walk: &w}}
+	}
+	near := horse.Ask{Step: "home.near"}
+	out := []track.Entry{press(60, track.Walk{Button: track.SetOff, Road: &track.Road{Minutes: 3, Metres: 240}})}
+	whole := append(out, press(240, track.Walk{Button: track.Turned}), press(240, track.Walk{Button: track.StoppedAt}), press(420, track.Walk{Button: track.Stood}),
+		press(600, track.Walk{Button: track.AtHome}), track.Entry{ID: "r", Kind: track.KindRep, At: 601_000, Rep: &track.Rep{Ask: near, Answer: horse.Accepted}})
+	told := func(entries []track.Entry) string {
+		r, err := ReviewOf(c, Input{School: horse.ReliefPlace, Ask: near, Started: 1000, Track: entries})
+		require.NoError(t, err)
+		text := ""
+		for _, m := range r.Story {
+			text += phrase.English(phrase.Shipped).Say(m) + " "
+		}
+		return text
+	}
+	assert.Contains(t, told(whole), "Walked 3 minutes out and 6 minutes home, and stood at 1 of 1 stop.")
+	assert.NotContains(t, told(whole), "did not choose to rest")
+	assert.Contains(t, told(out), "the way home was not walked to its end.")
+}
+
+func TestHowMuchInTenMinutes(t *testing.T) {
+	assert.InDelta(t, 5, PerTen(10, 20), 0)
+	assert.InDelta(t, 30, PerTen(3, 0.5), 0, "less than a minute counts as one")
+	assert.InDelta(t, 2, Minutes([]track.Entry{{At: 60_000}, {At: 180_000}}, 60_000), 0)
+	assert.Zero(t, Minutes(nil, 5))
+	assert.Zero(t, Minutes([]track.Entry{{At: 5}}, 10), "a clock that was set back")
+	assert.Equal(t, 1, Spooks([]track.Entry{{Mark: &track.Mark{Spooked: true}}, {Mark: &track.Mark{}}, {}}))
+}

@@ -11,12 +11,12 @@ import (
 // A Round is when a trainer who travels comes by: a weekday, every so many weeks or
 // the so-manieth of a month, with the days left out on which it is not so.
 type Round struct {
-	Name   string   `json:"name" minLength:"1" maxLength:"80" doc:"for example the west round"`
+	Name   string   `json:"name" maxLength:"80" doc:"for example the west round"`
 	Day    int      `json:"day" minimum:"0" maximum:"6" doc:"weekday, 0 is Sunday"`
 	Weeks  int      `json:"weeks,omitempty" minimum:"0" maximum:"12" doc:"every so many weeks from its first day; 0: by the month"`
 	Nth    int      `json:"nth,omitempty" minimum:"-1" maximum:"4" doc:"by the month: the first to the fourth of that weekday, -1 the last"`
-	From   string   `json:"from" format:"date" doc:"its first day, or a day before it"`
-	Until  string   `json:"until,omitempty" format:"date" doc:"its last day; empty: it goes on"`
+	From   string   `json:"from" maxLength:"10" doc:"its first day, or a day before it"`
+	Until  string   `json:"until,omitempty" maxLength:"10" doc:"its last day; empty: it goes on"`
 	Except []string `json:"except,omitempty" maxItems:"200" doc:"days on which it is not driven"`
 	Yards  []string `json:"yards,omitempty" maxItems:"200" doc:"yards that lie on it; none: all"`
 }

@@ -353,3 +353,18 @@ func TestHomeIsWhereRestIs(t *testing.T) {
 	b.WorkAway = 601
 	assert.Equal(t, "Hard work happens away: 10 minutes of work away, 10 at home. Let it work at home and rest away.", book.Say(*b.Judged().Warns))
 }
+
+// The first outing goes as far as a first one may, the next as far as the newest asks for.
+func TestTheRoadThatIsProposed(t *testing.T) {
+	road, why := Proposed(nil)
+	require.NoError(t, road.Check())
+	assert.Equal(t, "outing.next.first", why.Key)
+	p := PlanOf(road, 0)
+	assert.Equal(t, []int{300, 400, 45}, []int{p.Out, p.Metres, p.Stand})
+	assert.Empty(t, p.Warns)
+	road, why = Proposed([]Result{{Out: 300}, {Out: 300, Home: 640, Metres: 400, Stops: stops(5, 0), Highest: 1, Whole: true}})
+	assert.Equal(t, "outing.next.further", why.Key)
+	assert.InDelta(t, 6.3, road.Minutes, 0, "to a tenth of a minute")
+	assert.Equal(t, 500, road.Metres)
+	require.NoError(t, road.Check())
+}

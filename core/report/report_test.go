@@ -13,6 +13,7 @@ import (
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
+	"ivorybridge/core/outing"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/phrase/aloud"
 	"ivorybridge/core/progress"
@@ -351,4 +352,17 @@ func TestWhatIsBehindItIsSaidKindly(t *testing.T) {
 			assert.True(t, book.Has("report.behind."+belief+"."+c.Cause.String()), c.Cause)
 		}
 	}
+}
+
+// An outing is told to its owner as it was walked, instead of the answer it counts as; one
+// that was not walked to its end is not told as one.
+func TestAnOutingOnTheOwnersPage(t *testing.T) {
+	in := input(t)
+	in.record(t, horse.ReliefPlace, track.Entry{Kind: track.KindRep, Rep: &track.Rep{Ask: horse.Ask{Step: "home.near"}, Answer: horse.Tolerated}})
+	assert.Contains(t, text(Visit(in), "worked"), "did not choose to rest there yet", "worked by places, without an outing")
+	in.Outings = []outing.Result{{Out: 300, Home: 650, Whole: true, Stops: []outing.Stood{{Stood: true}, {Stood: true}, {}}}, {Out: 60}}
+	said := text(Visit(in), "worked")
+	assert.Contains(t, said, "We walked five minutes out and 11 minutes home; she stood at two of three stops.")
+	assert.NotContains(t, said, "did not choose to rest")
+	assert.NotContains(t, said, "one minute")
 }

@@ -4454,10 +4454,7 @@ export interface components {
             day: number;
             /** @description days on which it is not driven */
             except?: string[];
-            /**
-             * Format: date
-             * @description its first day, or a day before it
-             */
+            /** @description its first day, or a day before it */
             from: string;
             /** @description for example the west round */
             name: string;
@@ -4466,10 +4463,7 @@ export interface components {
              * @description by the month: the first to the fourth of that weekday, -1 the last
              */
             nth?: number;
-            /**
-             * Format: date
-             * @description its last day; empty: it goes on
-             */
+            /** @description its last day; empty: it goes on */
             until?: string;
             /**
              * Format: int64
