@@ -55,7 +55,10 @@ func Fill(ctx context.Context, db *store.Store, c *catalog.Catalog, now time.Tim
 			return fmt.Errorf("%s: %w", s.name, err)
 		}
 	}
-	return f.diary()
+	if err := f.diary(); err != nil {
+		return err
+	}
+	return f.letters()
 }
 
 func (f *filler) id() string {

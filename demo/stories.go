@@ -144,6 +144,7 @@ func moth() story {
 			account.Findings["stops_and_rests_beside"] = horse.Seen
 			a := about(assess.Assessment{Body: bodyOf("clear"), Findings: seen("faces_and_pulls", "gives_when_resists", "pressure_off_stays", "worked_and_turned_out")}, account)
 			a.Body[horse.Belly] = course(f)
+			a.Checkups = assess.Checkups{Dental: f.day(200), Hoof: f.day(51)}
 			a.Tack = mothsTack(f)
 			a.Basics = map[string]assess.Basic{
 				"lead.forward": basic(6, "tolerated"), "lead.stand": basic(4, "accepted"), "lead.back": basic(8, "try"), "lead.anytime": basic(7, "try"),

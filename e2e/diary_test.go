@@ -165,3 +165,38 @@ func TestRoadsRoundsAndCalendars(t *testing.T) {
 	u.goes("/diary")
 	u.seesIn(".busy", "14:00 to 15:00 Dentist")
 }
+
+// The evening's letters are read before they go; who agreed is noted, and stops again. An
+// owner's visits stand by themselves, and a message of a visit is ready to be sent.
+func TestLettersOfTheEvening(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 900).signsInDemo()
+	u.goes("/diary/letters")
+	u.sees("09:00: Bilberry at Tarn Side Livery")
+	u.presses("Write them now")
+	u.sees("Nothing to tell that was not told.")
+	u.seesIn(".letter", "to maud@fallow.example, would have been sent. The visits go with it")
+	u.presses("Stop the letters of Maud Sefton-Lyle")
+	u.sees("No more letters go there.")
+	u.MustElement("form select").MustSelect("Maud Sefton-Lyle")
+	u.presses("Add")
+	u.sees("Letters go only to who agreed. Ask first, then tick this.")
+	u.presses("Was asked, and said yes")
+	u.presses("Add")
+	u.seesIn(".line", "Maud Sefton-Lyle")
+	u.MustElement("form select").MustSelect("Corin Mabb, no address")
+	u.presses("Was asked, and said yes")
+	u.presses("Add")
+	u.sees("No email address is written down for Corin Mabb. Write it down under People first.")
+
+	u.goes("/people")
+	u.presses("Visits to the horses of Maud Sefton-Lyle")
+	u.sees("Only Maud Sefton-Lyle.")
+	u.seesIn(".facts", "1 visit in ink")
+	require.NoError(t, u.click(u.finds(".visit .open", "Bilberry")))
+	u.presses("Tell the owner")
+	u.sees("Bilberry: the next visit is on")
+	u.sees("The appointment, for a calendar")
+	u.presses("Show all")
+	u.seesIn(".visit", "Juniper Lantern")
+}

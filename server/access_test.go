@@ -48,9 +48,10 @@ var access = map[string]string{
 	"ownAsks": "nffyyyyy", "catalog": "nffyyyyy", "methods": "nffyyyyy", "handbook": "nffyyyyy", "problems": "nffyyyyy", "tick": "nffyyyyy",
 	"incidents": "nffhyyyh", "addIncident": "nffhyyyh", "setAside": "nffffyyh", "linksOfPerson": "nffffyyh", "linkPerson": "nffffyyh", "linksOfReport": "nffffyyh", "linkReport": "nffffyyh", "switchLinkOff": "nffffyyh", "sendReport": "nffffyyh",
 	"practised": "nffffyyh", "resumeHomework": "nffffyyh", "ownerPages": "hhhhhhhh", "sendPhotograph": "hhhhhhhh", "practise": "hhhhhhhh",
-	"diary": "nffffyyy", "addVisit": "nffffyyy", "changeVisit": "nffffyyh", "cancelVisit": "nffffyyh", "horseVisits": "nffffyyh",
+	"diary": "nffffyyy", "addVisit": "nffffyyy", "changeVisit": "nffffyyh", "cancelVisit": "nffffyyh", "tellVisit": "nffffyyh", "horseVisits": "nffffyyh",
 	"feeds": "nffffyyy", "makeFeed": "nffffyyy", "switchFeedOff": "nffffhyh", "setBusy": "nffffyyy", "calendar": "hhhhhhhh", "visitICS": "nffffyyh",
 	"day": "nffffyyy", "outings": "nffffyyy", "horseOutings": "nffhyyyh", "orderDay": "nffffyyh", "roads": "nffffyyy", "setDrive": "nffffyyh", "placeYard": "nffffyyh", "setMyDay": "nffffyyy",
+	"letters": "nffffyyy", "addReader": "nffffyyy", "stopReader": "nffffyyh", "writeLetters": "nffffyyy", "stopPage": "hhhhhhhh", "stopLetters": "hhhhhhhh",
 	"copyLadder": "nfffffyy", "changeLadder": "nfffffyh",
 }
 
@@ -145,6 +146,8 @@ func everything(t *testing.T) (*practice, map[string]string) {
 	p.ask(http.MethodPost, "/api/visits", map[string]any{"horses": []string{horse}, "on": "2026-06-02", "minutes": 45, "agreed": true}).into(&visit)
 	ids["visits"] = visit.Visit.ID
 	ids["feeds"] = made("/api/feeds", map[string]any{})
+	ids["letters"] = uuid.NewString()
+	require.NoError(t, p.Store.AddReader(context.Background(), lead, store.Reader{ID: ids["letters"], Person: owner, Stop: uuid.NewString()}))
 	ids["near yard"] = made("/api/yards", map[string]any{"name": "Near"})
 	return p, ids
 }

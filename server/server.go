@@ -21,6 +21,7 @@ import (
 	"ivorybridge/server/assessments"
 	"ivorybridge/server/cases"
 	"ivorybridge/server/horses"
+	"ivorybridge/server/letters"
 	"ivorybridge/server/methods"
 	"ivorybridge/server/outings"
 	"ivorybridge/server/owners"
@@ -47,6 +48,8 @@ type Config struct {
 	PublicAddress  string   // where browsers reach the product, https://…; empty: any host
 	DemoUser       string   // address of the user that the sign-in page offers by one button
 	PhotographRoom int64    // for a practice's photographs, in bytes; 0: RoomForPhotographs
+
+	Letters letters.Config // of an evening, by mail
 }
 
 // RoomForPhotographs is the room that the photographs of a practice have, in bytes,
@@ -60,6 +63,7 @@ type Server struct {
 	door    *accounts.Service
 	cases   *cases.Reader
 	horses  *horses.Service
+	letters *letters.Service
 }
 
 // New builds the server and all its operations.
@@ -123,6 +127,7 @@ func (s *Server) register(a *api.API) {
 	methods.New(s.cases)
 	reports.New(s.cases)
 	owners.New(s.cases)
-	visits.New(s.cases)
+	diary := visits.New(s.cases)
+	s.letters = letters.New(a, diary, s.Letters)
 	outings.New(s.cases)
 }

@@ -218,6 +218,10 @@ func validBody(op [2]string) any {
 		return map[string]any{"horses": []string{uuid.NewString()}, "on": "2026-06-02", "minutes": 45, "agreed": true}
 	case last == "cancel":
 		return map[string]any{"reason": "ice", "version": 1}
+	case last == "readers":
+		return map[string]any{"agreed": true}
+	case last == "tonight", strings.Contains(op[1], "/letters/stop/"):
+		return nil
 	case last == "feeds":
 		return map[string]any{}
 	case last == "busy":

@@ -23,8 +23,10 @@ func (s *Server) logging(g *gin.Context) {
 	start := time.Now() // a duration, not the time of day
 	g.Next()
 	at := g.Request.URL.Path
-	if strings.HasPrefix(at, "/api/calendar/") {
-		at = "/api/calendar/…" // its address is what opens it
+	for _, opens := range []string{"/api/calendar/", "/api/letters/stop/"} {
+		if strings.HasPrefix(at, opens) {
+			at = opens + "…" // its address is what opens it
+		}
 	}
 	s.Log.InfoContext(g, "request", "method", g.Request.Method, "path", at,
 		"status", g.Writer.Status(), "took", time.Since(start))

@@ -173,3 +173,51 @@ func TestTheNextVisitIsProposedAndTaken(t *testing.T) {
 	assert.Len(t, d.Days[0].Done, 1, "its horse was worked that day")
 	assert.Empty(t, d.Days[0].Worked)
 }
+
+// A yard and an owner have the diary of what is theirs, with the clashes that it has with
+// others.
+func TestTheDiaryOfAYardAndOfAnOwner(t *testing.T) {
+	p := signedInPractice(t)
+	var yard struct {
+		ID string `json:"id"`
+	}
+	p.ask(http.MethodPost, "/api/yards", map[string]any{"name": "Tarn Side"}).into(&yard)
+	p.books("2026-06-02", "10:00", map[string]any{"yard": yard.ID})
+	hers := p.owner
+	p.takesOn(p.actor)
+	p.books("2026-06-02", "10:30", nil)
+	counts := func(query string) (name string, n, clashes int) {
+		var d visits.Diary
+		p.ask(http.MethodGet, "/api/diary?from=2026-06-01"+query, nil).into(&d)
+		for _, day := range d.Days {
+			n, clashes = n+len(day.Visits), clashes+len(day.Clashes)
+		}
+		return d.Only, n, clashes
+	}
+	for query, want := range map[string][]any{"": {"", 2, 1}, "&yard=" + yard.ID: {"Tarn Side", 1, 1}, "&person=" + hers: {"Ines", 1, 1}, "&person=" + p.owner: {"Ines", 1, 1}} {
+		name, n, clashes := counts(query)
+		assert.Equal(t, want, []any{name, n, clashes}, query)
+	}
+	for _, query := range []string{"?yard=", "?person="} {
+		assert.Equal(t, http.StatusNotFound, p.ask(http.MethodGet, "/api/diary"+query+uuid.NewString(), nil).Code)
+	}
+}
+
+// Who is to be told of a visit is told as it stands: agreed, proposed or cancelled.
+func TestWhoIsToldOfAVisit(t *testing.T) {
+	p := signedInPractice(t)
+	for want, change := range map[string]map[string]any{
+		"Moth: the next visit is on 2 June at 10:00. Wren":         nil,
+		"Moth: would 2 June at 10:00 do for the next visit? Wren":  {"agreed": false},
+		"Moth: the visit on 2 June does not take place. Ice. Wren": {"aim": "x"},
+	} {
+		v := p.books("2026-06-02", "10:00", change)
+		if change["aim"] != nil {
+			p.ask(http.MethodPost, "/api/visits/"+v.Visit.ID+"/cancel", map[string]any{"reason": "Ice.", "version": 1})
+		}
+		var tell []visits.Tell
+		p.ask(http.MethodGet, "/api/visits/"+v.Visit.ID+"/tell", nil).into(&tell)
+		require.Len(t, tell, 1)
+		assert.Equal(t, want, tell[0].Message)
+	}
+}

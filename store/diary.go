@@ -325,6 +325,7 @@ func (s *Store) SetDayBegins(ctx context.Context, actor Actor, d DayBegins) erro
 // InWork is a horse with a case that is not finished.
 type InWork struct {
 	Named
+	YardID  string
 	Planned bool // a visit of today or later waits for it
 }
 
@@ -333,7 +334,7 @@ func (v View) InWork(ctx context.Context, practice, today string) ([]InWork, err
 	rows, err := v.read.GetInWork(ctx, sqlc.GetInWorkParams{PracticeID: practice, Today: today})
 	list := make([]InWork, 0, len(rows))
 	for _, r := range rows {
-		list = append(list, InWork{Named{r.ID, r.Name}, r.Planned})
+		list = append(list, InWork{Named{r.ID, r.Name}, r.YardID.String, r.Planned})
 	}
 	return list, reading("the horses in work", err)
 }

@@ -20,6 +20,7 @@ import (
 
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/server"
+	"ivorybridge/server/letters"
 	"ivorybridge/store"
 	"ivorybridge/web"
 )
@@ -37,6 +38,8 @@ type settings struct {
 	room     int64 // MB
 	demoUser string
 	command  string // serve or demo
+	mail     letters.SMTP
+	hour     int // from which the letters are written
 }
 
 func (o *settings) flags(cmd *cobra.Command, database string) {
@@ -49,7 +52,34 @@ func (o *settings) flags(cmd *cobra.Command, database string) {
 	f.StringVar(&o.key, "tls-key", env("IVORYBRIDGE_TLS_KEY", ""), "key file of the certificate (PEM)")
 	f.StringSliceVar(&o.proxies, "trusted-proxies", list(env("IVORYBRIDGE_TRUSTED_PROXIES", "")), "addresses of proxies that are believed who asks")
 	f.StringVar(&o.header, "proxy-header", env("IVORYBRIDGE_PROXY_HEADER", "X-Forwarded-For"), "the header in which they tell it; X-Real-IP where they are set to send that")
+	f.IntVar(&o.hour, "letters-hour", 18, "hour of the practice's day from which the letters of the evening are written")
 	f.Int64Var(&o.room, "photograph-room", server.RoomForPhotographs>>20, "room for the photographs of a practice, in MB")
+}
+
+// mailFlags are those of letters that really go: the demo keeps its own.
+func (o *settings) mailFlags(cmd *cobra.Command) {
+	f := cmd.Flags()
+	f.StringVar(&o.mail.Server, "mail-server", env("IVORYBRIDGE_MAIL_SERVER", ""), "mail server for the letters of an evening, as mail.example:587; empty: none are sent")
+	f.StringVar(&o.mail.From, "mail-from", env("IVORYBRIDGE_MAIL_FROM", ""), "address that letters come from")
+	f.StringVar(&o.mail.User, "mail-user", env("IVORYBRIDGE_MAIL_USER", ""), "user at the mail server; the password is read from IVORYBRIDGE_MAIL_PASSWORD")
+	f.StringVar(&o.mail.Security, "mail-security", env("IVORYBRIDGE_MAIL_SECURITY", "starttls"), "starttls, tls or none")
+}
+
+// letters are the settings of the letters of an evening.
+func (o *settings) letters() (letters.Config, error) {
+	c := letters.Config{Hour: o.hour, Public: strings.TrimSuffix(o.public, "/"), Tray: o.command == "demo"}
+	if o.hour < 0 || o.hour > 23 {
+		return c, fmt.Errorf("--letters-hour is %d: name an hour from 0 to 23", o.hour)
+	}
+	if o.mail.Server == "" {
+		return c, nil
+	}
+	o.mail.Password = env("IVORYBRIDGE_MAIL_PASSWORD", "")
+	if err := o.mail.Check(); err != nil {
+		return c, err
+	}
+	c.Post = o.mail
+	return c, nil
 }
 
 func list(text string) []string {
@@ -63,6 +93,7 @@ func serveCommand() *cobra.Command {
 		RunE: func(cmd *cobra.Command, _ []string) error { return o.serve(cmd.Context(), cmd.OutOrStdout()) },
 	}
 	o.flags(cmd, "ivorybridge.db")
+	o.mailFlags(cmd)
 	return cmd
 }
 
@@ -84,6 +115,10 @@ func (o *settings) serve(ctx context.Context, out io.Writer) error {
 	if err != nil {
 		return fmt.Errorf("reading the front end: %w", err)
 	}
+	evening, err := o.letters()
+	if err != nil {
+		return err
+	}
 	if _, err := os.Stat(o.database); errors.Is(err, fs.ErrNotExist) {
 		return fmt.Errorf("there is no database at %s: name the right one with --database, put its folder back, or make one with 'ivorybridge user add'", o.database)
 	}
@@ -100,7 +135,7 @@ func (o *settings) serve(ctx context.Context, out io.Writer) error {
 	s, err := server.New(server.Config{
 		Store: db, Catalog: catalog, Web: files, Now: time.Now, Log: log, Version: build(),
 		Secure: o.cert != "" || strings.HasPrefix(o.public, "https://"), TrustedProxies: o.proxies, ProxyHeader: o.header,
-		PublicAddress: o.public, DemoUser: o.demoUser, PhotographRoom: o.room << 20,
+		PublicAddress: o.public, DemoUser: o.demoUser, PhotographRoom: o.room << 20, Letters: evening,
 	})
 	if err != nil {
 		return fmt.Errorf("setting up the server: %w", err)

@@ -31,6 +31,7 @@ type Result struct {
 	Care        horse.Care       `json:"care" doc:"the grade that the precautions follow: never below the computed one"`
 	Referrals   []Referral       `json:"referrals" doc:"who should look first"`
 	Rechecks    []Recheck        `json:"rechecks" doc:"checks that a treatment asks for"`
+	Rounds      []Round          `json:"rounds" doc:"care that comes round"`
 	Blocks      []Block          `json:"blocks" doc:"steps that the body blocks on the ladders of these problems, and under them"`
 	First       []StepRef        `json:"first" doc:"what comes before the problem ladders"`
 	Mismatch    *phrase.Message  `json:"mismatch,omitempty" doc:"a horse of high energy with a person who is still learning, as a sentence"`
@@ -153,7 +154,7 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 	}
 	all := Blocks(c, a)
 	r := Result{
-		Blocks: within(c, all, ladders), Rechecks: Rechecks(a, in.Today), Tack: a.Tack.Loosen(), InHand: InHandOnly(a, logged),
+		Blocks: within(c, all, ladders), Rechecks: Rechecks(a, in.Today), Rounds: Rounds(a, in.Record, in.Today), Tack: a.Tack.Loosen(), InHand: InHandOnly(a, logged),
 	}
 	r.Stops = stops(a, in.Record, in.Today, r.InHand)
 	var err error

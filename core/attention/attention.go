@@ -152,6 +152,7 @@ type Facts struct {
 	DaysOff   int         // since any logged work; -1: never
 	Referrals []assess.Referral
 	Rechecks  []assess.Recheck
+	Rounds    []assess.Round
 	Bridge    progress.Bridge
 	Plan      plan.Glance
 	Stopped   []phrase.Message // homework that a log has stopped
@@ -226,6 +227,11 @@ func Of(f Facts) []Note {
 	}
 	if f.Assessed && !f.Baseline {
 		add(7, look, "no_baseline", nil)
+	}
+	for _, r := range f.Rounds {
+		if r.Due < f.Today {
+			add(7, look, "round", phrase.Args{"what": r.Says})
+		}
 	}
 	return notes
 }

@@ -69,8 +69,12 @@ func TestEachNoteHasASignAVerbAndAFact(t *testing.T) {
 			{Who: "vet", Why: phrase.Of("referral.sudden", phrase.Args{"who": "vet"}), Due: "2026-06-19"}, {Item: horse.Back, Who: "vet", Done: true},
 		},
 		Rechecks: []assess.Recheck{{Due: "2026-06-20", Reads: phrase.Of("recheck.due", phrase.Args{"item": "back", "day": 14, "due": "now"})}, {Due: "2026-06-21"}},
-		Bridge:   progress.Bridge{Steps: 3, Planks: []progress.Plank{{Name: "board", State: horse.Slipped}, {Name: "gap", State: horse.Met}}},
-		Plan:     plan.Glance{By: "2026-06-25", Done: 0.41},
+		Rounds: []assess.Round{
+			{Due: "2026-06-20", Says: phrase.Of("round.teeth", phrase.Args{"last": phrase.Date("2025-06-20")})},
+			{Due: "2026-06-19", Says: phrase.Of("round.hooves", phrase.Args{"last": phrase.Date("2026-04-24")})},
+		},
+		Bridge: progress.Bridge{Steps: 3, Planks: []progress.Plank{{Name: "board", State: horse.Slipped}, {Name: "gap", State: horse.Met}}},
+		Plan:   plan.Glance{By: "2026-06-25", Done: 0.41},
 	}
 	book := phrase.English(phrase.Shipped)
 	lines := func(f Facts) []string {
@@ -97,8 +101,9 @@ func TestEachNoteHasASignAVerbAndAFact(t *testing.T) {
 		"fork: Decide. 41 % by 25 June, in doubt.",
 		"begin: Go again. Nothing logged for 16 days.",
 		"look: Ask it once, low. The problem itself was not looked at yet.",
+		"look: Have it seen to. Feet to be seen to again: they were last on 24 April.",
 	}, lines(facts))
-	facts.DaysOff, facts.Plan.Done, facts.Referrals, facts.Rechecks, facts.Running, facts.Baseline = 13, 0.6, nil, nil, false, true
+	facts.DaysOff, facts.Plan.Done, facts.Referrals, facts.Rechecks, facts.Rounds, facts.Running, facts.Baseline = 13, 0.6, nil, nil, nil, false, true
 	facts.Newest = history.Day{}
 	assert.Equal(t, []string{"down: Step back. board slipped.", "fork: Mind the date. 5 days to it, 0 of 3 planks met."}, lines(facts))
 	facts.NeededBy, facts.Bridge = "2026-06-19", progress.Bridge{Steps: 3, Met: 1}

@@ -236,7 +236,7 @@ func (f *File) notes() []attention.Note {
 	return attention.Of(attention.Facts{
 		Stopped: stopped, Practised: practised,
 		Today: f.in.Today, Finished: f.in.Finished != "", NeededBy: f.in.NeededBy, Assessed: f.Assessed != "", Baseline: f.Account().Baseline.Asked(),
-		Newest: newest, Running: f.in.History.Open != "", DaysOff: f.DaysOff, Referrals: f.Result.Referrals, Rechecks: f.Result.Rechecks, Bridge: f.Bridge, Plan: f.glance,
+		Newest: newest, Running: f.in.History.Open != "", DaysOff: f.DaysOff, Referrals: f.Result.Referrals, Rechecks: f.Result.Rechecks, Rounds: f.Result.Rounds, Bridge: f.Bridge, Plan: f.glance,
 	})
 }
 

@@ -19,6 +19,9 @@ import (
 type diaryInput struct {
 	From string `query:"from" maxLength:"10" doc:"first day; empty: the Monday of this week"`
 	Days int    `query:"days" default:"21" minimum:"1" maximum:"372" doc:"how many"`
+
+	Yard   string `query:"yard" maxLength:"36" doc:"id: only what is of that yard"`
+	Person string `query:"person" maxLength:"36" doc:"id: only what is of that person's horses"`
 }
 
 // Diary is the days from one to another, each with what stands on it.
@@ -28,6 +31,7 @@ type Diary struct {
 	Days   []Day            `json:"days"`
 	People []cases.HorseRef `json:"people" doc:"who may do a visit"`
 	Horses []DiaryHorse     `json:"horses" doc:"all that are in work"`
+	Only   string           `json:"only,omitempty" doc:"name of the yard or person whose diary alone it is"`
 	Beyond *Due             `json:"beyond,omitempty" doc:"the next date at stake after the last day shown"`
 }
 
@@ -66,7 +70,7 @@ type Worked struct {
 
 // Due is what is to be looked at or reached by a day.
 type Due struct {
-	Kind  string         `json:"kind" enum:"recheck,referral,deadline"`
+	Kind  string         `json:"kind" enum:"recheck,round,referral,deadline"`
 	Horse string         `json:"horse"`
 	Name  string         `json:"name"`
 	On    string         `json:"on" format:"date"`
@@ -111,20 +115,30 @@ func (s *Service) diary(ctx context.Context, c api.Caller, in *diaryInput) (Diar
 	if err != nil {
 		return Diary{}, err
 	}
-	clashes := diary.Clashes(s.bookings(visits, busy), roads)
+	clashes := diary.Clashes(s.bookings(visits, busy), roads) // before it is narrowed: a clash is one with others
+	driven := visits
+	narrow, err := narrowed(ctx, c, in)
+	if err != nil {
+		return Diary{}, err
+	}
+	view.Only = narrow.name
+	visits, dues = narrow.visits(visits), narrow.dues(dues)
+	beside.Deadlines = slices.DeleteFunc(beside.Deadlines, func(d store.Deadline) bool { return !narrow.has(d.Horse) })
 	for n := range in.Days {
 		view.Days = append(view.Days, Day{On: horse.DayAfter(from, n), Visits: []Booked{}, Worked: []Worked{}, Done: []string{}, Due: []Due{}, Practised: []cases.HorseRef{}, Clashes: []diary.Clash{}, Busy: []BusyTime{}})
 	}
 	f := filler{view: &view, names: map[string]string{}}
 	for _, h := range view.Horses {
-		f.names[h.ID] = h.Name
+		if narrow.has(h.ID) {
+			f.names[h.ID] = h.Name
+		}
 	}
 	f.visits(visits, clashes)
 	f.busy(c, busy, s.located(c.Home.Zone))
 	f.done(beside)
 	f.dues(dues, beside.Deadlines, until)
 	for i := range view.Days {
-		mine := slices.DeleteFunc(slices.Clone(visits), func(v store.Visit) bool {
+		mine := slices.DeleteFunc(slices.Clone(driven), func(v store.Visit) bool {
 			return v.On != view.Days[i].On || v.Who.ID != c.ID || v.Cancelled != ""
 		})
 		view.Days[i].Road = s.run(begins, mine, roads).Driving
@@ -224,12 +238,9 @@ func (f filler) done(b store.Beside) {
 	}
 }
 
-func (f filler) dues(list []Due, deadlines []store.Deadline, until string) {
-	for _, one := range deadlines {
-		list = append(list, Due{Kind: "deadline", Horse: one.Horse, Name: one.Name, On: one.On, Says: phrase.Of("due.deadline", phrase.Args{"goal": one.Goal})})
-	}
-	for _, one := range list {
-		if one.Kind != "deadline" && one.On < f.view.Today {
+func (f filler) dues(list []Due, stakes []store.Deadline, until string) {
+	for _, one := range append(slices.Clip(list), deadlines(stakes)...) {
+		if one.Kind != string(diary.Deadline) && one.On < f.view.Today {
 			one.On, one.Late = f.view.Today, true
 		}
 		if d := f.day(one.On); d != nil {
@@ -294,11 +305,17 @@ func (s *Service) dueOf(ctx context.Context, c api.Caller, id string) (list []Du
 			return err
 		}
 		for _, x := range r.File.Result.Rechecks {
-			list = append(list, Due{Kind: "recheck", Horse: id, Name: r.Horse.Name, On: x.Due, Says: x.Reads})
+			if len(x.Found) > 0 {
+				continue // it was looked at
+			}
+			list = append(list, Due{Kind: string(diary.DueRecheck), Horse: id, Name: r.Horse.Name, On: x.Due, Says: x.Reads})
+		}
+		for _, x := range r.File.Result.Rounds {
+			list = append(list, Due{Kind: string(diary.DueRound), Horse: id, Name: r.Horse.Name, On: x.Due, Says: x.Says})
 		}
 		for _, x := range r.File.Result.Referrals {
 			if !x.Done {
-				list = append(list, Due{Kind: "referral", Horse: id, Name: r.Horse.Name, On: x.Due, Says: asked(x)})
+				list = append(list, Due{Kind: string(diary.DueReferral), Horse: id, Name: r.Horse.Name, On: x.Due, Says: asked(x)})
 			}
 		}
 		return nil

@@ -171,10 +171,7 @@ func (s *Service) trainersEvents(ctx context.Context, c api.Caller) ([]calendar.
 	if err != nil {
 		return nil, err
 	}
-	for _, d := range beside.Deadlines {
-		dues = append(dues, Due{Kind: "deadline", Horse: d.Horse, Name: d.Name, On: d.On, Says: phrase.Of("due.deadline", phrase.Args{"goal": d.Goal})})
-	}
-	for _, d := range dues {
+	for _, d := range append(slices.Clip(dues), deadlines(beside.Deadlines)...) {
 		events = append(events, dueEvent(c, d))
 	}
 	return events, nil
@@ -223,7 +220,7 @@ func (s *Service) ownersOther(ctx context.Context, c api.Caller, id, person stri
 			return err
 		}
 		if r.Case.NeededBy != "" {
-			events = append(events, dueEvent(c, Due{Kind: "deadline", Horse: id, Name: r.Horse.Name, On: r.Case.NeededBy, Says: phrase.Of("due.deadline", phrase.Args{"goal": r.Case.Goal})}))
+			events = append(events, dueEvent(c, Due{Kind: string(diary.Deadline), Horse: id, Name: r.Horse.Name, On: r.Case.NeededBy, Says: phrase.Of("due.deadline", phrase.Args{"goal": r.Case.Goal})}))
 		}
 		var steps []string
 		for _, h := range r.File.Plan().Homework {

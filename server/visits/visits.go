@@ -51,6 +51,7 @@ func New(r *cases.Reader) *Service {
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/visits", "addVisit", "Put a visit in the diary", s.add)
 	api.Operation(s.API, api.Staff, http.MethodPut, "/api/visits/{id}", "changeVisit", "Move or change a visit", s.change)
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/visits/{id}/cancel", "cancelVisit", "Cancel a visit, with the reason", s.cancel)
+	api.Operation(s.API, api.Staff, http.MethodGet, "/api/visits/{id}/tell", "tellVisit", "Who is to be told of a visit, each with the message", s.tell)
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/horses/{id}/visits", "horseVisits", "A horse's visits from today, and the day proposed for the next", api.AtOnce(s.ofHorse))
 	s.dayOperations()
 	s.roadOperations()
@@ -335,14 +336,41 @@ func (s *Service) cancel(ctx context.Context, c api.Caller, in *cancelInput) (Ca
 	}
 	list := Cancelled{Visit: told(v), Tell: []Tell{}}
 	list.Visit.Version++
+	list.Tell, err = tells(ctx, c, v)
+	return list, err
+}
+
+func (s *Service) tell(ctx context.Context, c api.Caller, in *api.ByID) ([]Tell, error) {
+	v, err := c.View.Visit(ctx, c.Practice, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	return tells(ctx, c, v)
+}
+
+// tells is who is to be told of a visit, the owners of its horses, each with the message
+// as the visit stands now.
+func tells(ctx context.Context, c api.Caller, v store.Visit) ([]Tell, error) {
+	list := []Tell{}
+	args := phrase.Args{"on": phrase.Date(v.On), "reason": v.Cancelled, "who": c.Home.Name, "at": ""}
+	key := "visit.stands"
+	switch {
+	case v.Cancelled != "":
+		key = "visit.cancelled"
+	case !v.Agreed:
+		key = "visit.asked"
+	}
+	if v.At != nil {
+		args["at"] = phrase.Of("visit.at", phrase.Args{"at": v.At.String()})
+	}
 	for _, ref := range v.Horses {
 		h, err := c.View.HorseAsKept(ctx, c.Practice, ref.ID)
 		if err != nil {
-			return Cancelled{}, err
+			return nil, err
 		}
+		args["horse"] = h.Name
 		for _, o := range h.Owners {
-			message := phrase.Of("visit.cancelled", phrase.Args{"horse": h.Name, "on": phrase.Date(v.On), "reason": reason, "who": c.Home.Name})
-			list.Tell = append(list.Tell, Tell{Name: o.Name, Phone: o.Phone, Message: c.Book.Say(message)})
+			list = append(list, Tell{Name: o.Name, Phone: o.Phone, Message: c.Book.Say(phrase.Of(key, args))})
 		}
 	}
 	return list, nil

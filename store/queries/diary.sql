@@ -90,7 +90,7 @@ ON CONFLICT (practice_id, user_id) DO UPDATE SET yard_id = excluded.yard_id, min
 
 -- The visits of each horse are few: CROSS JOIN keeps their order of reading.
 -- name: GetInWork :many
-SELECT h.id, h.name, EXISTS (
+SELECT h.id, h.name, h.yard_id, EXISTS (
     SELECT 1 FROM visited AS t CROSS JOIN visits AS v ON v.practice_id = t.practice_id AND v.id = t.visit_id
     WHERE t.practice_id = h.practice_id AND t.horse_id = h.id AND v.on_date >= sqlc.arg(today) AND v.cancelled = ''
   ) AS planned

@@ -69,6 +69,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.deleteOldFamiliarStmt, err = db.PrepareContext(ctx, deleteOldFamiliar); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteOldFamiliar: %w", err)
 	}
+	if q.deleteOldLettersStmt, err = db.PrepareContext(ctx, deleteOldLetters); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteOldLetters: %w", err)
+	}
 	if q.deleteOldLimitsStmt, err = db.PrepareContext(ctx, deleteOldLimits); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteOldLimits: %w", err)
 	}
@@ -210,6 +213,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getLatestReportStmt, err = db.PrepareContext(ctx, getLatestReport); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLatestReport: %w", err)
 	}
+	if q.getLettersStmt, err = db.PrepareContext(ctx, getLetters); err != nil {
+		return nil, fmt.Errorf("error preparing query GetLetters: %w", err)
+	}
 	if q.getLimitsStmt, err = db.PrepareContext(ctx, getLimits); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLimits: %w", err)
 	}
@@ -284,6 +290,15 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getPractisedOneStmt, err = db.PrepareContext(ctx, getPractisedOne); err != nil {
 		return nil, fmt.Errorf("error preparing query GetPractisedOne: %w", err)
+	}
+	if q.getReaderByStopStmt, err = db.PrepareContext(ctx, getReaderByStop); err != nil {
+		return nil, fmt.Errorf("error preparing query GetReaderByStop: %w", err)
+	}
+	if q.getReadersStmt, err = db.PrepareContext(ctx, getReaders); err != nil {
+		return nil, fmt.Errorf("error preparing query GetReaders: %w", err)
+	}
+	if q.getReadersToldStmt, err = db.PrepareContext(ctx, getReadersTold); err != nil {
+		return nil, fmt.Errorf("error preparing query GetReadersTold: %w", err)
 	}
 	if q.getRecordStmt, err = db.PrepareContext(ctx, getRecord); err != nil {
 		return nil, fmt.Errorf("error preparing query GetRecord: %w", err)
@@ -369,6 +384,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getVisitsOfHorseStmt, err = db.PrepareContext(ctx, getVisitsOfHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query GetVisitsOfHorse: %w", err)
 	}
+	if q.getWaitingLettersStmt, err = db.PrepareContext(ctx, getWaitingLetters); err != nil {
+		return nil, fmt.Errorf("error preparing query GetWaitingLetters: %w", err)
+	}
 	if q.getYardStmt, err = db.PrepareContext(ctx, getYard); err != nil {
 		return nil, fmt.Errorf("error preparing query GetYard: %w", err)
 	}
@@ -432,6 +450,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertLadderStmt, err = db.PrepareContext(ctx, insertLadder); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertLadder: %w", err)
 	}
+	if q.insertLetterStmt, err = db.PrepareContext(ctx, insertLetter); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertLetter: %w", err)
+	}
 	if q.insertLinkStmt, err = db.PrepareContext(ctx, insertLink); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertLink: %w", err)
 	}
@@ -455,6 +476,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.insertPractisedStmt, err = db.PrepareContext(ctx, insertPractised); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertPractised: %w", err)
+	}
+	if q.insertReaderStmt, err = db.PrepareContext(ctx, insertReader); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertReader: %w", err)
 	}
 	if q.insertRehearsalStmt, err = db.PrepareContext(ctx, insertRehearsal); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertRehearsal: %w", err)
@@ -491,6 +515,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.keepHistoryStmt, err = db.PrepareContext(ctx, keepHistory); err != nil {
 		return nil, fmt.Errorf("error preparing query KeepHistory: %w", err)
+	}
+	if q.letterTriedStmt, err = db.PrepareContext(ctx, letterTried); err != nil {
+		return nil, fmt.Errorf("error preparing query LetterTried: %w", err)
 	}
 	if q.makePlainStmt, err = db.PrepareContext(ctx, makePlain); err != nil {
 		return nil, fmt.Errorf("error preparing query MakePlain: %w", err)
@@ -530,6 +557,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.setUserPersonStmt, err = db.PrepareContext(ctx, setUserPerson); err != nil {
 		return nil, fmt.Errorf("error preparing query SetUserPerson: %w", err)
+	}
+	if q.stopReaderStmt, err = db.PrepareContext(ctx, stopReader); err != nil {
+		return nil, fmt.Errorf("error preparing query StopReader: %w", err)
 	}
 	if q.switchFeedOffStmt, err = db.PrepareContext(ctx, switchFeedOff); err != nil {
 		return nil, fmt.Errorf("error preparing query SwitchFeedOff: %w", err)
@@ -651,6 +681,11 @@ func (q *Queries) Close() error {
 	if q.deleteOldFamiliarStmt != nil {
 		if cerr := q.deleteOldFamiliarStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing deleteOldFamiliarStmt: %w", cerr)
+		}
+	}
+	if q.deleteOldLettersStmt != nil {
+		if cerr := q.deleteOldLettersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteOldLettersStmt: %w", cerr)
 		}
 	}
 	if q.deleteOldLimitsStmt != nil {
@@ -888,6 +923,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getLatestReportStmt: %w", cerr)
 		}
 	}
+	if q.getLettersStmt != nil {
+		if cerr := q.getLettersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getLettersStmt: %w", cerr)
+		}
+	}
 	if q.getLimitsStmt != nil {
 		if cerr := q.getLimitsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getLimitsStmt: %w", cerr)
@@ -1011,6 +1051,21 @@ func (q *Queries) Close() error {
 	if q.getPractisedOneStmt != nil {
 		if cerr := q.getPractisedOneStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getPractisedOneStmt: %w", cerr)
+		}
+	}
+	if q.getReaderByStopStmt != nil {
+		if cerr := q.getReaderByStopStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getReaderByStopStmt: %w", cerr)
+		}
+	}
+	if q.getReadersStmt != nil {
+		if cerr := q.getReadersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getReadersStmt: %w", cerr)
+		}
+	}
+	if q.getReadersToldStmt != nil {
+		if cerr := q.getReadersToldStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getReadersToldStmt: %w", cerr)
 		}
 	}
 	if q.getRecordStmt != nil {
@@ -1153,6 +1208,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getVisitsOfHorseStmt: %w", cerr)
 		}
 	}
+	if q.getWaitingLettersStmt != nil {
+		if cerr := q.getWaitingLettersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getWaitingLettersStmt: %w", cerr)
+		}
+	}
 	if q.getYardStmt != nil {
 		if cerr := q.getYardStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getYardStmt: %w", cerr)
@@ -1258,6 +1318,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertLadderStmt: %w", cerr)
 		}
 	}
+	if q.insertLetterStmt != nil {
+		if cerr := q.insertLetterStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertLetterStmt: %w", cerr)
+		}
+	}
 	if q.insertLinkStmt != nil {
 		if cerr := q.insertLinkStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertLinkStmt: %w", cerr)
@@ -1296,6 +1361,11 @@ func (q *Queries) Close() error {
 	if q.insertPractisedStmt != nil {
 		if cerr := q.insertPractisedStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertPractisedStmt: %w", cerr)
+		}
+	}
+	if q.insertReaderStmt != nil {
+		if cerr := q.insertReaderStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertReaderStmt: %w", cerr)
 		}
 	}
 	if q.insertRehearsalStmt != nil {
@@ -1356,6 +1426,11 @@ func (q *Queries) Close() error {
 	if q.keepHistoryStmt != nil {
 		if cerr := q.keepHistoryStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing keepHistoryStmt: %w", cerr)
+		}
+	}
+	if q.letterTriedStmt != nil {
+		if cerr := q.letterTriedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing letterTriedStmt: %w", cerr)
 		}
 	}
 	if q.makePlainStmt != nil {
@@ -1421,6 +1496,11 @@ func (q *Queries) Close() error {
 	if q.setUserPersonStmt != nil {
 		if cerr := q.setUserPersonStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing setUserPersonStmt: %w", cerr)
+		}
+	}
+	if q.stopReaderStmt != nil {
+		if cerr := q.stopReaderStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing stopReaderStmt: %w", cerr)
 		}
 	}
 	if q.switchFeedOffStmt != nil {
@@ -1547,6 +1627,7 @@ type Queries struct {
 	deleteManyAtDoorStmt      *sql.Stmt
 	deleteOldAtDoorStmt       *sql.Stmt
 	deleteOldFamiliarStmt     *sql.Stmt
+	deleteOldLettersStmt      *sql.Stmt
 	deleteOldLimitsStmt       *sql.Stmt
 	deleteSessionStmt         *sql.Stmt
 	deleteSignInStmt          *sql.Stmt
@@ -1594,6 +1675,7 @@ type Queries struct {
 	getLatestClosingStmt      *sql.Stmt
 	getLatestLadderStmt       *sql.Stmt
 	getLatestReportStmt       *sql.Stmt
+	getLettersStmt            *sql.Stmt
 	getLimitsStmt             *sql.Stmt
 	getLinkStmt               *sql.Stmt
 	getLinkByTokenStmt        *sql.Stmt
@@ -1619,6 +1701,9 @@ type Queries struct {
 	getPracticesStmt          *sql.Stmt
 	getPractisedStmt          *sql.Stmt
 	getPractisedOneStmt       *sql.Stmt
+	getReaderByStopStmt       *sql.Stmt
+	getReadersStmt            *sql.Stmt
+	getReadersToldStmt        *sql.Stmt
 	getRecordStmt             *sql.Stmt
 	getRehearsalsStmt         *sql.Stmt
 	getRemovedBeforeStmt      *sql.Stmt
@@ -1647,6 +1732,7 @@ type Queries struct {
 	getVisitedByStmt          *sql.Stmt
 	getVisitsStmt             *sql.Stmt
 	getVisitsOfHorseStmt      *sql.Stmt
+	getWaitingLettersStmt     *sql.Stmt
 	getYardStmt               *sql.Stmt
 	getYardOfCaseStmt         *sql.Stmt
 	getYardOfHorseStmt        *sql.Stmt
@@ -1668,6 +1754,7 @@ type Queries struct {
 	insertIncidentStmt        *sql.Stmt
 	insertInvitationStmt      *sql.Stmt
 	insertLadderStmt          *sql.Stmt
+	insertLetterStmt          *sql.Stmt
 	insertLinkStmt            *sql.Stmt
 	insertMarkStmt            *sql.Stmt
 	insertOwnershipStmt       *sql.Stmt
@@ -1676,6 +1763,7 @@ type Queries struct {
 	insertPlanStmt            *sql.Stmt
 	insertPracticeStmt        *sql.Stmt
 	insertPractisedStmt       *sql.Stmt
+	insertReaderStmt          *sql.Stmt
 	insertRehearsalStmt       *sql.Stmt
 	insertReportStmt          *sql.Stmt
 	insertResumedStmt         *sql.Stmt
@@ -1688,6 +1776,7 @@ type Queries struct {
 	insertVisitedStmt         *sql.Stmt
 	insertYardStmt            *sql.Stmt
 	keepHistoryStmt           *sql.Stmt
+	letterTriedStmt           *sql.Stmt
 	makePlainStmt             *sql.Stmt
 	placeVisitStmt            *sql.Stmt
 	placeYardStmt             *sql.Stmt
@@ -1701,6 +1790,7 @@ type Queries struct {
 	setPasswordStmt           *sql.Stmt
 	setUserActiveStmt         *sql.Stmt
 	setUserPersonStmt         *sql.Stmt
+	stopReaderStmt            *sql.Stmt
 	switchFeedOffStmt         *sql.Stmt
 	switchLinkOffStmt         *sql.Stmt
 	touchStmt                 *sql.Stmt
@@ -1736,6 +1826,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		deleteManyAtDoorStmt:      q.deleteManyAtDoorStmt,
 		deleteOldAtDoorStmt:       q.deleteOldAtDoorStmt,
 		deleteOldFamiliarStmt:     q.deleteOldFamiliarStmt,
+		deleteOldLettersStmt:      q.deleteOldLettersStmt,
 		deleteOldLimitsStmt:       q.deleteOldLimitsStmt,
 		deleteSessionStmt:         q.deleteSessionStmt,
 		deleteSignInStmt:          q.deleteSignInStmt,
@@ -1783,6 +1874,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getLatestClosingStmt:      q.getLatestClosingStmt,
 		getLatestLadderStmt:       q.getLatestLadderStmt,
 		getLatestReportStmt:       q.getLatestReportStmt,
+		getLettersStmt:            q.getLettersStmt,
 		getLimitsStmt:             q.getLimitsStmt,
 		getLinkStmt:               q.getLinkStmt,
 		getLinkByTokenStmt:        q.getLinkByTokenStmt,
@@ -1808,6 +1900,9 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getPracticesStmt:          q.getPracticesStmt,
 		getPractisedStmt:          q.getPractisedStmt,
 		getPractisedOneStmt:       q.getPractisedOneStmt,
+		getReaderByStopStmt:       q.getReaderByStopStmt,
+		getReadersStmt:            q.getReadersStmt,
+		getReadersToldStmt:        q.getReadersToldStmt,
 		getRecordStmt:             q.getRecordStmt,
 		getRehearsalsStmt:         q.getRehearsalsStmt,
 		getRemovedBeforeStmt:      q.getRemovedBeforeStmt,
@@ -1836,6 +1931,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getVisitedByStmt:          q.getVisitedByStmt,
 		getVisitsStmt:             q.getVisitsStmt,
 		getVisitsOfHorseStmt:      q.getVisitsOfHorseStmt,
+		getWaitingLettersStmt:     q.getWaitingLettersStmt,
 		getYardStmt:               q.getYardStmt,
 		getYardOfCaseStmt:         q.getYardOfCaseStmt,
 		getYardOfHorseStmt:        q.getYardOfHorseStmt,
@@ -1857,6 +1953,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertIncidentStmt:        q.insertIncidentStmt,
 		insertInvitationStmt:      q.insertInvitationStmt,
 		insertLadderStmt:          q.insertLadderStmt,
+		insertLetterStmt:          q.insertLetterStmt,
 		insertLinkStmt:            q.insertLinkStmt,
 		insertMarkStmt:            q.insertMarkStmt,
 		insertOwnershipStmt:       q.insertOwnershipStmt,
@@ -1865,6 +1962,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertPlanStmt:            q.insertPlanStmt,
 		insertPracticeStmt:        q.insertPracticeStmt,
 		insertPractisedStmt:       q.insertPractisedStmt,
+		insertReaderStmt:          q.insertReaderStmt,
 		insertRehearsalStmt:       q.insertRehearsalStmt,
 		insertReportStmt:          q.insertReportStmt,
 		insertResumedStmt:         q.insertResumedStmt,
@@ -1877,6 +1975,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertVisitedStmt:         q.insertVisitedStmt,
 		insertYardStmt:            q.insertYardStmt,
 		keepHistoryStmt:           q.keepHistoryStmt,
+		letterTriedStmt:           q.letterTriedStmt,
 		makePlainStmt:             q.makePlainStmt,
 		placeVisitStmt:            q.placeVisitStmt,
 		placeYardStmt:             q.placeYardStmt,
@@ -1890,6 +1989,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		setPasswordStmt:           q.setPasswordStmt,
 		setUserActiveStmt:         q.setUserActiveStmt,
 		setUserPersonStmt:         q.setUserPersonStmt,
+		stopReaderStmt:            q.stopReaderStmt,
 		switchFeedOffStmt:         q.switchFeedOffStmt,
 		switchLinkOffStmt:         q.switchLinkOffStmt,
 		touchStmt:                 q.touchStmt,

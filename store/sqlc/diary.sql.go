@@ -185,7 +185,7 @@ func (q *Queries) GetDrives(ctx context.Context, practiceID string) ([]GetDrives
 }
 
 const getInWork = `-- name: GetInWork :many
-SELECT h.id, h.name, EXISTS (
+SELECT h.id, h.name, h.yard_id, EXISTS (
     SELECT 1 FROM visited AS t CROSS JOIN visits AS v ON v.practice_id = t.practice_id AND v.id = t.visit_id
     WHERE t.practice_id = h.practice_id AND t.horse_id = h.id AND v.on_date >= ?1 AND v.cancelled = ''
   ) AS planned
@@ -202,6 +202,7 @@ type GetInWorkParams struct {
 type GetInWorkRow struct {
 	ID      string
 	Name    string
+	YardID  sql.NullString
 	Planned bool
 }
 
@@ -215,7 +216,12 @@ func (q *Queries) GetInWork(ctx context.Context, arg GetInWorkParams) ([]GetInWo
 	items := []GetInWorkRow{}
 	for rows.Next() {
 		var i GetInWorkRow
-		if err := rows.Scan(&i.ID, &i.Name, &i.Planned); err != nil {
+		if err := rows.Scan(
+			&i.ID,
+			&i.Name,
+			&i.YardID,
+			&i.Planned,
+		); err != nil {
 			return nil, err
 		}
 		items = append(items, i)

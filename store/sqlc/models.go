@@ -208,6 +208,23 @@ type Ladder struct {
 	SavedAt        int64
 }
 
+type Letter struct {
+	ID         string
+	PracticeID string
+	ReaderID   string
+	OnDate     string
+	Name       string
+	Address    string
+	Subject    string
+	Body       string
+	Calendar   string
+	MadeAt     int64
+	Tries      int64
+	NextAt     sql.NullInt64
+	SentAt     sql.NullInt64
+	Failed     string
+}
+
 type Limit struct {
 	Key    []byte
 	FullAt int64
@@ -323,6 +340,17 @@ type Practised struct {
 	OnDate     string
 	Doc        string
 	ReceivedAt int64
+}
+
+type Reader struct {
+	ID         string
+	PracticeID string
+	UserID     sql.NullString
+	PersonID   sql.NullString
+	StopToken  string
+	AgreedAt   int64
+	NotedBy    string
+	StoppedAt  sql.NullInt64
 }
 
 type Rehearsal struct {

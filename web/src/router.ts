@@ -141,6 +141,7 @@ export const router = createRouter({
     { path: '/day', component: () => import('./views/day/DayView.vue'), meta: { title: 'Day' } },
     { path: '/diary', component: () => import('./views/diary/DiaryView.vue'), meta: { title: 'Diary' } },
     { path: '/diary/roads', component: () => import('./views/diary/RoadsView.vue'), meta: { title: 'Roads' } },
+    { path: '/diary/letters', component: () => import('./views/diary/LettersView.vue'), meta: { title: 'Letters' } },
     { path: '/people', component: () => import('./views/people/PeopleView.vue'), meta: { title: 'People' } },
     { path: '/:rest(.*)', component: () => import('./views/NowhereView.vue'), meta: { title: 'Not here' } },
   ],

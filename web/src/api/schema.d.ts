@@ -860,6 +860,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who gets letters in the evening, tonight's, and those that were written */
+        get: operations["letters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/readers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note that somebody gets letters */
+        post: operations["addReader"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/readers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Stop somebody's letters */
+        delete: operations["stopReader"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/stop/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Asks whether letters are to stop */
+        get: operations["stopPage"];
+        put?: never;
+        /** Stop the letters that this address belongs to */
+        post: operations["stopLetters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/tonight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write this evening's letters now */
+        post: operations["writeLetters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/links/{id}": {
         parameters: {
             query?: never;
@@ -1601,6 +1687,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/tell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who is to be told of a visit, each with the message */
+        get: operations["tellVisit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/visit.ics": {
         parameters: {
             query?: never;
@@ -1682,6 +1785,12 @@ export interface components {
         };
         ActiveInputBody: {
             active: boolean;
+        };
+        Addressable: {
+            /** @description absent: none is known */
+            email?: string;
+            id: string;
+            name: string;
         };
         AlternativeWay: {
             /**
@@ -3387,6 +3496,8 @@ export interface components {
             referrals: components["schemas"]["AssessReferral"][];
             /** @description risk points and the care they ask for */
             risk: components["schemas"]["AssessRisk"];
+            /** @description care that comes round */
+            rounds: components["schemas"]["AssessRound"][];
             /** @description what holds for each of them alike, to be said once */
             shared: components["schemas"]["AssessShared"];
             /** @description what nobody does until it is cleared */
@@ -3407,6 +3518,25 @@ export interface components {
              * @description all points together
              */
             points: number;
+        };
+        AssessRound: {
+            /**
+             * Format: date
+             * @description when it is due again
+             */
+            due: string;
+            /**
+             * @description what comes round
+             * @enum {string}
+             */
+            kind: "teeth" | "hooves" | "saddle" | "gelding";
+            /**
+             * Format: date
+             * @description when it was done last
+             */
+            last: string;
+            /** @description the same, as a sentence */
+            says: components["schemas"]["PhraseMessage"];
         };
         AssessRun: {
             /**
@@ -4391,6 +4521,8 @@ export interface components {
             from: string;
             /** @description all that are in work */
             horses: components["schemas"]["DiaryHorse"][];
+            /** @description name of the yard or person whose diary alone it is */
+            only?: string;
             /** @description who may do a visit */
             people: components["schemas"]["HorseRef"][];
             /** Format: date */
@@ -4545,13 +4677,63 @@ export interface components {
         Due: {
             horse: string;
             /** @enum {string} */
-            kind: "recheck" | "referral" | "deadline";
+            kind: "recheck" | "round" | "referral" | "deadline";
             /** @description its day has passed, and it is not done: it stands on today */
             late?: boolean;
             name: string;
             /** Format: date */
             on: string;
             says: components["schemas"]["PhraseMessage"];
+        };
+        EveningLetter: {
+            address: string;
+            body: string;
+            /** @description why the newest try failed */
+            failed?: string;
+            id: string;
+            /**
+             * Format: int64
+             * @description ms
+             */
+            made_at: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description when it is tried next, ms
+             */
+            next_at?: number;
+            /** Format: date */
+            on: string;
+            /**
+             * Format: int64
+             * @description ms
+             */
+            sent_at?: number;
+            subject: string;
+            /** Format: int64 */
+            tries?: number;
+            /** @description the visits go with it, for a calendar */
+            visits?: boolean;
+        };
+        EveningLetters: {
+            /** @description people who get none */
+            could: components["schemas"]["Addressable"][];
+            /**
+             * Format: int64
+             * @description of the practice's day, from which they are written
+             */
+            hour: number;
+            /** @description the caller gets them */
+            me: boolean;
+            /** @description they are written at all */
+            on: boolean;
+            readers: components["schemas"]["LetterReader"][];
+            /** @description they go by mail; else they are kept for reading */
+            sent: boolean;
+            /** @description what would be written now, for who was not told yet this evening */
+            tonight: components["schemas"]["LetterPreview"][];
+            /** @description the newest first */
+            written: components["schemas"]["EveningLetter"][];
         };
         FaceChoice: {
             /** Format: int64 */
@@ -5144,6 +5326,24 @@ export interface components {
             /** @description what they are */
             who: string;
             yard: string;
+        };
+        LetterPreview: {
+            body: string;
+            name: string;
+            subject: string;
+        };
+        LetterReader: {
+            /**
+             * Format: int64
+             * @description ms
+             */
+            agreed_at: number;
+            email: string;
+            id: string;
+            name: string;
+            noted_by: string;
+            /** @description an owner or another, who agreed */
+            person?: boolean;
         };
         Link: {
             /**
@@ -6957,6 +7157,12 @@ export interface components {
             points: components["schemas"]["TrendPoint"][];
             /** @description then and now */
             says: components["schemas"]["PhraseMessage"];
+        };
+        ReaderInputBody: {
+            /** @description the person said yes to it */
+            agreed?: boolean;
+            /** @description id; empty: the caller */
+            person?: string;
         };
         Receiver: {
             id: string;
@@ -9518,6 +9724,10 @@ export interface operations {
                 from?: string;
                 /** @description how many */
                 days?: number;
+                /** @description id: only what is of that yard */
+                yard?: string;
+                /** @description id: only what is of that person's horses */
+                person?: string;
             };
             header?: never;
             path?: never;
@@ -11360,6 +11570,306 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnLadder"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    letters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningLetters"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addReader: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReaderInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningLetters"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopReader: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningLetters"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    "Referrer-Policy"?: string;
+                    "X-Robots-Tag"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopLetters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    "Referrer-Policy"?: string;
+                    "X-Robots-Tag"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    writeLetters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveningLetters"];
                 };
             };
             /** @description Unauthorized */
@@ -14010,6 +14520,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Cancelled"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tellVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tell"][];
                 };
             };
             /** @description Unauthorized */

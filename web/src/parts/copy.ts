@@ -12,10 +12,11 @@ export async function copied(text: string): Promise<string> {
 /** Where the phone can pass a text on to whom it is for. */
 export const shares = typeof navigator.share === 'function'
 
-/** Passes a text on by the phone's own sheet, else copies it; says what was done, where
- * that is not seen. */
-export async function passedOn(text: string): Promise<string> {
+/** Passes a text on by the phone's own sheet, with a file where the phone takes it, else
+ * copies it; says what was done, where that is not seen. */
+export async function passedOn(text: string, file?: File): Promise<string> {
   if (!shares) return copied(text)
-  await navigator.share({ text }).catch(() => undefined) // closed without choosing
+  const whole = file && navigator.canShare({ text, files: [file] }) ? { text, files: [file] } : { text }
+  await navigator.share(whole).catch(() => undefined) // closed without choosing
   return ''
 }

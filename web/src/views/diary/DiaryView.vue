@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The diary: leaves of a paper diary side by side, weeks as rows of days. Ink is
 // agreed, pencil is proposed. A clash is shown; nothing is moved but by hand.
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { api, told } from '../../api/client'
 import type { Schemas } from '../../api/types'
@@ -19,9 +19,25 @@ type Visit = Schemas['Booked']
 
 const weeks = 3
 const route = useRoute()
-const from = ref(monday(typeof route.query.on === 'string' ? route.query.on : localDate(Date.now())))
+const one = (name: string) => (typeof route.query[name] === 'string' ? route.query[name] : undefined)
+const from = ref(monday(one('on') ?? localDate(Date.now())))
 const { data, trouble, at, load } = useLoad(() =>
-  told(api.GET('/api/diary', { params: { query: { from: from.value, days: 7 * weeks } } })),
+  told(
+    api.GET('/api/diary', { params: { query: { from: from.value, days: 7 * weeks, yard: one('yard'), person: one('person') } } }),
+  ),
+)
+watch(() => [route.query.yard, route.query.person], load)
+
+// Where the weeks lie one below the other, the diary opens at today.
+const leavesBox = useTemplateRef('leaves')
+watch(
+  data,
+  async () => {
+    await nextTick()
+    const box = leavesBox.value
+    if (box && getComputedStyle(box).gridTemplateColumns.split(' ').length === 1) box.querySelector('.day.now')?.scrollIntoView()
+  },
+  { once: true },
 )
 const editing = ref<{ visit?: Visit; on?: string; horse?: string }>()
 const cancelled = ref<Schemas['Cancelled']>()
@@ -94,6 +110,9 @@ useKeys([
     <header class="page-head">
       <h1>Diary</h1>
       <div class="facts">
+        <p v-if="data?.only">
+          Only <b>{{ data.only }}</b>. <RouterLink to="/diary">Show all</RouterLink>
+        </p>
         <p>{{ says }}</p>
         <p v-if="said" role="status" class="small">{{ said }}</p>
       </div>
@@ -119,7 +138,7 @@ useKeys([
           @done="done"
           @leave="editing = undefined"
         />
-        <div class="leaves">
+        <div ref="leaves" class="leaves">
           <DiaryWeek
             v-for="w in leaves"
             :key="w[0]?.on"
@@ -147,6 +166,7 @@ useKeys([
             >.
           </p>
           <p><RouterLink to="/diary/roads">Roads, rounds, calendars, and how the day begins</RouterLink></p>
+          <p><RouterLink to="/diary/letters">Letters of the evening</RouterLink></p>
         </footer>
       </template>
     </PageState>

@@ -9,6 +9,7 @@ import { useSend } from '../../api/use'
 import FieldRow from '../../parts/FieldRow.vue'
 import StaleNote from '../../parts/StaleNote.vue'
 import WrongNote from '../../parts/WrongNote.vue'
+import TellList from './TellList.vue'
 import { localDate, longDate } from '../../words'
 
 type Visit = Schemas['Booked']
@@ -35,6 +36,7 @@ const proposed = ref<Schemas['OfHorse']>()
 const version = ref(visit?.version ?? 0)
 const reason = ref('')
 const cancelling = ref(false)
+const tell = ref<Schemas['Tell'][]>()
 const sending = useSend()
 const wrong = (field: string) => sending.trouble.value?.fields[field]
 const more = computed(() => visit?.horses.slice(1) ?? [])
@@ -77,6 +79,11 @@ async function keep() {
       : told(api.POST('/api/visits', { body: body() })),
   )
   if (kept) emit('done')
+}
+
+async function ready() {
+  if (!visit) return
+  tell.value = await sending.send(() => told(api.GET('/api/visits/{id}/tell', { params: { path: { id: visit.id } } })))
 }
 
 async function cancel() {
@@ -157,9 +164,10 @@ const differences = computed(() =>
       }}</ElButton>
       <ElButton @click="emit('leave')">Leave it</ElButton>
       <RouterLink v-if="visit?.horses[0]" :to="`/horses/${visit.horses[0].id}`">To {{ visit.horses[0].name }}</RouterLink>
-      <a v-if="visit" :href="`/api/visits/${visit.id}/visit.ics`" download>For another calendar</a>
+      <ElButton v-if="visit && !visit.cancelled && !tell" link @click="ready">Tell the owner</ElButton>
       <ElButton v-if="visit && !visit.cancelled && !cancelling" link @click="cancelling = true">Cancel the visit</ElButton>
     </div>
+    <TellList v-if="visit && tell" :visit="visit.id" :tell="tell" />
     <div v-if="cancelling" class="stack">
       <FieldRow v-slot="f" label="Why it is cancelled" hint="The owner reads it" :wrong="wrong('reason')">
         <ElInput :id="f.id" v-model="reason" maxlength="300" :aria-describedby="f.describedby" />

@@ -73,6 +73,11 @@ async function done() {
                   <a v-if="p.email" :href="`mailto:${p.email}`" class="mail">{{ p.email }}</a>
                 </p>
                 <p v-if="p.note" class="quiet">{{ p.note }}</p>
+                <p v-if="g === groups[0]">
+                  <RouterLink :to="{ path: '/diary', query: { person: p.id } }"
+                    >Visits<span class="visually-hidden"> to the horses of {{ p.name }}</span></RouterLink
+                  >
+                </p>
               </div>
               <ElButton link @click="editing = p"
                 >change<span class="visually-hidden"> {{ p.name }}</span></ElButton

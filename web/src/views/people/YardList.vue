@@ -43,6 +43,11 @@ async function done() {
               <b>{{ y.name }}</b> <a v-if="y.phone" :href="dial(y.phone)">{{ y.phone }}</a>
             </p>
             <p class="quiet">{{ y.address || 'no address written down' }}</p>
+            <p>
+              <RouterLink :to="{ path: '/diary', query: { yard: y.id } }"
+                >Its visits<span class="visually-hidden"> at {{ y.name }}</span></RouterLink
+              >
+            </p>
           </div>
           <ElButton link @click="editing = y"
             >change<span class="visually-hidden"> {{ y.name }}</span></ElButton
