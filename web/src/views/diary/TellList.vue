@@ -27,8 +27,7 @@ async function send(text: string) {
   <ul class="stack">
     <li v-for="t in tell" :key="t.name">
       <p>
-        <b>{{ t.name }}</b
-        >{{ ' ' }}
+        <b>{{ t.name }}</b>{{ ' ' }}
         <a v-if="t.phone" :href="dial(t.phone)">{{ t.phone }}</a>
       </p>
       <p>{{ t.message }}</p>
