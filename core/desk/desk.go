@@ -319,7 +319,7 @@ type WalkAsked struct {
 type Walked struct {
 	State *outing.State   `json:"state,omitempty" doc:"absent: nobody has set off"`
 	Next  *outing.Advised `json:"next,omitempty"`
-	Rep   *track.Rep      `json:"rep,omitempty" doc:"to be logged, where the step at work is one of the way home"`
+	Reps  []track.Rep     `json:"reps,omitempty" doc:"to be logged, where the step at work is one of the way home, or of places that are passed"`
 }
 
 func (d *Desk) walk(in WalkAsked) (Walked, error) {
@@ -336,9 +336,11 @@ func (d *Desk) walk(in WalkAsked) (Walked, error) {
 		w.Next = &next
 		at := d.running.At()
 		step, _ := d.running.Catalog().Step(at.Step)
-		if step.Is(catalog.WalkedHome) {
-			rep := s.Result().Rep(at, step.Is(catalog.CalmStops))
-			w.Rep = &rep
+		switch {
+		case step.Is(catalog.WalkedHome):
+			w.Reps = []track.Rep{s.Result().Rep(at, step.Is(catalog.CalmStops))}
+		case step.Is(catalog.PassesSpots):
+			w.Reps = s.Result().Passed(at)
 		}
 	}
 	d.book.Tell(&w)

@@ -210,8 +210,8 @@ func TestAnOutingAtTheDesk(t *testing.T) {
 	press(130, track.Moving, nil)
 	press(190, track.AtHome, nil)
 	call("walk", WalkAsked{Before: 1, Now: 500_000}, &w)
-	require.NotNil(t, w.Rep)
-	assert.Equal(t, horse.Accepted, w.Rep.Answer)
-	assert.Equal(t, "home.near", w.Rep.Step)
+	require.Len(t, w.Reps, 1)
+	assert.Equal(t, horse.Accepted, w.Reps[0].Answer)
+	assert.Equal(t, "home.near", w.Reps[0].Step)
 	assert.Contains(t, w.Next.Why.Text, "A quarter further")
 }

@@ -319,6 +319,20 @@ func TestAnOutingCountsAsAnAnswer(t *testing.T) {
 	}
 }
 
+// On a step of named places each pass is an answer, by its direction.
+func TestPassesAreAnswers(t *testing.T) {
+	ask := horse.Ask{Step: "away.far"}
+	out, home := horse.Heading{}.All()[0], horse.Heading{}.All()[1]
+	r := Result{Highest: 1, Whole: true, Spots: []Spot{{Name: "the mill", Heading: out}, {Name: "the mill", Heading: home, Tries: 2}}}
+	reps := r.Passed(ask)
+	require.Len(t, reps, 2)
+	assert.Equal(t, []any{horse.Accepted, "the mill", out, 0}, []any{reps[0].Answer, reps[0].Spot, reps[0].Heading, reps[0].Drawn})
+	assert.Equal(t, []any{horse.Try, home, 2}, []any{reps[1].Answer, reps[1].Heading, reps[1].Drawn})
+	r.Ways = []horse.WayOut{horse.Reared}
+	assert.Equal(t, horse.Refused, r.Passed(ask)[0].Answer)
+	assert.Empty(t, Result{Whole: true}.Passed(ask), "what was not passed is no answer")
+}
+
 func BenchmarkThePlanOfAnOuting(b *testing.B) {
 	for b.Loop() {
 		PlanOf(track.Road{Minutes: 12, Metres: 900, Moving: 10}, 3)

@@ -278,6 +278,24 @@ func (r Result) Rep(ask horse.Ask, calm bool) track.Rep {
 	return rep
 }
 
+// Passed is what an outing counts as on a step whose pass marks are named places: an
+// answer for each pass, accepted where it did not try to turn to it, a try where it did;
+// each refused where the outing was dangerous.
+func (r Result) Passed(ask horse.Ask) []track.Rep {
+	list := make([]track.Rep, 0, len(r.Spots))
+	for _, s := range r.Spots {
+		rep := track.Rep{Ask: ask, Answer: horse.Accepted, Arousal: horse.ArousalOf(r.Highest), EndedBy: horse.ByHandler, Spot: s.Name, Heading: s.Heading, Drawn: s.Tries}
+		switch {
+		case r.dangerous():
+			rep.Answer, rep.WaysOut = horse.Refused, r.Ways
+		case s.Tries > 0:
+			rep.Answer = horse.Try
+		}
+		list = append(list, rep)
+	}
+	return list
+}
+
 // Told is an outing as a sentence has it: minutes of the way out and home, at how many
 // stops it stood, of how many.
 func (r Result) Told() phrase.Args {

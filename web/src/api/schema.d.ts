@@ -4508,8 +4508,8 @@ export interface components {
         };
         DeskWalked: {
             next?: components["schemas"]["OutingAdvised"];
-            /** @description to be logged, where the step at work is one of the way home */
-            rep?: components["schemas"]["TrackRep"];
+            /** @description to be logged, where the step at work is one of the way home, or of places that are passed */
+            reps?: components["schemas"]["TrackRep"][];
             /** @description absent: nobody has set off */
             state?: components["schemas"]["OutingState"];
         };

@@ -94,7 +94,7 @@ test('at home what the outing counts as is logged once, where it counts at all',
   await walk.home()
   expect(logged).toEqual([])
   await vi.advanceTimersByTimeAsync(750)
-  told = { state: state({ phase: 'home' }), rep: { step: 'home.near' } }
+  told = { state: state({ phase: 'home' }), reps: [{ step: 'home.near' }] }
   await walk.home()
   expect(logged).toEqual([{ kind: 'rep', rep: { step: 'home.near' } }])
 })

@@ -64,8 +64,7 @@ export function useWalk(arena: Arena, before: () => number) {
   async function home() {
     await press('home')
     await look()
-    const rep = told.value?.rep
-    if (rep) await arena.log({ kind: 'rep', rep })
+    for (const rep of told.value?.reps ?? []) await arena.log({ kind: 'rep', rep })
     await look()
   }
 
