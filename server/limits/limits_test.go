@@ -70,6 +70,7 @@ func TestFindingByAToken(t *testing.T) {
 
 func Example() {
 	two := Limit{Burst: 2, Period: time.Minute}
-	fmt.Println(two.Of("sign-in", "a") == two.Of("sign-in", "a"), two.Of("sign-in", "a") == two.Of("sign-in", "b"))
+	first, again, other := two.Of("sign-in", "a"), two.Of("sign-in", "a"), two.Of("sign-in", "b")
+	fmt.Println(first == again, first == other)
 	// Output: true false
 }

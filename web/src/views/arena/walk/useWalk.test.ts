@@ -16,7 +16,7 @@ const state = (change: object) => ({
   ...change,
 })
 
-let told: { state?: object; rep?: object }
+let told: { state?: object; reps?: object[] }
 let pressed: string[]
 let logged: object[]
 let scope: EffectScope
