@@ -15,7 +15,7 @@ import (
 
 // floor gives each room its height; an import may only point down.
 var floor = map[string]int{
-	"core/horse": 0, "core/phrase": 0, "core/trend": 1, "core/phrase/aloud": 1, "core/catalog": 1, "core/trailer": 1, "core/catalog/yaml": 2,
+	"core/horse": 0, "core/phrase": 0, "core/trend": 1, "core/gait": 1, "core/phrase/aloud": 1, "core/catalog": 1, "core/trailer": 1, "core/catalog/yaml": 2,
 	"core/track": 2, "core/assess": 2, "core/arena": 4, "core/outing": 3, "core/desk": 5, "core/diary": 2, "core/history": 5, "core/clearance": 6, "core/homework": 7, "core/progress": 6, "core/plan": 7,
 	"core/attention": 8, "core/headline": 8, "core/judging": 8, "core/outlook": 9, "core/briefing": 9, "core/snag": 9, "core/alternative": 10,
 	"core/casefile": 11, "core/report": 11,

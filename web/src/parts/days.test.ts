@@ -12,6 +12,6 @@ test('days are counted over months and changes of the clocks', () => {
 test('a week and a drive are told in words', () => {
   expect(spanOf('2026-11-23')).toBe('23 to 29 November')
   expect(spanOf('2026-11-30')).toBe('30 November to 6 December')
-  expect(driven(52)).toBe('52 min')
-  expect(driven(103)).toBe('1 h 43')
+  expect(driven(52)).toBe('52\u00a0min')
+  expect(driven(103)).toBe('1\u00a0h\u00a043')
 })
