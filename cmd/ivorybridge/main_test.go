@@ -48,7 +48,7 @@ func TestTheExampleOfTheRulesAnswersAsDocumented(t *testing.T) {
 	out, err = command(t, docs(t, "assess.json"), "rules", "assess")
 	require.NoError(t, err)
 	assert.JSONEq(t, docs(t, "assessed.json"), out)
-	for in, want := range map[string]string{"plan": "planned", "forecast": "forecasted", "progress": "progressed"} {
+	for in, want := range map[string]string{"plan": "planned", "forecast": "forecasted", "progress": "progressed", "footfall": "footfalls"} {
 		out, err = command(t, docs(t, in+".json"), "rules", in)
 		require.NoError(t, err)
 		assert.JSONEq(t, docs(t, want+".json"), out, in)

@@ -21,6 +21,7 @@ import (
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/desk"
+	"ivorybridge/core/gait"
 	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
@@ -41,6 +42,7 @@ func rulebook() map[string]question {
 		"assess":   {assessRules, reflect.TypeFor[assessDocument](), reflect.TypeFor[assess.Result]()},
 		"plan":     {planRules, reflect.TypeFor[planDocument](), reflect.TypeFor[planned]()},
 		"progress": {progressRules, reflect.TypeFor[progressDocument](), reflect.TypeFor[progress.Numbers]()},
+		"footfall": {footfallRules, reflect.TypeFor[footfallDocument](), reflect.TypeFor[gait.Result]()},
 		"forecast": {forecastRules, reflect.TypeFor[forecastDocument](), reflect.TypeFor[plan.Forecast]()},
 	}
 }
@@ -253,6 +255,25 @@ func forecastRules(_ *catalog.Catalog, dec *json.Decoder) (any, error) {
 		return nil, err
 	}
 	answer := plan.Foresee(doc.Work)
+	phrase.English(doc.Words).Tell(&answer)
+	return answer, nil
+}
+
+// footfallDocument is the input of rules footfall.
+type footfallDocument struct {
+	gait.Taps
+	Words phrase.Words `json:"words,omitzero" doc:"the reader's words"`
+}
+
+func footfallRules(_ *catalog.Catalog, dec *json.Decoder) (any, error) {
+	var doc footfallDocument
+	if err := decode(dec, &doc); err != nil {
+		return nil, err
+	}
+	answer, err := gait.Time(doc.Taps)
+	if err != nil {
+		return nil, err
+	}
 	phrase.English(doc.Words).Tell(&answer)
 	return answer, nil
 }
