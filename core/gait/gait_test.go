@@ -19,11 +19,8 @@ func made(strides int, length, near, off, hinds float64) Taps {
 	var t Taps
 	for i := range strides + 1 {
 		at := 10 + float64(i)*length
-		for _, l := range []Landing{
-			{NearHind, at}, {NearFore, at + near*length}, {OffHind, at + hinds*length}, {OffFore, at + (hinds+off)*length},
-		} {
-			t.Landings = append(t.Landings, l)
-		}
+		t.Landings = append(t.Landings,
+			Landing{NearHind, at}, Landing{NearFore, at + near*length}, Landing{OffHind, at + hinds*length}, Landing{OffFore, at + (hinds+off)*length})
 	}
 	return t
 }
