@@ -8,7 +8,7 @@ WEB     := $(shell find web/src web/public web/index.html web/o web/vite.config.
 GO      := $(shell find cmd core demo server store web -name '*.go' -o -path 'store/migrations/*' -o -path 'core/*.yaml' -o -path 'core/*.txt')
 STATICCHECK := go tool -modfile=tools/go.mod staticcheck
 
-.PHONY: demo build test format lint types unit fuzz browser bench soak mutate golden landed generate screenshots chromium clean
+.PHONY: demo build test format lint types unit fuzz browser bench soak mutate golden landed generate screenshots films chromium clean
 
 demo: build
 	bin/ivorybridge demo --address $(ADDRESS) --log-level warn $(if $(FRESH),--fresh)
@@ -113,6 +113,10 @@ golden:
 # A small database of each commit that changed the schema, made from the history.
 landed:
 	LANDED=1 go test -count=1 -run ADatabaseOfEachLandedSchema ./store
+
+# The demo's clips, drawn anew.
+films: web/node_modules/.package-lock.json chromium
+	FILMS=$(CURDIR)/demo/films go test -count=1 -run TestDrawFilms ./e2e
 
 screenshots: bin/ivorybridge chromium
 	SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./e2e

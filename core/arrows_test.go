@@ -20,8 +20,8 @@ var floor = map[string]int{
 	"core/attention": 8, "core/headline": 8, "core/judging": 8, "core/outlook": 9, "core/briefing": 9, "core/snag": 9, "core/alternative": 10,
 	"core/casefile": 11, "core/report": 11,
 	"docs": 12, "store": 12, "store/sqlc": 12, "web": 13,
-	"server/api": 13, "server/picture": 13, "server/limits": 13, "server/paper": 13, "server/calendar": 13, "server/owners": 15, "server/cases": 14, "server/people": 14, "server/accounts": 14, "server/horses": 15, "server/assessments": 15, "server/plans": 15,
-	"server/methods": 15, "server/sessions": 15, "server/reports": 15, "server/visits": 15, "server/letters": 16, "server/outings": 15, "server": 17,
+	"server/api": 13, "server/picture": 13, "server/film": 13, "server/limits": 13, "server/paper": 13, "server/calendar": 13, "server/owners": 15, "server/cases": 14, "server/people": 14, "server/accounts": 14, "server/horses": 15, "server/assessments": 15, "server/plans": 15,
+	"server/methods": 15, "server/sessions": 15, "server/reports": 15, "server/visits": 15, "server/letters": 16, "server/clips": 15, "server/outings": 15, "server": 17,
 	"cmd/ivorybridge/describe": 18, "demo": 18, "cmd/ivorybridge": 19, "cmd/corewasm": 19,
 }
 

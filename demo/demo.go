@@ -58,7 +58,10 @@ func Fill(ctx context.Context, db *store.Store, c *catalog.Catalog, now time.Tim
 	if err := f.diary(); err != nil {
 		return err
 	}
-	return f.letters()
+	if err := f.letters(); err != nil {
+		return err
+	}
+	return f.clips()
 }
 
 func (f *filler) id() string {

@@ -33,8 +33,9 @@ func (u *user) places() []place {
 		const away = rows.find((r) => r.name === 'Harvest Lark')
 		const pepper = rows.find((r) => r.name.includes('Pepperdine'))
 		const sessions = await (await fetch('/api/horses/' + moth.id + '/sessions')).json()
+		const clips = await (await fetch('/api/horses/' + away.id + '/clips')).json()
 		const seen = await (await fetch('/api/cases/' + moth.case.id + '/clearance')).json()
-		return JSON.stringify({ horse: moth.id, kase: moth.case.id, owner: seen.persons[0].id, session: sessions.find((s) => s.ended).id, fresh: pepper.id, lame: lame.id, done: done.id, away: away.id })
+		return JSON.stringify({ horse: moth.id, kase: moth.case.id, owner: seen.persons[0].id, session: sessions.find((s) => s.ended).id, fresh: pepper.id, lame: lame.id, done: done.id, away: away.id, clip: clips.list[0].id })
 	}`).Str()
 	require.NoError(u.t, json.Unmarshal([]byte(text), &ids))
 	return []place{
@@ -74,6 +75,9 @@ func (u *user) places() []place {
 		{"day", "/day", "of driving"},
 		{"diary", "/diary", "No visit waits for"},
 		{"roads", "/diary/roads", "Where the yards lie"},
+		{"letters", "/diary/letters", "Who gets them"},
+		{"clips", "/horses/" + ids["away"] + "/clips", "Add a clip"},
+		{"viewer", "/clips/" + ids["clip"], "A stepping pace"},
 		{"people", "/people", "Orla Finch"},
 		{"password", "/password", "Change your password"},
 		{"nowhere", "/no/such/place", "Not here"},
@@ -305,20 +309,17 @@ func TestScreenshots(t *testing.T) {
 		require.NoError(t, err)
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), shot, 0o644))
 	}
-	for _, p := range u.places() {
-		if strings.Contains("caseload horse assessment walk plan progress closing methods report day diary road", p.name) {
+	for _, p := range u.places() { // the viewer is the last of them
+		if strings.Contains("caseload horse assessment walk plan progress closing methods report day diary road viewer", p.name) {
 			u.goes(p.path)
 			u.sees(p.shows)
 			u.MustWaitIdle()
 			keep(p.name)
 		}
 	}
-	u.goes("/horses")
-	u.presses("Copperfield Moth")
-	u.presses("Plan")
-	u.presses("Try it: 4 visits a week.*")
-	u.seesIn(".bar.tried", "became 93 %")
-	keep("forecast")
+	u.MustEval(`() => { document.querySelector('video').currentTime = 2.2 }`)
+	u.sees("frame 133 of 360")
+	keep("viewer")
 	u.MustSetViewport(412, 800, 1, true)
 	u.owners(keep)
 	u.MustSetViewport(1280, 800, 1, false)

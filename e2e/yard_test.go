@@ -7,6 +7,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io/fs"
 	"net"
 	"net/http"
 	"os"
@@ -36,6 +37,7 @@ var (
 	program string
 	browser *rod.Browser
 	filled  []byte // the demo's database, made once
+	films   fs.FS  // and its films
 )
 
 func TestMain(m *testing.M) {
@@ -63,6 +65,7 @@ func run(m *testing.M) int {
 	if filled, err = fill(filepath.Join(dir, "demo.db")); err != nil {
 		panic(err)
 	}
+	films = os.DirFS(filepath.Join(dir, "demo.db.photographs"))
 	l := launcher.New().Bin("/usr/bin/chromium").UserDataDir(filepath.Join(dir, "profile")).Headless(true).NoSandbox(true)
 	for _, flag := range []string{"disable-gpu", "disable-quic", "no-first-run", "disable-background-networking", "disable-component-update", "disable-sync"} {
 		l = l.Set(flagOf(flag))
@@ -104,10 +107,16 @@ type yard struct {
 func demoYard(t *testing.T) *yard {
 	t.Helper()
 	y := &yard{t: t, address: freeAddress(t), database: filepath.Join(t.TempDir(), "demo.db")}
-	require.NoError(t, os.WriteFile(y.database, filled, 0o600))
+	y.lays()
 	t.Cleanup(y.stop)
 	y.start()
 	return y
+}
+
+// lays puts the demo's database and films where the yard has them.
+func (y *yard) lays() {
+	require.NoError(y.t, os.WriteFile(y.database, filled, 0o600))
+	require.NoError(y.t, os.CopyFS(y.database+".photographs", films))
 }
 
 // farYard is a demo yard by a clock of its own, reached through a mast.
@@ -115,7 +124,7 @@ func farYard(t *testing.T) *yard {
 	t.Helper()
 	dir := t.TempDir()
 	y := &yard{t: t, address: freeAddress(t), database: filepath.Join(dir, "demo.db"), clock: &yardClock{filepath.Join(dir, "clock")}}
-	require.NoError(t, os.WriteFile(y.database, filled, 0o600))
+	y.lays()
 	t.Cleanup(y.stop)
 	y.start()
 	y.mast = raise(t, y.address)

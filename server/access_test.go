@@ -52,6 +52,9 @@ var access = map[string]string{
 	"feeds": "nffffyyy", "makeFeed": "nffffyyy", "switchFeedOff": "nffffhyh", "setBusy": "nffffyyy", "calendar": "hhhhhhhh", "visitICS": "nffffyyh",
 	"day": "nffffyyy", "outings": "nffffyyy", "horseOutings": "nffhyyyh", "orderDay": "nffffyyh", "roads": "nffffyyy", "setDrive": "nffffyyh", "placeYard": "nffffyyh", "setMyDay": "nffffyyy",
 	"letters": "nffffyyy", "addReader": "nffffyyy", "stopReader": "nffffyyh", "writeLetters": "nffffyyy", "stopPage": "hhhhhhhh", "stopLetters": "hhhhhhhh",
+	"clips": "nffffyyh", "clip": "nffffyyh", "changeClip": "nffffyyh", "removeClip": "nffffyyh", "markClip": "nffffyyh", "unmarkClip": "nffffhhh", "film": "nffffyyh",
+	"beginClip": "nffffyyy", "seekClip": "nffffhhh", "sendClip": "nffffhhh", "dropClip": "nffffhhh",
+	"beginOwnClip": "hhhhhhhh", "seekOwnClip": "hhhhhhhh", "sendOwnClip": "hhhhhhhh", "dropOwnClip": "hhhhhhhh",
 	"copyLadder": "nfffffyy", "changeLadder": "nfffffyh",
 }
 
@@ -146,6 +149,11 @@ func everything(t *testing.T) (*practice, map[string]string) {
 	p.ask(http.MethodPost, "/api/visits", map[string]any{"horses": []string{horse}, "on": "2026-06-02", "minutes": 45, "agreed": true}).into(&visit)
 	ids["visits"] = visit.Visit.ID
 	ids["feeds"] = made("/api/feeds", map[string]any{})
+	p.agrees()
+	film, id := aFilm(100), uuid.NewString()
+	l := p.line()
+	require.Equal(t, http.StatusNoContent, l.sends(l.begins(id, len(film), nil).Header.Get("Location"), film, len(film)))
+	ids["clips"] = id
 	ids["letters"] = uuid.NewString()
 	require.NoError(t, p.Store.AddReader(context.Background(), lead, store.Reader{ID: ids["letters"], Person: owner, Stop: uuid.NewString()}))
 	ids["near yard"] = made("/api/yards", map[string]any{"name": "Near"})
@@ -204,7 +212,7 @@ func TestWhoMayCallWhat(t *testing.T) {
 					id = ids[op.id]
 				}
 				key := map[string]string{"letter": "back", "tick": "trailer"}[op.id]
-				path := strings.NewReplacer("{id}", id, "{of}", ids["assessments"], "{key}", key, "{person}", ids["handler"], "{part}", "README").Replace(op.path)
+				path := strings.NewReplacer("{id}", id, "{of}", ids["assessments"], "{key}", key, "{person}", ids["handler"], "{part}", "README", "{mark}", uuid.NewString()).Replace(op.path)
 				if op.id == "homework" {
 					path = strings.Replace(path, ids["assessments"], ids["people"], 1)
 				}

@@ -20,6 +20,7 @@ import (
 	"ivorybridge/server/api"
 	"ivorybridge/server/assessments"
 	"ivorybridge/server/cases"
+	"ivorybridge/server/clips"
 	"ivorybridge/server/horses"
 	"ivorybridge/server/letters"
 	"ivorybridge/server/methods"
@@ -49,6 +50,8 @@ type Config struct {
 	DemoUser       string   // address of the user that the sign-in page offers by one button
 	PhotographRoom int64    // for a practice's photographs, in bytes; 0: RoomForPhotographs
 
+	ClipRoom int64 // for a practice's clips, in bytes; 0: clips.RoomForClips
+
 	Letters letters.Config // of an evening, by mail
 }
 
@@ -64,6 +67,7 @@ type Server struct {
 	cases   *cases.Reader
 	horses  *horses.Service
 	letters *letters.Service
+	clips   *clips.Service
 }
 
 // New builds the server and all its operations.
@@ -83,7 +87,9 @@ func New(c Config) (*Server, error) {
 	engine.NoMethod(func(g *gin.Context) { api.WriteProblem(g, http.StatusMethodNotAllowed, "That can't be done here.") })
 	a := api.New(engine, c.Version, api.API{Store: c.Store, Now: c.Now, Log: c.Log, Secure: c.Secure})
 	s.cases = cases.NewReader(a, c.Catalog, c.Version)
-	s.register(a)
+	if err := s.register(a); err != nil {
+		return nil, err
+	}
 	a.Strictly()
 	engine.NoRoute(s.files())
 	s.handler = http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -94,11 +100,11 @@ func New(c Config) (*Server, error) {
 }
 
 // compresses reports whether an answer is compressed as it is sent: those of the
-// API, but for the caseload, which is kept compressed. The front end's files were
-// compressed when they were built.
+// API, but for the caseload, which is kept compressed, and for films, coming and going. The
+// front end's files were compressed when they were built.
 func compresses(g *gin.Context) bool {
 	at := g.Request.URL.Path
-	return strings.HasPrefix(at, "/api/") && at != "/api/caseload" && strings.Contains(g.GetHeader("Accept-Encoding"), "gzip")
+	return strings.HasPrefix(at, "/api/") && at != "/api/caseload" && !strings.HasSuffix(at, "/film") && !strings.Contains(at, "/arriving") && strings.Contains(g.GetHeader("Accept-Encoding"), "gzip")
 }
 
 // ServeHTTP answers one request.
@@ -117,7 +123,7 @@ func (s *Server) HTTP(address string) *http.Server {
 func (s *Server) OpenAPI() ([]byte, error) { return s.cases.Huma.OpenAPI().MarshalJSON() }
 
 // register lets each subject say what can be asked of it.
-func (s *Server) register(a *api.API) {
+func (s *Server) register(a *api.API) (err error) {
 	s.door = accounts.New(a, accounts.Config{DemoUser: s.DemoUser, PublicAddress: s.PublicAddress, Version: s.Version})
 	people.New(a)
 	running := sessions.New(s.cases)
@@ -130,4 +136,6 @@ func (s *Server) register(a *api.API) {
 	diary := visits.New(s.cases)
 	s.letters = letters.New(a, diary, s.Letters)
 	outings.New(s.cases)
+	s.clips, err = clips.New(s.cases, cmp.Or(s.ClipRoom, clips.RoomForClips))
+	return err
 }

@@ -171,7 +171,7 @@ func (p *practice) operations(id string) [][2]string {
 	var list [][2]string
 	for path, methods := range doc.Paths {
 		for method := range methods {
-			list = append(list, [2]string{strings.ToUpper(method), strings.NewReplacer("{id}", id, "{of}", uuid.NewString(), "{key}", "back", "{person}", uuid.NewString()).Replace(path)})
+			list = append(list, [2]string{strings.ToUpper(method), strings.NewReplacer("{id}", id, "{of}", uuid.NewString(), "{key}", "back", "{person}", uuid.NewString(), "{mark}", uuid.NewString()).Replace(path)})
 		}
 	}
 	return list
@@ -218,6 +218,12 @@ func validBody(op [2]string) any {
 		return map[string]any{"horses": []string{uuid.NewString()}, "on": "2026-06-02", "minutes": 45, "agreed": true}
 	case last == "cancel":
 		return map[string]any{"reason": "ice", "version": 1}
+	case strings.HasSuffix(op[1], "/marks") && strings.Contains(op[1], "/clips/"):
+		return map[string]any{"at": 1, "says": "x"}
+	case strings.Contains(op[1], "/arriving"):
+		return nil
+	case strings.Contains(op[1], "/clips/"):
+		return map[string]any{"on": "2026-06-01", "speed": 1, "landings": []any{}, "version": 1}
 	case last == "readers":
 		return map[string]any{"agreed": true}
 	case last == "tonight", strings.Contains(op[1], "/letters/stop/"):

@@ -66,7 +66,7 @@ func (s *Server) LookAfter(ctx context.Context) {
 		})
 	}
 	once := []upkeep{{"folding the histories", fold}, {"looking whether the database is whole", s.Store.Whole}}
-	again := []upkeep{{"tidying the photographs", s.horses.Tidy}, {"reading the caseloads", s.readCaseloads}, {"writing the letters", s.letters.Round}}
+	again := []upkeep{{"tidying the photographs", s.horses.Tidy}, {"tidying the clips", s.clips.Tidy}, {"reading the caseloads", s.readCaseloads}, {"writing the letters", s.letters.Round}}
 	for {
 		once = s.look(ctx, once)
 		s.look(ctx, again)

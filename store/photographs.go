@@ -1,11 +1,13 @@
 package store
 
 import (
+	"bytes"
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
 	"errors"
 	"fmt"
+	"io"
 	"os"
 	"path/filepath"
 	"time"
@@ -71,7 +73,7 @@ func (s *Store) AddPhotograph(ctx context.Context, actor Actor, p Photograph, pi
 		if taken+p.Bytes > room {
 			return ErrNoRoom
 		}
-		if err := keepFile(folder(s.path), p.Hash, picture); err != nil {
+		if err := keepFile(folder(s.path), p.Hash, bytes.NewReader(picture)); err != nil {
 			return err
 		}
 		if err := q.InsertPhotograph(ctx, sqlc.InsertPhotographParams{
@@ -85,7 +87,7 @@ func (s *Store) AddPhotograph(ctx context.Context, actor Actor, p Photograph, pi
 }
 
 // keepFile writes a file whole or not at all, and durably.
-func keepFile(dir, name string, content []byte) error {
+func keepFile(dir, name string, content io.Reader) error {
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return fmt.Errorf("making the folder of the photographs: %w", Placed(err))
 	}
@@ -93,7 +95,7 @@ func keepFile(dir, name string, content []byte) error {
 	if err != nil {
 		return fmt.Errorf("writing a photograph: %w", Placed(err))
 	}
-	_, err = part.Write(content)
+	_, err = io.Copy(part, content)
 	err = errors.Join(err, part.Sync(), part.Close())
 	if err == nil {
 		err = os.Rename(part.Name(), filepath.Join(dir, name))
@@ -190,7 +192,7 @@ func (v View) PictureOf(n NotPlain) ([]byte, error) { return readPicture(folder(
 func (s *Store) MakePlain(ctx context.Context, n NotPlain, p Photograph, picture []byte) error {
 	p.Hash, p.Bytes = hashOf(picture), int64(len(picture))
 	err := s.write(ctx, "making a photograph plain", func(q *sqlc.Queries) error {
-		if err := keepFile(folder(s.path), p.Hash, picture); err != nil {
+		if err := keepFile(folder(s.path), p.Hash, bytes.NewReader(picture)); err != nil {
 			return err
 		}
 		_, err := q.MakePlain(ctx, sqlc.MakePlainParams{
@@ -204,9 +206,12 @@ func (s *Store) MakePlain(ctx context.Context, n NotPlain, p Photograph, picture
 	return s.dropPicture(ctx, n.Hash)
 }
 
-// EraseRemoved erases the files of pictures that were taken out of sight long
+// EraseRemoved erases the files of pictures and clips that were taken out of sight long
 // enough before an instant.
 func (s *Store) EraseRemoved(ctx context.Context, now int64) error {
+	if err := s.eraseClips(ctx, now-ErasedAfter.Milliseconds()-1, now); err != nil {
+		return err
+	}
 	for {
 		gone, err := s.read.GetRemovedBefore(ctx, when(now-ErasedAfter.Milliseconds()))
 		if err != nil || len(gone) == 0 {
@@ -228,7 +233,8 @@ func (s *Store) EraseRemoved(ctx context.Context, now int64) error {
 // dropPicture takes a file away that no row speaks of.
 func (s *Store) dropPicture(ctx context.Context, hash string) error {
 	n, err := s.read.CountPicture(ctx, hash)
-	if err != nil || n > 0 {
+	films, also := s.read.CountFilm(ctx, hash)
+	if err := errors.Join(err, also); err != nil || n+films > 0 {
 		return reading("the photographs", err)
 	}
 	return Placed(removed(filepath.Join(folder(s.path), hash)))
@@ -313,22 +319,42 @@ func copyPictures(ctx context.Context, path, from, to string) (Pictures, error) 
 		}
 	}
 	for _, hash := range hashes {
-		if _, err := readPicture(folder(to), hash); err == nil {
+		if isWhole(folder(to), hash) {
 			continue
 		}
-		picture, err := readPicture(folder(from), hash)
-		if err != nil {
+		if !isWhole(folder(from), hash) {
 			told.Missing++
 			continue
 		}
-		if err := keepFile(folder(to), hash, picture); err != nil {
+		if err := copyFile(folder(from), folder(to), hash); err != nil {
 			return told, err
 		}
 	}
 	return told, nil
 }
 
-// picturesOf lists the pictures that a database speaks of, also one of an earlier
+// isWhole reports whether a file is there and has its hash. A film is not read into memory.
+func isWhole(dir, hash string) bool {
+	f, err := os.Open(filepath.Join(dir, hash))
+	if err != nil {
+		return false
+	}
+	defer func() { _ = f.Close() }() // only read from
+	sum := sha256.New()
+	_, err = io.Copy(sum, f)
+	return err == nil && hex.EncodeToString(sum.Sum(nil)) == hash
+}
+
+func copyFile(from, to, name string) (err error) {
+	f, err := os.Open(filepath.Join(from, name))
+	if err != nil {
+		return fmt.Errorf("copying a file: %w", Placed(err))
+	}
+	defer func() { _ = f.Close() }() // only read from
+	return keepFile(to, name, f)
+}
+
+// picturesOf lists the pictures and films that a database speaks of, also one of an earlier
 // schema.
 func picturesOf(ctx context.Context, path string) (hashes []string, err error) {
 	db, err := connect(path, "_pragma=query_only(1)")
@@ -343,6 +369,13 @@ func picturesOf(ctx context.Context, path string) (hashes []string, err error) {
 	query := "SELECT DISTINCT hash FROM photographs"
 	if erased {
 		query += " WHERE erased_at IS NULL"
+	}
+	var clips bool
+	if err := db.QueryRowContext(ctx, "SELECT count(*) > 0 FROM pragma_table_info('clips')").Scan(&clips); err != nil {
+		return nil, err
+	}
+	if clips {
+		query += " UNION SELECT hash FROM clips WHERE erased_at IS NULL"
 	}
 	rows, err := db.QueryContext(ctx, query)
 	if err != nil {

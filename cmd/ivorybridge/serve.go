@@ -20,6 +20,7 @@ import (
 
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/server"
+	"ivorybridge/server/clips"
 	"ivorybridge/server/letters"
 	"ivorybridge/store"
 	"ivorybridge/web"
@@ -36,6 +37,7 @@ type settings struct {
 	proxies  []string
 	header   string
 	room     int64 // MB
+	clips    int64 // MB
 	demoUser string
 	command  string // serve or demo
 	mail     letters.SMTP
@@ -54,6 +56,7 @@ func (o *settings) flags(cmd *cobra.Command, database string) {
 	f.StringVar(&o.header, "proxy-header", env("IVORYBRIDGE_PROXY_HEADER", "X-Forwarded-For"), "the header in which they tell it; X-Real-IP where they are set to send that")
 	f.IntVar(&o.hour, "letters-hour", 18, "hour of the practice's day from which the letters of the evening are written")
 	f.Int64Var(&o.room, "photograph-room", server.RoomForPhotographs>>20, "room for the photographs of a practice, in MB")
+	f.Int64Var(&o.clips, "clip-room", clips.RoomForClips>>20, "room for the clips of a practice, in MB")
 }
 
 // mailFlags are those of letters that really go: the demo keeps its own.
@@ -135,7 +138,7 @@ func (o *settings) serve(ctx context.Context, out io.Writer) error {
 	s, err := server.New(server.Config{
 		Store: db, Catalog: catalog, Web: files, Now: time.Now, Log: log, Version: build(),
 		Secure: o.cert != "" || strings.HasPrefix(o.public, "https://"), TrustedProxies: o.proxies, ProxyHeader: o.header,
-		PublicAddress: o.public, DemoUser: o.demoUser, PhotographRoom: o.room << 20, Letters: evening,
+		PublicAddress: o.public, DemoUser: o.demoUser, PhotographRoom: o.room << 20, ClipRoom: o.clips << 20, Letters: evening,
 	})
 	if err != nil {
 		return fmt.Errorf("setting up the server: %w", err)

@@ -12,6 +12,7 @@ import (
 
 	"ivorybridge/core/arena"
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/gait"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/outing"
 	"ivorybridge/core/phrase"
@@ -116,7 +117,7 @@ type Document struct {
 var errNothingOpen = errors.New("no session is open here")
 
 // Call answers one question. The names are: catalog, gate, open, add, tell,
-// review, asks, card, advise.
+// review, asks, card, advise, road, walk, footfall.
 func (d *Desk) Call(name string, asked []byte) ([]byte, error) {
 	if name == "catalog" {
 		c, err := catalog.Decode(asked)
@@ -141,6 +142,8 @@ func (d *Desk) Call(name string, asked []byte) ([]byte, error) {
 		return call(asked, d.card)
 	case "review":
 		return call(asked, d.review)
+	case "footfall":
+		return call(asked, d.footfall)
 	case "road":
 		return call(asked, d.road)
 	case "walk":
@@ -307,6 +310,27 @@ func (d *Desk) road(in Laying) (Laid, error) {
 	p := outing.PlanOf(in.Road, in.Before)
 	phrase.English(in.Words).Tell(&p)
 	return Laid{Plan: &p}, nil
+}
+
+// TapsAsked are taps to be timed.
+type TapsAsked struct {
+	gait.Taps
+	Words phrase.Words `json:"words"`
+}
+
+// Timed is what the footfall comes to, or what is wrong with the taps.
+type Timed struct {
+	Result *gait.Result `json:"result,omitempty"`
+	Wrong  string       `json:"wrong,omitempty"`
+}
+
+func (d *Desk) footfall(in TapsAsked) (Timed, error) {
+	r, err := gait.Time(in.Taps)
+	if err != nil {
+		return Timed{Wrong: phrase.Raised(err.Error()) + "."}, nil
+	}
+	phrase.English(in.Words).Tell(&r)
+	return Timed{Result: &r}, nil
 }
 
 // WalkAsked is the open session's outing at a moment.

@@ -12,6 +12,7 @@ import (
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/catalog/yaml"
+	"ivorybridge/core/gait"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/track"
@@ -180,6 +181,13 @@ func TestAnOutingAtTheDesk(t *testing.T) {
 	call("catalog", c, &struct{}{})
 	_, err = d.Call("walk", asJSON(t, WalkAsked{}))
 	require.ErrorIs(t, err, errNothingOpen)
+
+	var timed Timed
+	call("footfall", TapsAsked{Words: phrase.Shipped}, &timed)
+	assert.Equal(t, "Not enough strides: three more of the near hind and three more of the off hind.", timed.Result.Says.Text)
+	timed = Timed{}
+	call("footfall", TapsAsked{Taps: gait.Taps{Speed: 9}, Words: phrase.Shipped}, &timed)
+	assert.Equal(t, "The speed of a clip is between 0 and 8 times the true one.", timed.Wrong)
 
 	var laid Laid
 	call("road", Laying{Road: track.Road{Minutes: 12, Metres: 900, Moving: 10}, Before: 1, Words: phrase.Shipped}, &laid)

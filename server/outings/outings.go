@@ -23,7 +23,7 @@ type Service struct{ *cases.Reader }
 // New registers what can be asked of outings.
 func New(r *cases.Reader) *Service {
 	s := &Service{r}
-	for _, t := range []reflect.Type{reflect.TypeFor[desk.Laying](), reflect.TypeFor[desk.Laid](), reflect.TypeFor[desk.Walked]()} {
+	for _, t := range []reflect.Type{reflect.TypeFor[desk.Laying](), reflect.TypeFor[desk.Laid](), reflect.TypeFor[desk.Walked](), reflect.TypeFor[desk.Timed]()} {
 		s.Huma.OpenAPI().Components.Schemas.Schema(t, true, "") // what the rules on a device say of a walk
 	}
 	api.Operation(s.API, api.Staff, http.MethodGet, "/api/outings", "outings", "The horses that are worked away from the yard", api.AtOnce(s.all))

@@ -33,6 +33,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.countFamiliarStmt, err = db.PrepareContext(ctx, countFamiliar); err != nil {
 		return nil, fmt.Errorf("error preparing query CountFamiliar: %w", err)
 	}
+	if q.countFilmStmt, err = db.PrepareContext(ctx, countFilm); err != nil {
+		return nil, fmt.Errorf("error preparing query CountFilm: %w", err)
+	}
 	if q.countLinkOpenedStmt, err = db.PrepareContext(ctx, countLinkOpened); err != nil {
 		return nil, fmt.Errorf("error preparing query CountLinkOpened: %w", err)
 	}
@@ -47,6 +50,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.deleteBusyStmt, err = db.PrepareContext(ctx, deleteBusy); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteBusy: %w", err)
+	}
+	if q.deleteClipMarkStmt, err = db.PrepareContext(ctx, deleteClipMark); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteClipMark: %w", err)
 	}
 	if q.deleteDriveStmt, err = db.PrepareContext(ctx, deleteDrive); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteDrive: %w", err)
@@ -99,6 +105,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.endSignInStmt, err = db.PrepareContext(ctx, endSignIn); err != nil {
 		return nil, fmt.Errorf("error preparing query EndSignIn: %w", err)
 	}
+	if q.eraseClipStmt, err = db.PrepareContext(ctx, eraseClip); err != nil {
+		return nil, fmt.Errorf("error preparing query EraseClip: %w", err)
+	}
 	if q.erasePhotographStmt, err = db.PrepareContext(ctx, erasePhotograph); err != nil {
 		return nil, fmt.Errorf("error preparing query ErasePhotograph: %w", err)
 	}
@@ -122,6 +131,18 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getChoicesStmt, err = db.PrepareContext(ctx, getChoices); err != nil {
 		return nil, fmt.Errorf("error preparing query GetChoices: %w", err)
+	}
+	if q.getClipStmt, err = db.PrepareContext(ctx, getClip); err != nil {
+		return nil, fmt.Errorf("error preparing query GetClip: %w", err)
+	}
+	if q.getClipMarksStmt, err = db.PrepareContext(ctx, getClipMarks); err != nil {
+		return nil, fmt.Errorf("error preparing query GetClipMarks: %w", err)
+	}
+	if q.getClipsStmt, err = db.PrepareContext(ctx, getClips); err != nil {
+		return nil, fmt.Errorf("error preparing query GetClips: %w", err)
+	}
+	if q.getClipsRemovedBeforeStmt, err = db.PrepareContext(ctx, getClipsRemovedBefore); err != nil {
+		return nil, fmt.Errorf("error preparing query GetClipsRemovedBefore: %w", err)
 	}
 	if q.getConsentOfHorseStmt, err = db.PrepareContext(ctx, getConsentOfHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query GetConsentOfHorse: %w", err)
@@ -312,6 +333,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getResumedStmt, err = db.PrepareContext(ctx, getResumed); err != nil {
 		return nil, fmt.Errorf("error preparing query GetResumed: %w", err)
 	}
+	if q.getRoomOfClipsStmt, err = db.PrepareContext(ctx, getRoomOfClips); err != nil {
+		return nil, fmt.Errorf("error preparing query GetRoomOfClips: %w", err)
+	}
 	if q.getRoomOfPhotographsStmt, err = db.PrepareContext(ctx, getRoomOfPhotographs); err != nil {
 		return nil, fmt.Errorf("error preparing query GetRoomOfPhotographs: %w", err)
 	}
@@ -419,6 +443,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.insertChangeStmt, err = db.PrepareContext(ctx, insertChange); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertChange: %w", err)
+	}
+	if q.insertClipStmt, err = db.PrepareContext(ctx, insertClip); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertClip: %w", err)
+	}
+	if q.insertClipMarkStmt, err = db.PrepareContext(ctx, insertClipMark); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertClipMark: %w", err)
 	}
 	if q.insertClosingStmt, err = db.PrepareContext(ctx, insertClosing); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertClosing: %w", err)
@@ -540,6 +570,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.putSentStmt, err = db.PrepareContext(ctx, putSent); err != nil {
 		return nil, fmt.Errorf("error preparing query PutSent: %w", err)
 	}
+	if q.removeClipStmt, err = db.PrepareContext(ctx, removeClip); err != nil {
+		return nil, fmt.Errorf("error preparing query RemoveClip: %w", err)
+	}
 	if q.removePhotographStmt, err = db.PrepareContext(ctx, removePhotograph); err != nil {
 		return nil, fmt.Errorf("error preparing query RemovePhotograph: %w", err)
 	}
@@ -575,6 +608,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.updateCaseStmt, err = db.PrepareContext(ctx, updateCase); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateCase: %w", err)
+	}
+	if q.updateClipStmt, err = db.PrepareContext(ctx, updateClip); err != nil {
+		return nil, fmt.Errorf("error preparing query UpdateClip: %w", err)
 	}
 	if q.updateHorseStmt, err = db.PrepareContext(ctx, updateHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateHorse: %w", err)
@@ -623,6 +659,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing countFamiliarStmt: %w", cerr)
 		}
 	}
+	if q.countFilmStmt != nil {
+		if cerr := q.countFilmStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing countFilmStmt: %w", cerr)
+		}
+	}
 	if q.countLinkOpenedStmt != nil {
 		if cerr := q.countLinkOpenedStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing countLinkOpenedStmt: %w", cerr)
@@ -646,6 +687,11 @@ func (q *Queries) Close() error {
 	if q.deleteBusyStmt != nil {
 		if cerr := q.deleteBusyStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing deleteBusyStmt: %w", cerr)
+		}
+	}
+	if q.deleteClipMarkStmt != nil {
+		if cerr := q.deleteClipMarkStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteClipMarkStmt: %w", cerr)
 		}
 	}
 	if q.deleteDriveStmt != nil {
@@ -733,6 +779,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing endSignInStmt: %w", cerr)
 		}
 	}
+	if q.eraseClipStmt != nil {
+		if cerr := q.eraseClipStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing eraseClipStmt: %w", cerr)
+		}
+	}
 	if q.erasePhotographStmt != nil {
 		if cerr := q.erasePhotographStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing erasePhotographStmt: %w", cerr)
@@ -771,6 +822,26 @@ func (q *Queries) Close() error {
 	if q.getChoicesStmt != nil {
 		if cerr := q.getChoicesStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getChoicesStmt: %w", cerr)
+		}
+	}
+	if q.getClipStmt != nil {
+		if cerr := q.getClipStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getClipStmt: %w", cerr)
+		}
+	}
+	if q.getClipMarksStmt != nil {
+		if cerr := q.getClipMarksStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getClipMarksStmt: %w", cerr)
+		}
+	}
+	if q.getClipsStmt != nil {
+		if cerr := q.getClipsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getClipsStmt: %w", cerr)
+		}
+	}
+	if q.getClipsRemovedBeforeStmt != nil {
+		if cerr := q.getClipsRemovedBeforeStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getClipsRemovedBeforeStmt: %w", cerr)
 		}
 	}
 	if q.getConsentOfHorseStmt != nil {
@@ -1088,6 +1159,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getResumedStmt: %w", cerr)
 		}
 	}
+	if q.getRoomOfClipsStmt != nil {
+		if cerr := q.getRoomOfClipsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getRoomOfClipsStmt: %w", cerr)
+		}
+	}
 	if q.getRoomOfPhotographsStmt != nil {
 		if cerr := q.getRoomOfPhotographsStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getRoomOfPhotographsStmt: %w", cerr)
@@ -1266,6 +1342,16 @@ func (q *Queries) Close() error {
 	if q.insertChangeStmt != nil {
 		if cerr := q.insertChangeStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertChangeStmt: %w", cerr)
+		}
+	}
+	if q.insertClipStmt != nil {
+		if cerr := q.insertClipStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertClipStmt: %w", cerr)
+		}
+	}
+	if q.insertClipMarkStmt != nil {
+		if cerr := q.insertClipMarkStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertClipMarkStmt: %w", cerr)
 		}
 	}
 	if q.insertClosingStmt != nil {
@@ -1468,6 +1554,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing putSentStmt: %w", cerr)
 		}
 	}
+	if q.removeClipStmt != nil {
+		if cerr := q.removeClipStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing removeClipStmt: %w", cerr)
+		}
+	}
 	if q.removePhotographStmt != nil {
 		if cerr := q.removePhotographStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing removePhotographStmt: %w", cerr)
@@ -1526,6 +1617,11 @@ func (q *Queries) Close() error {
 	if q.updateCaseStmt != nil {
 		if cerr := q.updateCaseStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing updateCaseStmt: %w", cerr)
+		}
+	}
+	if q.updateClipStmt != nil {
+		if cerr := q.updateClipStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing updateClipStmt: %w", cerr)
 		}
 	}
 	if q.updateHorseStmt != nil {
@@ -1615,11 +1711,13 @@ type Queries struct {
 	countAtDoorStmt           *sql.Stmt
 	countEntriesStmt          *sql.Stmt
 	countFamiliarStmt         *sql.Stmt
+	countFilmStmt             *sql.Stmt
 	countLinkOpenedStmt       *sql.Stmt
 	countPictureStmt          *sql.Stmt
 	countPractisedBetweenStmt *sql.Stmt
 	countRunOutStmt           *sql.Stmt
 	deleteBusyStmt            *sql.Stmt
+	deleteClipMarkStmt        *sql.Stmt
 	deleteDriveStmt           *sql.Stmt
 	deleteExpiredSignInsStmt  *sql.Stmt
 	deleteFamiliarOfStmt      *sql.Stmt
@@ -1637,6 +1735,7 @@ type Queries struct {
 	dropHistoriesFromStmt     *sql.Stmt
 	dropHistoriesSinceStmt    *sql.Stmt
 	endSignInStmt             *sql.Stmt
+	eraseClipStmt             *sql.Stmt
 	erasePhotographStmt       *sql.Stmt
 	feedWasReadStmt           *sql.Stmt
 	getAssessmentStmt         *sql.Stmt
@@ -1645,6 +1744,10 @@ type Queries struct {
 	getCaseStmt               *sql.Stmt
 	getCasesStmt              *sql.Stmt
 	getChoicesStmt            *sql.Stmt
+	getClipStmt               *sql.Stmt
+	getClipMarksStmt          *sql.Stmt
+	getClipsStmt              *sql.Stmt
+	getClipsRemovedBeforeStmt *sql.Stmt
 	getConsentOfHorseStmt     *sql.Stmt
 	getConsentsStmt           *sql.Stmt
 	getDayBeginsStmt          *sql.Stmt
@@ -1708,6 +1811,7 @@ type Queries struct {
 	getRehearsalsStmt         *sql.Stmt
 	getRemovedBeforeStmt      *sql.Stmt
 	getResumedStmt            *sql.Stmt
+	getRoomOfClipsStmt        *sql.Stmt
 	getRoomOfPhotographsStmt  *sql.Stmt
 	getSentStmt               *sql.Stmt
 	getSessionStmt            *sql.Stmt
@@ -1744,6 +1848,8 @@ type Queries struct {
 	insertBusyStmt            *sql.Stmt
 	insertCaseStmt            *sql.Stmt
 	insertChangeStmt          *sql.Stmt
+	insertClipStmt            *sql.Stmt
+	insertClipMarkStmt        *sql.Stmt
 	insertClosingStmt         *sql.Stmt
 	insertConsentStmt         *sql.Stmt
 	insertEntryStmt           *sql.Stmt
@@ -1784,6 +1890,7 @@ type Queries struct {
 	putLimitStmt              *sql.Stmt
 	putOpenedStmt             *sql.Stmt
 	putSentStmt               *sql.Stmt
+	removeClipStmt            *sql.Stmt
 	removePhotographStmt      *sql.Stmt
 	setDayBeginsStmt          *sql.Stmt
 	setDriveStmt              *sql.Stmt
@@ -1796,6 +1903,7 @@ type Queries struct {
 	touchStmt                 *sql.Stmt
 	updateAssessmentStmt      *sql.Stmt
 	updateCaseStmt            *sql.Stmt
+	updateClipStmt            *sql.Stmt
 	updateHorseStmt           *sql.Stmt
 	updatePersonStmt          *sql.Stmt
 	updatePracticePhoneStmt   *sql.Stmt
@@ -1814,11 +1922,13 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		countAtDoorStmt:           q.countAtDoorStmt,
 		countEntriesStmt:          q.countEntriesStmt,
 		countFamiliarStmt:         q.countFamiliarStmt,
+		countFilmStmt:             q.countFilmStmt,
 		countLinkOpenedStmt:       q.countLinkOpenedStmt,
 		countPictureStmt:          q.countPictureStmt,
 		countPractisedBetweenStmt: q.countPractisedBetweenStmt,
 		countRunOutStmt:           q.countRunOutStmt,
 		deleteBusyStmt:            q.deleteBusyStmt,
+		deleteClipMarkStmt:        q.deleteClipMarkStmt,
 		deleteDriveStmt:           q.deleteDriveStmt,
 		deleteExpiredSignInsStmt:  q.deleteExpiredSignInsStmt,
 		deleteFamiliarOfStmt:      q.deleteFamiliarOfStmt,
@@ -1836,6 +1946,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		dropHistoriesFromStmt:     q.dropHistoriesFromStmt,
 		dropHistoriesSinceStmt:    q.dropHistoriesSinceStmt,
 		endSignInStmt:             q.endSignInStmt,
+		eraseClipStmt:             q.eraseClipStmt,
 		erasePhotographStmt:       q.erasePhotographStmt,
 		feedWasReadStmt:           q.feedWasReadStmt,
 		getAssessmentStmt:         q.getAssessmentStmt,
@@ -1844,6 +1955,10 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getCaseStmt:               q.getCaseStmt,
 		getCasesStmt:              q.getCasesStmt,
 		getChoicesStmt:            q.getChoicesStmt,
+		getClipStmt:               q.getClipStmt,
+		getClipMarksStmt:          q.getClipMarksStmt,
+		getClipsStmt:              q.getClipsStmt,
+		getClipsRemovedBeforeStmt: q.getClipsRemovedBeforeStmt,
 		getConsentOfHorseStmt:     q.getConsentOfHorseStmt,
 		getConsentsStmt:           q.getConsentsStmt,
 		getDayBeginsStmt:          q.getDayBeginsStmt,
@@ -1907,6 +2022,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getRehearsalsStmt:         q.getRehearsalsStmt,
 		getRemovedBeforeStmt:      q.getRemovedBeforeStmt,
 		getResumedStmt:            q.getResumedStmt,
+		getRoomOfClipsStmt:        q.getRoomOfClipsStmt,
 		getRoomOfPhotographsStmt:  q.getRoomOfPhotographsStmt,
 		getSentStmt:               q.getSentStmt,
 		getSessionStmt:            q.getSessionStmt,
@@ -1943,6 +2059,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertBusyStmt:            q.insertBusyStmt,
 		insertCaseStmt:            q.insertCaseStmt,
 		insertChangeStmt:          q.insertChangeStmt,
+		insertClipStmt:            q.insertClipStmt,
+		insertClipMarkStmt:        q.insertClipMarkStmt,
 		insertClosingStmt:         q.insertClosingStmt,
 		insertConsentStmt:         q.insertConsentStmt,
 		insertEntryStmt:           q.insertEntryStmt,
@@ -1983,6 +2101,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		putLimitStmt:              q.putLimitStmt,
 		putOpenedStmt:             q.putOpenedStmt,
 		putSentStmt:               q.putSentStmt,
+		removeClipStmt:            q.removeClipStmt,
 		removePhotographStmt:      q.removePhotographStmt,
 		setDayBeginsStmt:          q.setDayBeginsStmt,
 		setDriveStmt:              q.setDriveStmt,
@@ -1995,6 +2114,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		touchStmt:                 q.touchStmt,
 		updateAssessmentStmt:      q.updateAssessmentStmt,
 		updateCaseStmt:            q.updateCaseStmt,
+		updateClipStmt:            q.updateClipStmt,
 		updateHorseStmt:           q.updateHorseStmt,
 		updatePersonStmt:          q.updatePersonStmt,
 		updatePracticePhoneStmt:   q.updatePracticePhoneStmt,

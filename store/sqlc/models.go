@@ -52,6 +52,42 @@ type Change struct {
 	Subject    string
 }
 
+type Clip struct {
+	ID         string
+	PracticeID string
+	HorseID    string
+	Name       string
+	View       string
+	FilmedOn   string
+	MediaType  string
+	Bytes      int64
+	Hash       string
+	Position   string
+	Frames     string
+	Speed      float64
+	Gait       string
+	Landings   string
+	SentBy     sql.NullString
+	AddedBy    string
+	CreatedAt  int64
+	RemovedAt  sql.NullInt64
+	ErasedAt   sql.NullInt64
+	Version    int64
+}
+
+type ClipMark struct {
+	ID         string
+	PracticeID string
+	ClipID     string
+	At         float64
+	Says       string
+	Finding    string
+	Step       string
+	Side       string
+	MadeBy     string
+	MadeAt     int64
+}
+
 type Closing struct {
 	PracticeID string
 	CaseID     string

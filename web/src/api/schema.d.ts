@@ -293,6 +293,112 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clips/arriving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to send a clip in pieces (tus 1.0) */
+        post: operations["beginClip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/arriving/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Send no more of a clip */
+        delete: operations["dropClip"];
+        options?: never;
+        /** How much of a clip has arrived */
+        head: operations["seekClip"];
+        /** Send the next piece of a clip */
+        patch: operations["sendClip"];
+        trace?: never;
+    };
+    "/api/clips/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A clip, with its frames, marks and what was tapped on it */
+        get: operations["clip"];
+        /** Keep what is written and tapped on a clip */
+        put: operations["changeClip"];
+        post?: never;
+        /** Take a clip out of sight */
+        delete: operations["removeClip"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{id}/film": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The film itself, or a range of it */
+        get: operations["film"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{id}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mark a moment of a clip */
+        post: operations["markClip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clips/{id}/marks/{mark}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a mark off a clip */
+        delete: operations["unmarkClip"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/day": {
         parameters: {
             query?: never;
@@ -459,6 +565,23 @@ export interface paths {
         put?: never;
         /** Keep marks of an assessment; one that is not there yet is begun */
         post: operations["mark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/horses/{id}/clips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A horse's clips */
+        get: operations["clips"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1029,6 +1152,42 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/owner/clips/arriving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to send a clip in pieces (tus 1.0) */
+        post: operations["beginOwnClip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owner/clips/arriving/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Send no more of a clip */
+        delete: operations["dropOwnClip"];
+        options?: never;
+        /** How much of a clip has arrived */
+        head: operations["seekOwnClip"];
+        /** Send the next piece of a clip */
+        patch: operations["sendOwnClip"];
         trace?: never;
     };
     "/api/owner/horses/{id}/photographs": {
@@ -4420,6 +4579,141 @@ export interface components {
              */
             watched_run: number;
         };
+        Clip: {
+            added_by: string;
+            /** Format: int64 */
+            bytes: number;
+            /** @description as the rider names it */
+            gait?: string;
+            /** @description id */
+            horse: string;
+            id: string;
+            /** @description tapped on it */
+            landings: components["schemas"]["GaitLanding"][];
+            /** @description what it shows */
+            name?: string;
+            /**
+             * Format: date
+             * @description when it was filmed
+             */
+            on: string;
+            /**
+             * @description where it was filmed: nothing told of it, it was taken out, or it could not be looked for
+             * @enum {string}
+             */
+            position: "none" | "removed" | "not looked";
+            /** @description the person who sent it */
+            sent_by?: string;
+            /**
+             * Format: double
+             * @description of the film: 0.25 was filmed four times slowed down
+             */
+            speed: number;
+            /** @description what the footfall comes to; absent: nothing was tapped */
+            timed?: components["schemas"]["GaitResult"];
+            /** @description media type */
+            type: string;
+            /** @description what was tapped on it can't be read */
+            unread?: boolean;
+            /** Format: int64 */
+            version: number;
+            /** @description of the film list */
+            view?: string;
+        };
+        ClipMark: {
+            /**
+             * Format: double
+             * @description s
+             */
+            at: number;
+            /** @description key */
+            finding?: string;
+            id: string;
+            /**
+             * Format: int64
+             * @description ms
+             */
+            made_at: number;
+            made_by: string;
+            says: string;
+            /** @enum {string} */
+            side?: "" | "near" | "off";
+            /** @description key */
+            step?: string;
+        };
+        ClipText: {
+            gait?: string;
+            landings: components["schemas"]["GaitLanding"][];
+            name?: string;
+            on: string;
+            /**
+             * Format: double
+             * @description above 0, at most 8; 1 is true speed
+             */
+            speed: number;
+            /** Format: int64 */
+            version: number;
+            view?: string;
+        };
+        ClipWhole: {
+            added_by: string;
+            /** Format: int64 */
+            bytes: number;
+            /** @description when each frame is shown, s; empty: the film does not say */
+            frames: number[];
+            /** @description as the rider names it */
+            gait?: string;
+            /** @description id */
+            horse: string;
+            horse_name: string;
+            id: string;
+            /** @description tapped on it */
+            landings: components["schemas"]["GaitLanding"][];
+            /** @description by their moments */
+            marks: components["schemas"]["ClipMark"][];
+            /** @description what it shows */
+            name?: string;
+            /**
+             * Format: date
+             * @description when it was filmed
+             */
+            on: string;
+            /**
+             * @description where it was filmed: nothing told of it, it was taken out, or it could not be looked for
+             * @enum {string}
+             */
+            position: "none" | "removed" | "not looked";
+            /** @description the person who sent it */
+            sent_by?: string;
+            /**
+             * Format: double
+             * @description of the film: 0.25 was filmed four times slowed down
+             */
+            speed: number;
+            /** @description what the footfall comes to; absent: nothing was tapped */
+            timed?: components["schemas"]["GaitResult"];
+            /** @description media type */
+            type: string;
+            /** @description what was tapped on it can't be read */
+            unread?: boolean;
+            /** Format: int64 */
+            version: number;
+            /** @description of the film list */
+            view?: string;
+        };
+        Clips: {
+            /** @description an owner agreed to pictures and films */
+            agreed: boolean;
+            horse: components["schemas"]["HorseRef"];
+            list: components["schemas"]["Clip"][];
+            /**
+             * Format: int64
+             * @description bytes of the largest that is taken
+             */
+            most: number;
+            /** @description what is left of the room, where it runs out */
+            room?: string;
+        };
         ConsentInputBody: {
             /** @description the consent is withdrawn on that day */
             ends?: boolean;
@@ -4485,6 +4779,10 @@ export interface components {
             before: number;
             road: components["schemas"]["TrackRoad"];
             words: components["schemas"]["PhraseWords"];
+        };
+        DeskTimed: {
+            result?: components["schemas"]["GaitResult"];
+            wrong?: string;
         };
         DeskVerdict: {
             /** @description the ask to begin with; absent when nothing may be asked */
@@ -4840,6 +5138,110 @@ export interface components {
             horse: string;
             name: string;
             say: components["schemas"]["PhraseMessage"];
+        };
+        GaitLanding: {
+            /**
+             * Format: double
+             * @description when, in seconds of the clip or of the clock
+             */
+            at: number;
+            /** @description which one */
+            hoof: string;
+        };
+        GaitMissing: {
+            /** @description which hind foot */
+            hoof: string;
+            /**
+             * Format: int64
+             * @description full strides more
+             */
+            n: number;
+        };
+        GaitResult: {
+            /**
+             * Format: double
+             * @description between the two sides
+             */
+            apart?: number;
+            /** @description absent: not enough strides */
+            class?: string;
+            /**
+             * Format: double
+             * @description circular median over strides and sides
+             */
+            fraction?: number;
+            /**
+             * Format: double
+             * @description how far apart the hind feet land, in strides
+             */
+            hinds?: number;
+            /** @description by what one sees it */
+            how?: components["schemas"]["PhraseMessage"];
+            /** @description what is missing to three strides */
+            missing?: components["schemas"]["GaitMissing"][];
+            /**
+             * Format: double
+             * @description of the near side
+             */
+            near?: number;
+            /** @description landings of hind feet after a stride that is far too long or too short: check these taps */
+            odd?: components["schemas"]["GaitLanding"][];
+            /**
+             * Format: double
+             * @description of the off side
+             */
+            off?: number;
+            /** @description the answer, as a sentence */
+            says: components["schemas"]["PhraseMessage"];
+            /** @description the classes that strides fell in, most first */
+            shares: components["schemas"]["GaitShare"][];
+            /**
+             * Format: double
+             * @description a minute, at true speed
+             */
+            steps?: number;
+            /** @description by their beginnings */
+            strides: components["schemas"]["GaitStride"][];
+            /** @description uneven: a vet should look */
+            vet?: components["schemas"]["PhraseMessage"];
+        };
+        GaitShare: {
+            /** @description which one */
+            class: string;
+            /**
+             * Format: int64
+             * @description strides
+             */
+            n: number;
+        };
+        GaitStride: {
+            /** @description what this stride alone would be */
+            class: string;
+            /**
+             * Format: double
+             * @description when the fore foot of that side landed
+             */
+            fore: number;
+            /**
+             * Format: double
+             * @description of the stride that had passed by then, from -0.05 to under 0.95
+             */
+            fraction: number;
+            /**
+             * Format: double
+             * @description its first landing, in seconds as tapped
+             */
+            from: number;
+            /**
+             * @description of which hind foot
+             * @enum {string}
+             */
+            side: "near" | "off";
+            /**
+             * Format: double
+             * @description its next
+             */
+            to: number;
         };
         GateInputBody: {
             handler?: string;
@@ -5402,6 +5804,15 @@ export interface components {
              * @description how long it opens; 0: 90
              */
             days?: number;
+        };
+        MarkInputBody: {
+            /** Format: double */
+            at: number;
+            finding?: string;
+            says: string;
+            /** @enum {string} */
+            side?: "" | "near" | "off";
+            step?: string;
         };
         Marked: {
             assessment: components["schemas"]["Assessment"];
@@ -9616,6 +10027,493 @@ export interface operations {
             };
         };
     };
+    beginClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    seekClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sendClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipWhole"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClipText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipWhole"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    removeClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clips"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    film: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    markClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipWhole"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    unmarkClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipWhole"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     day: {
         parameters: {
             query?: {
@@ -10192,6 +11090,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Marked"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clips"];
                 };
             };
             /** @description Unauthorized */
@@ -12108,6 +13055,192 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Pages"];
                 };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    beginOwnClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropOwnClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    seekOwnClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sendOwnClip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {

@@ -42,6 +42,11 @@ interface Questions {
   road: { asked: Schemas['DeskLaying']; said: Schemas['DeskLaid'] }
   /** The open session's outing at a moment. */
   walk: { asked: { before: number; now: number }; said: Schemas['DeskWalked'] }
+  /** Which gait the taps are. */
+  footfall: {
+    asked: { speed: number; landings: Schemas['GaitLanding'][]; words: Schemas['PhraseWords'] }
+    said: Schemas['DeskTimed']
+  }
   tell: { asked: { now: number }; said: Picture }
 }
 

@@ -21,6 +21,7 @@ const all = computed(() => [
   { to: `/horses/${file.id}/progress`, name: 'Progress' },
   { to: `/horses/${file.id}/sessions`, name: file.sessions ? `Sessions ${file.sessions}` : 'Sessions' },
   { to: `/horses/${file.id}/reports`, name: 'Reports' },
+  { to: `/horses/${file.id}/clips`, name: 'Clips' },
   { to: `/horses/${file.id}/record`, name: 'Record' },
 ])
 

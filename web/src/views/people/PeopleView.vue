@@ -74,7 +74,7 @@ async function done() {
                 </p>
                 <p v-if="p.note" class="quiet">{{ p.note }}</p>
                 <p v-if="g === groups[0]">
-                  <RouterLink :to="{ path: '/diary', query: { person: p.id } }"
+                  <RouterLink class="visits" :to="{ path: '/diary', query: { person: p.id } }"
                     >Visits<span class="visually-hidden"> to the horses of {{ p.name }}</span></RouterLink
                   >
                 </p>
@@ -129,5 +129,9 @@ async function done() {
 }
 .mail {
   margin-left: var(--gap-3);
+}
+.visits {
+  display: inline-block;
+  min-height: 24px;
 }
 </style>

@@ -44,7 +44,7 @@ async function done() {
             </p>
             <p class="quiet">{{ y.address || 'no address written down' }}</p>
             <p>
-              <RouterLink :to="{ path: '/diary', query: { yard: y.id } }"
+              <RouterLink class="visits" :to="{ path: '/diary', query: { yard: y.id } }"
                 >Its visits<span class="visually-hidden"> at {{ y.name }}</span></RouterLink
               >
             </p>
@@ -66,5 +66,9 @@ async function done() {
   padding: var(--gap-2) 0;
   border-top: var(--line);
   overflow-wrap: anywhere;
+}
+.visits {
+  display: inline-block;
+  min-height: 24px;
 }
 </style>

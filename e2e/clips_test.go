@@ -1,0 +1,86 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// tapsAt lets the film stand at a moment and presses a hoof's key.
+func (u *user) tapsAt(at float64, key rune) {
+	u.t.Helper()
+	u.MustEval(`(at) => new Promise((done) => {
+		const v = document.querySelector('video')
+		v.addEventListener('seeked', () => done(), { once: true })
+		v.currentTime = at
+	})`, at)
+	u.MustElement("body").MustEval(`() => document.activeElement?.blur()`)
+	require.NoError(u.t, u.Keyboard.Press(input.Key(key)))
+	require.NoError(u.t, u.Keyboard.Release(input.Key(key)))
+}
+
+// "Is that a walk or a pace?" A clip is stepped frame by frame and its hooves tapped as they
+// land: the answer stands beside what the rider calls it, and is there when the page is
+// opened again.
+func TestIsThatAWalkOrAPace(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 900).signsInDemo()
+	u.goes("/horses")
+	u.presses("Pepperdine")
+	u.presses("Clips")
+	u.sees("Nothing tapped on it yet. The rider calls it pace.")
+	u.presses("walks past, from the off side")
+	u.sees("Is it a pace?")
+	u.sees("Tap each foot as it lands, three strides.")
+	u.sees("frame 1 of 270")
+	u.presses("one on .*")
+	u.sees("frame 2 of 270")
+	u.presses("ten on .*")
+	u.sees("frame 12 of 270")
+	u.presses("one back .*")
+	u.sees("frame 11 of 270")
+
+	// It was drawn with a stride of 1.1 s, the fore foot landing 0.24 of it after the hind.
+	for i := range 4 {
+		for n, key := range "askl" {
+			u.tapsAt(1.1*float64(i+1)+1.1*[]float64{0, 0.24, 0.5, 0.74}[n], key)
+		}
+		if i == 1 {
+			u.sees("Not enough strides: two more of the near hind and two more of the off hind.")
+		}
+	}
+	u.sees("It walks. Four even beats.")
+	u.sees("218, at true speed")
+	u.seesIn(".foot", "kept")
+	require.NoError(t, u.Keyboard.Type(input.KeyZ, input.KeyZ)) // the last of the off fore and of the off hind
+	u.sees("Not enough strides: one more of the off hind.")
+}
+
+// A clip goes to the server in pieces from the chosen file, is marked, and taken out again.
+func TestAClipIsAddedAndMarked(t *testing.T) {
+	t.Parallel()
+	y := demoYard(t)
+	u := y.open(1280, 900).signsInDemo()
+	u.goes("/horses")
+	u.presses("Pepperdine")
+	u.presses("Clips")
+	u.types("What it shows", "comes back, slow")
+	u.MustElement("input[type=file]").MustSetFiles("../demo/films/stepping.mp4")
+	u.presses("comes back, slow")
+	u.sees("of 360")
+	assert.Equal(t, 3, y.counts("SELECT count(*) FROM clips"))
+	require.NoError(t, u.Keyboard.Type(input.KeyM))
+	u.sees("At 0.00 s")
+	u.presses("Mark it")
+	u.sees("Say in a word what is seen there.")
+	require.NoError(t, u.MustElement("form input").Input("rope slack"))
+	u.presses("Mark it")
+	u.seesIn("section", "rope slack")
+	u.presses("All clips")
+	u.presses("take out comes back, slow")
+	u.waits("the clip to go", "main", "comes back, slow", `(css, text) => ![...document.querySelectorAll('a')].some((e) => e.innerText.includes(text))`)
+	u.MustElement("input[type=file]").MustSetFiles("../demo/films/draw.js")
+	u.sees("This is no film that can be taken")
+}

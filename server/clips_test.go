@@ -1,0 +1,295 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"crypto/sha256"
+	"encoding/base64"
+	"encoding/binary"
+	"errors"
+	"fmt"
+	"io"
+	"math/rand/v2"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ivorybridge/server/clips"
+	"ivorybridge/store"
+)
+
+// boxed is a box of a film.
+func boxed(kind string, parts ...[]byte) []byte {
+	whole := slices.Concat(parts...)
+	return slices.Concat(binary.BigEndian.AppendUint32(nil, uint32(len(whole)+8)), []byte(kind), whole)
+}
+
+func numbers(list ...uint32) (b []byte) {
+	for _, n := range list {
+		b = binary.BigEndian.AppendUint32(b, n)
+	}
+	return b
+}
+
+// aFilm is one of so many bytes of pictures, at 25 frames a second, that tells where it was
+// filmed.
+func aFilm(size int) []byte {
+	pictures := make([]byte, size)
+	for i := range pictures {
+		pictures[i] = byte(rand.Uint32())
+	}
+	return slices.Concat(boxed("ftyp", []byte("isom"), numbers(0)), boxed("moov",
+		boxed("mvhd", numbers(0, 0, 0, 1000, 0)),
+		boxed("trak", boxed("mdia", boxed("mdhd", numbers(0, 0, 0, 25, 50, 0)), boxed("hdlr", numbers(0, 0), []byte("vide"), numbers(0)),
+			boxed("minf", boxed("stbl", boxed("stts", numbers(0, 1, 50, 1)))))),
+		boxed("udta", boxed("\xa9xyz", numbers(0x1a15c7), []byte("+54.4812-003.1234/")))), boxed("mdat", pictures))
+}
+
+// line is a line to a server over which a clip is sent as a browser sends it.
+type line struct {
+	*practice
+	to     *httptest.Server
+	under  string
+	bearer string // a private link's token; empty: the signed-in user
+}
+
+func (p *practice) line() *line {
+	l := &line{practice: p, to: httptest.NewServer(p.Server), under: "/api/clips/arriving"}
+	p.t.Cleanup(l.to.Close)
+	return l
+}
+
+func (l *line) asks(method, path string, header map[string]string, body io.Reader) *http.Response {
+	l.t.Helper()
+	r, err := http.NewRequestWithContext(context.Background(), method, l.to.URL+path, body)
+	require.NoError(l.t, err)
+	r.Header.Set("Tus-Resumable", "1.0.0")
+	for k, v := range header {
+		r.Header.Set(k, v)
+	}
+	if l.bearer != "" {
+		r.Header.Set("Authorization", "Bearer "+l.bearer)
+	} else if l.cookie != nil {
+		r.AddCookie(l.cookie)
+	}
+	a, err := l.to.Client().Do(r)
+	if err != nil {
+		return &http.Response{Body: http.NoBody} // the line was cut
+	}
+	l.t.Cleanup(func() { _ = a.Body.Close() })
+	return a
+}
+
+// begins says that a film of a size is coming.
+func (l *line) begins(id string, size int, change map[string]string) *http.Response {
+	said := map[string]string{"clip": id, "horse": l.horse, "name": "walks past", "on": "2026-06-01"}
+	for k, v := range change {
+		said[k] = v
+	}
+	var list []string
+	for k, v := range said {
+		list = append(list, k+" "+base64.StdEncoding.EncodeToString([]byte(v)))
+	}
+	return l.asks(http.MethodPost, l.under, map[string]string{"Upload-Length": strconv.Itoa(size), "Upload-Metadata": strings.Join(list, ",")}, nil)
+}
+
+var errCut = errors.New("the line is cut")
+
+// sends sends a film on from where it was cut, and cuts the line after so many bytes.
+func (l *line) sends(at string, film []byte, cut int) int {
+	l.t.Helper()
+	a := l.asks(http.MethodHead, at, nil, nil)
+	if a.StatusCode != http.StatusOK {
+		return a.StatusCode
+	}
+	offset, err := strconv.Atoi(a.Header.Get("Upload-Offset"))
+	require.NoError(l.t, err)
+	rest := film[offset:]
+	body := io.MultiReader(bytes.NewReader(rest[:min(cut, len(rest))]), cutAfter(len(rest) > cut))
+	return l.asks(http.MethodPatch, at, map[string]string{"Upload-Offset": strconv.Itoa(offset), "Content-Type": "application/offset+octet-stream"}, body).StatusCode
+}
+
+// sendsWhole sends the rest of a film, again while the piece before is still let go.
+func (l *line) sendsWhole(at string, film []byte) int {
+	l.t.Helper()
+	for range 50 {
+		switch code := l.sends(at, film, len(film)); code {
+		case http.StatusBadRequest, http.StatusConflict, http.StatusLocked:
+		default:
+			return code
+		}
+	}
+	return http.StatusLocked
+}
+
+type cutAfter bool
+
+func (c cutAfter) Read([]byte) (int, error) {
+	if c {
+		return 0, errCut
+	}
+	return 0, io.EOF
+}
+
+func (p *practice) clips() clips.Clips {
+	p.t.Helper()
+	var view clips.Clips
+	p.ask(http.MethodGet, "/api/horses/"+p.horse+"/clips", nil).into(&view)
+	return view
+}
+
+// A clip over a line that is cut ten times arrives once, whole, without the place where it
+// was filmed; it is sent in ranges to who may see it, and in a copy of the database.
+func TestAClipOverALineThatIsCut(t *testing.T) {
+	p := signedInPractice(t)
+	p.agrees()
+	l := p.line()
+	film := aFilm(11 << 20)
+	id := uuid.NewString()
+	begun := l.begins(id, len(film), nil)
+	require.Equal(t, http.StatusCreated, begun.StatusCode)
+	at := begun.Header.Get("Location")
+	require.Equal(t, "/api/clips/arriving/"+id, at, "its place is a path")
+	for range 10 {
+		assert.NotEqual(t, http.StatusNoContent, l.sends(at, film, 1<<20))
+		assert.Empty(t, p.clips().List, "not before it is whole")
+	}
+	require.Equal(t, http.StatusNoContent, l.sendsWhole(at, film))
+	assert.Equal(t, http.StatusNotFound, l.sends(at, film, len(film)), "it is on its way no more")
+	list := p.clips().List
+	require.Len(t, list, 1)
+	assert.Equal(t, []any{id, "walks past", "video/mp4", "removed", int64(len(film))}, []any{list[0].ID, list[0].Name, list[0].Type, list[0].Position, list[0].Bytes})
+
+	plain := bytes.Replace(film, boxed("\xa9xyz", numbers(0x1a15c7), []byte("+54.4812-003.1234/")), boxed("free", make([]byte, 22)), 1)
+	whole := l.asks(http.MethodGet, "/api/clips/"+id+"/film", map[string]string{"Accept-Encoding": "gzip"}, nil)
+	got, err := io.ReadAll(whole.Body)
+	require.NoError(t, err)
+	assert.Equal(t, sha256.Sum256(plain), sha256.Sum256(got), "equal but for the place")
+	part := l.asks(http.MethodGet, "/api/clips/"+id+"/film", map[string]string{"Range": "bytes=1000-1009"}, nil)
+	got, err = io.ReadAll(part.Body)
+	require.NoError(t, err)
+	assert.Equal(t, []any{http.StatusPartialContent, plain[1000:1010]}, []any{part.StatusCode, got})
+	p.cookie = nil
+	assert.Equal(t, http.StatusUnauthorized, l.asks(http.MethodGet, "/api/clips/"+id+"/film", nil, nil).StatusCode)
+
+	copied := filepath.Join(t.TempDir(), "copy.db")
+	pictures, err := p.Store.Backup(context.Background(), copied)
+	require.NoError(t, err)
+	assert.Equal(t, store.Pictures{All: 1}, pictures, "a copy has its film")
+}
+
+// What can't be taken in is a sentence, and leaves nothing.
+func TestClipsThatAreNotTaken(t *testing.T) {
+	p := signedInPractice(t)
+	l := p.line()
+	say := func(a *http.Response) string {
+		text, err := io.ReadAll(a.Body)
+		require.NoError(t, err)
+		return fmt.Sprint(a.StatusCode, " ", string(text))
+	}
+	assert.Contains(t, say(l.begins(uuid.NewString(), 1000, nil)), "agreed", "nobody agreed")
+	p.agrees()
+	for want, a := range map[string]*http.Response{
+		"413":                l.begins(uuid.NewString(), 2<<30, nil),
+		"This file is empty": l.begins(uuid.NewString(), 0, nil),
+		"The clip has no id": l.begins("../../../etc/passwd", 100, nil),
+		"404":                l.begins(uuid.NewString(), 100, map[string]string{"horse": uuid.NewString()}),
+		"422":                l.begins(uuid.NewString(), 100, map[string]string{"on": "tomorrow"}),
+	} {
+		assert.Contains(t, say(a), want)
+	}
+	id := uuid.NewString()
+	text := []byte(strings.Repeat("This is no film. ", 100))
+	at := l.begins(id, len(text), nil).Header.Get("Location")
+	assert.Equal(t, http.StatusUnprocessableEntity, l.sends(at, text, len(text)))
+	assert.Empty(t, p.clips().List)
+	left, err := os.ReadDir(p.Store.Arriving())
+	require.NoError(t, err)
+	assert.Empty(t, left, "nothing of it stays")
+
+}
+
+// A clip that had arrived as the server stopped is taken in when it is asked for; one that
+// never came whole is forgotten after a week.
+func TestClipsAndAServerThatStops(t *testing.T) {
+	p := signedInPractice(t)
+	p.agrees()
+	l := p.line()
+	film := aFilm(1000)
+	whole, half := uuid.NewString(), uuid.NewString()
+	at := l.begins(whole, len(film), nil).Header.Get("Location")
+	require.NoError(t, os.WriteFile(filepath.Join(p.Store.Arriving(), whole), film, 0o600)) // its last piece, and no answer
+	assert.Equal(t, http.StatusNotFound, l.asks(http.MethodHead, at, nil, nil).StatusCode)
+	require.Len(t, p.clips().List, 1)
+	assert.Equal(t, http.StatusConflict, l.begins(whole, len(film), nil).StatusCode, "it is here already")
+
+	l.begins(half, len(film), nil)
+	p.now = time.Now()
+	require.NoError(t, p.Server.clips.Tidy(context.Background()))
+	assert.FileExists(t, filepath.Join(p.Store.Arriving(), half))
+	p.now = time.Now().Add(clips.Forgotten + time.Minute)
+	require.NoError(t, p.Server.clips.Tidy(context.Background()))
+	assert.NoFileExists(t, filepath.Join(p.Store.Arriving(), half))
+}
+
+// What is tapped on a clip is timed, marks stand by their moments, and a clip that was
+// changed elsewhere says so.
+func TestAClipIsTimedAndMarked(t *testing.T) {
+	p := signedInPractice(t)
+	p.agrees()
+	l := p.line()
+	film := aFilm(1000)
+	id := uuid.NewString()
+	require.Equal(t, http.StatusNoContent, l.sends(l.begins(id, len(film), nil).Header.Get("Location"), film, len(film)))
+	var landings []map[string]any
+	for i := range 4 {
+		for n, hoof := range []string{"near hind", "near fore", "off hind", "off fore"} {
+			landings = append(landings, map[string]any{"hoof": hoof, "at": float64(i) + float64(n)/4})
+		}
+	}
+	body := map[string]any{"name": "walks", "on": "2026-05-30", "speed": 0.5, "gait": "pace", "landings": landings, "version": 1}
+	var one clips.ClipWhole
+	p.ask(http.MethodPut, "/api/clips/"+id, body).into(&one)
+	assert.Equal(t, "It walks. Four even beats.", one.Timed.Says.Text)
+	assert.InDelta(t, 480, one.Timed.Steps, 1e-6)
+	assert.Len(t, one.Frames, 50)
+	assert.Equal(t, http.StatusConflict, p.ask(http.MethodPut, "/api/clips/"+id, body).Code)
+	for field, change := range map[string]any{"speed": 0, "on": "2026-06-02", "landings": []map[string]any{{"hoof": "near hind", "at": -1}}} {
+		wrong := map[string]any{"name": "walks", "on": "2026-05-30", "speed": 1, "landings": landings, "version": 2, field: change}
+		problem := p.ask(http.MethodPut, "/api/clips/"+id, wrong).problem()
+		require.NotEmpty(t, problem.Errors, field)
+		assert.Contains(t, problem.Errors[0].Field, field)
+	}
+
+	p.ask(http.MethodPost, "/api/clips/"+id+"/marks", map[string]any{"at": 1.5, "says": "ears back", "side": "near"})
+	p.ask(http.MethodPost, "/api/clips/"+id+"/marks", map[string]any{"at": 0.5, "says": "rope slack", "step": "lead.forward"}).into(&one)
+	require.Len(t, one.Marks, 2)
+	assert.Equal(t, []string{"rope slack", "ears back"}, []string{one.Marks[0].Says, one.Marks[1].Says})
+	assert.Equal(t, "says", p.ask(http.MethodPost, "/api/clips/"+id+"/marks", map[string]any{"at": 1, "says": " "}).problem().Errors[0].Field)
+	assert.Equal(t, "step", p.ask(http.MethodPost, "/api/clips/"+id+"/marks", map[string]any{"at": 1, "says": "x", "step": "no.such"}).problem().Errors[0].Field)
+	p.ask(http.MethodDelete, "/api/clips/"+id+"/marks/"+one.Marks[0].ID, nil).into(&one)
+	assert.Len(t, one.Marks, 1)
+
+	p.ask(http.MethodDelete, "/api/clips/"+id, nil)
+	assert.Empty(t, p.clips().List)
+	assert.Equal(t, http.StatusNotFound, p.ask(http.MethodGet, "/api/clips/"+id+"/film", nil).Code)
+	files := func() int {
+		list, err := os.ReadDir(p.folder)
+		require.NoError(t, err)
+		return len(list)
+	}
+	require.NoError(t, p.Store.EraseRemoved(context.Background(), p.now.Add(store.ErasedAfter).UnixMilli()))
+	assert.Equal(t, 1, files(), "it stays for a while")
+	require.NoError(t, p.Store.EraseRemoved(context.Background(), p.now.Add(store.ErasedAfter+time.Millisecond).UnixMilli()))
+	assert.Zero(t, files())
+}
