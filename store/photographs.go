@@ -10,6 +10,7 @@ import (
 	"io"
 	"os"
 	"path/filepath"
+	"slices"
 	"time"
 
 	"ivorybridge/store/sqlc"
@@ -266,6 +267,11 @@ type Consent struct {
 	Kind        string
 	GivenOn     string
 	WithdrawnOn string // empty: it stands
+}
+
+// Agreed reports whether a person's consent of a kind stands.
+func Agreed(list []Consent, person, kind string) bool {
+	return slices.ContainsFunc(list, func(c Consent) bool { return c.Person == person && c.Kind == kind && c.WithdrawnOn == "" })
 }
 
 // Agree notes a consent of a person, of a day.

@@ -231,11 +231,7 @@ func (s *Service) sender(ctx context.Context, c api.Caller, horseID string) (use
 	if err != nil {
 		return "", "", err
 	}
-	agreed := func(person string) bool {
-		return slices.ContainsFunc(consents, func(g store.Consent) bool {
-			return g.Person == person && g.Kind == store.Photographs && g.WithdrawnOn == ""
-		})
-	}
+	agreed := func(person string) bool { return store.Agreed(consents, person, store.Photographs) }
 	person = c.Linked.Person
 	if person == "" {
 		if !slices.ContainsFunc(h.Owners, func(o store.OwnerOf) bool { return agreed(o.ID) }) {

@@ -135,10 +135,8 @@ func (s *Service) list(ctx context.Context, c api.Caller, in *api.ByID) (Clips, 
 	if err != nil {
 		return Clips{}, err
 	}
-	for _, given := range consents {
-		for _, o := range h.Owners {
-			view.Agreed = view.Agreed || given.Person == o.ID && given.Kind == store.Photographs && given.WithdrawnOn == ""
-		}
+	for _, o := range h.Owners {
+		view.Agreed = view.Agreed || store.Agreed(consents, o.ID, store.Photographs)
 	}
 	taken, err := c.View.RoomOfClips(ctx, c.Practice)
 	if taken*5 >= s.room*4 {

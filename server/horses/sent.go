@@ -59,10 +59,7 @@ func (s *Service) sendPhotograph(ctx context.Context, c api.Caller, in *sentInpu
 	if err != nil {
 		return SentPhotograph{}, err
 	}
-	agreed := func(given store.Consent) bool {
-		return given.Person == c.Linked.Person && given.Kind == store.Photographs && given.WithdrawnOn == ""
-	}
-	if !slices.ContainsFunc(consents, agreed) {
+	if !store.Agreed(consents, c.Linked.Person, store.Photographs) {
 		if err := s.Store.Agree(ctx, c.Actor(), store.Consent{Person: c.Linked.Person, Kind: store.Photographs, GivenOn: c.Today()}); err != nil {
 			return SentPhotograph{}, err
 		}

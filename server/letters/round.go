@@ -36,21 +36,20 @@ func (s *Service) Round(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
+	var broken error // one practice's letters leave the others' as they are
 	for _, p := range practices {
 		c := api.Caller{User: store.User{Practice: p.ID, Role: store.Lead}, Home: p, Book: phrase.English(p.Words), Now: now, View: s.Store.View}
 		if s.evening(p, now) {
 			if err := s.write(ctx, c); err != nil {
-				return fmt.Errorf("writing the letters of %s: %w", p.ID, err)
+				broken = errors.Join(broken, fmt.Errorf("writing the letters of %s: %w", p.ID, err))
 			}
 		}
 	}
-	if err := s.Store.ForgetLetters(ctx, now.Add(-kept).UnixMilli()); err != nil {
-		return err
+	broken = errors.Join(broken, s.Store.ForgetLetters(ctx, now.Add(-kept).UnixMilli()))
+	if s.Post != nil {
+		broken = errors.Join(broken, s.send(ctx, now))
 	}
-	if s.Post == nil {
-		return nil
-	}
-	return s.send(ctx, now)
+	return broken
 }
 
 // evening reports whether a practice's letters of the day are to be written.
