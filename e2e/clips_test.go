@@ -84,3 +84,39 @@ func TestAClipIsAddedAndMarked(t *testing.T) {
 	u.MustElement("input[type=file]").MustSetFiles("../demo/films/draw.js")
 	u.sees("This is no film that can be taken")
 }
+
+// A film list goes to an owner far away; the owner sends a film of it through the private
+// link, and the trainer finds it ticked, steps it, and the frame counter is right.
+func TestAFilmFromFarAway(t *testing.T) {
+	t.Parallel()
+	y := demoYard(t)
+	trainer := y.open(1280, 900).signsInDemo()
+	trainer.presses("Copperfield Moth")
+	trainer.presses("Clips")
+	trainer.sees("From the near side: led at a walk, past the camera and back. has not come yet")
+	trainer.sees("No film is worth a kick")
+	assert.NotContains(t, trainer.MustElement("main").MustText(), "Mounting", "nobody gets on until the girth line is clear")
+	link := trainer.MustEval(`async () => {
+		const people = await (await fetch('/api/people')).json()
+		const made = await fetch('/api/people/' + people.find((p) => p.name.includes('Ines')).id + '/links', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' })
+		return (await made.json()).path
+	}`).Str()
+
+	owner := y.open(412, 800)
+	owner.goes(link)
+	owner.sees("Films for Harrow Groundwork")
+	owner.presses("What to film")
+	owner.sees("Sound on. Slow motion if the phone has it.")
+	owner.MustElement("input[accept='video/*']").MustSetFiles("../demo/films/walk.mp4")
+	owner.sees("Sending it is agreeing that it is kept")
+	owner.MustElement("select").MustSelect("From the near side: led at a walk, past the camera and back.")
+	owner.presses("Send the film")
+	owner.seesIn("[role=status]", "It arrived. Harrow Groundwork sees it with the horse.")
+	owner.wholeAt("films on the owner's page", 412, 320)
+
+	trainer.MustReload()
+	trainer.sees("From the near side: led at a walk, past the camera and back. 1 clip, the newest of")
+	trainer.presses("From the near side")
+	trainer.sees("from Ines Calloway")
+	trainer.sees("frame 1 of 270")
+}

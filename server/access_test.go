@@ -52,7 +52,7 @@ var access = map[string]string{
 	"feeds": "nffffyyy", "makeFeed": "nffffyyy", "switchFeedOff": "nffffhyh", "setBusy": "nffffyyy", "calendar": "hhhhhhhh", "visitICS": "nffffyyh",
 	"day": "nffffyyy", "outings": "nffffyyy", "horseOutings": "nffhyyyh", "orderDay": "nffffyyh", "roads": "nffffyyy", "setDrive": "nffffyyh", "placeYard": "nffffyyh", "setMyDay": "nffffyyy",
 	"letters": "nffffyyy", "addReader": "nffffyyy", "stopReader": "nffffyyh", "writeLetters": "nffffyyy", "stopPage": "hhhhhhhh", "stopLetters": "hhhhhhhh",
-	"clips": "nffffyyh", "clip": "nffffyyh", "changeClip": "nffffyyh", "removeClip": "nffffyyh", "markClip": "nffffyyh", "unmarkClip": "nffffhhh", "film": "nffffyyh",
+	"clips": "nffffyyh", "clip": "nffffyyh", "changeClip": "nffffyyh", "removeClip": "nffffyyh", "markClip": "nffffyyh", "unmarkClip": "nffffhhh", "film": "nffffyyh", "filmList": "nffffyyh", "ownFilmList": "hhhhhhhh",
 	"beginClip": "nffffyyy", "seekClip": "nffffhhh", "sendClip": "nffffhhh", "dropClip": "nffffhhh",
 	"beginOwnClip": "hhhhhhhh", "seekOwnClip": "hhhhhhhh", "sendOwnClip": "hhhhhhhh", "dropOwnClip": "hhhhhhhh",
 	"copyLadder": "nfffffyy", "changeLadder": "nfffffyh",

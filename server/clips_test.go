@@ -293,3 +293,35 @@ func TestAClipIsTimedAndMarked(t *testing.T) {
 	require.NoError(t, p.Store.EraseRemoved(context.Background(), p.now.Add(store.ErasedAfter+time.Millisecond).UnixMilli()))
 	assert.Zero(t, files())
 }
+
+// The film list is fitted to the horse, and says what of it has come; an owner sends a clip
+// of it through the private link, of the own horse alone.
+func TestTheFilmListAndAnOwnersClip(t *testing.T) {
+	p := signedInPractice(t)
+	var list clips.FilmList
+	p.ask(http.MethodGet, "/api/horses/"+p.horse+"/films", nil).into(&list)
+	require.NotEmpty(t, list.Views)
+	assert.Equal(t, "near", list.Views[0].Key)
+	assert.Contains(t, list.Message, "Moth: please film this for Wren.\n- From the near side")
+	assert.Contains(t, list.Safety.Text, "No film is worth a kick")
+
+	_, token := p.link("people/"+p.owner, 3)
+	l := p.line()
+	l.under, l.bearer = "/api/owner/clips/arriving", token
+	film, id := aFilm(5000), uuid.NewString()
+	at := l.begins(id, len(film), map[string]string{"view": "near"}).Header.Get("Location")
+	require.Equal(t, "/api/owner/clips/arriving/"+id, at)
+	staff := p.line()
+	assert.Equal(t, http.StatusNotFound, staff.asks(http.MethodHead, "/api/clips/arriving/"+id, nil, nil).StatusCode, "another's clip")
+	require.Equal(t, http.StatusNoContent, l.sends(at, film, len(film)))
+	p.ask(http.MethodGet, "/api/horses/"+p.horse+"/films", nil).into(&list)
+	assert.Equal(t, 1, list.Views[0].Came)
+	one := p.clips()
+	assert.Equal(t, []any{"Ines", true}, []any{one.List[0].SentBy, one.Agreed}, "who sends it agrees by it")
+
+	own := l.asks(http.MethodGet, "/api/owner/horses/"+p.horse+"/films", nil, nil)
+	assert.Equal(t, http.StatusOK, own.StatusCode)
+	p.takesOn(p.actor) // another owner's horse
+	assert.Equal(t, http.StatusNotFound, l.asks(http.MethodGet, "/api/owner/horses/"+p.horse+"/films", nil, nil).StatusCode)
+	assert.Equal(t, http.StatusNotFound, l.begins(uuid.NewString(), 100, nil).StatusCode)
+}

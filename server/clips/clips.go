@@ -47,6 +47,8 @@ func New(r *cases.Reader, room int64) (*Service, error) {
 	api.Operation(s.API, api.Staff, http.MethodDelete, "/api/clips/{id}", "removeClip", "Take a clip out of sight", s.remove)
 	api.Operation(s.API, api.Staff, http.MethodPost, "/api/clips/{id}/marks", "markClip", "Mark a moment of a clip", s.mark)
 	api.Operation(s.API, api.Staff, http.MethodDelete, "/api/clips/{id}/marks/{mark}", "unmarkClip", "Take a mark off a clip", s.unmark)
+	api.Operation(s.API, api.Staff, http.MethodGet, "/api/horses/{id}/films", "filmList", "What the owner should film, and what of it has come", api.AtOnce(s.filmList))
+	api.Operation(s.API, api.OwnersSide, http.MethodGet, "/api/owner/horses/{id}/films", "ownFilmList", "What an owner should film of the own horse", api.AtOnce(s.ownFilmList))
 	huma.Register(s.Huma, s.Describe(api.Staff, http.MethodGet, "/api/clips/{id}/film", "film", "The film itself, or a range of it"), s.film)
 	s.arriving()
 	return s, nil

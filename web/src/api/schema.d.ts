@@ -657,6 +657,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/horses/{id}/films": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the owner should film, and what of it has come */
+        get: operations["filmList"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/horses/{id}/handlers": {
         parameters: {
             query?: never;
@@ -1188,6 +1205,23 @@ export interface paths {
         head: operations["seekOwnClip"];
         /** Send the next piece of a clip */
         patch: operations["sendOwnClip"];
+        trace?: never;
+    };
+    "/api/owner/horses/{id}/films": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What an owner should film of the own horse */
+        get: operations["ownFilmList"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/owner/horses/{id}/photographs": {
@@ -5132,6 +5166,13 @@ export interface components {
             version: number;
             yard: string;
             yard_id?: string;
+        };
+        FilmList: {
+            how: components["schemas"]["PhraseMessage"];
+            /** @description the same as text, to be sent to the owner */
+            message?: string;
+            safety: components["schemas"]["PhraseMessage"];
+            views: components["schemas"]["Wanted"][];
         };
         First: {
             does: components["schemas"]["PhraseMessage"];
@@ -9107,6 +9148,22 @@ export interface components {
             verdicts: ("" | "better" | "the same" | "worse")[];
             who: ("" | "vet" | "dentist" | "farrier" | "back therapist" | "saddle fitter" | "specialist")[];
         };
+        Wanted: {
+            /**
+             * Format: int64
+             * @description clips of it that came
+             */
+            came: number;
+            /** @description a clip of it names it */
+            key: string;
+            /**
+             * Format: date
+             * @description when the newest of them was filmed
+             */
+            last?: string;
+            /** @description what to film, as a sentence */
+            says: components["schemas"]["PhraseMessage"];
+        };
         WayOut: {
             danger: boolean;
             /** @enum {string} */
@@ -11425,6 +11482,55 @@ export interface operations {
             };
         };
     };
+    filmList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilmList"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     addHandler: {
         parameters: {
             query?: never;
@@ -13241,6 +13347,55 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ownFilmList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilmList"];
+                };
             };
             /** @description Unauthorized */
             401: {

@@ -9,6 +9,7 @@ import HomeCard from './HomeCard.vue'
 import { standing, type Waiting } from './kept'
 import LogList from './LogList.vue'
 import NotNow from './NotNow.vue'
+import FilmSend from './FilmSend.vue'
 import PhotoSend from './PhotoSend.vue'
 import TimeRope from './TimeRope.vue'
 import TryBeads from './TryBeads.vue'
@@ -92,6 +93,7 @@ const today = localDate(Date.now())
       />
     </section>
     <PhotoSend :token="token" :horse="page.id" :trainer="pages.practice" />
+    <FilmSend :token="token" :horse="page.id" :trainer="pages.practice" />
     <section v-if="asked.length">
       <h2>To be asked</h2>
       <p v-for="s in asked" :key="s.id">{{ s.text }}</p>

@@ -35,6 +35,9 @@ export const pages = (token: string) => asked<Pages>(client(token).GET('/api/own
 export const practise = (token: string, horse: string, logs: Log[]) =>
   asked<Schemas['Kept']>(client(token).POST('/api/owner/practised', { body: { horse, logs } }))
 
+export const filmList = (token: string, horse: string) =>
+  asked<Schemas['FilmList']>(client(token).GET('/api/owner/horses/{id}/films', { params: { path: { id: horse } } }))
+
 /** Sends a photograph; it is made smaller before, so that a weak signal carries it. */
 export const sendPhoto = (token: string, horse: string, photo: Blob, caption: string) =>
   asked<Schemas['SentPhotograph']>(

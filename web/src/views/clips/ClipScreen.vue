@@ -81,6 +81,11 @@ video {
 .keys button:last-child {
   border-right: 0;
 }
+@media (max-width: 600px) {
+  kbd {
+    display: none;
+  }
+}
 .keys .play {
   background: var(--ink-1);
   color: var(--ivory-0);

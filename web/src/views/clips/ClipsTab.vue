@@ -10,12 +10,14 @@ import { useLoad, useSend } from '../../api/use'
 import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
 import { shortDate } from '../../words'
-import { sendClip } from './sendClip'
+import FilmList from './FilmList.vue'
+import { NotSent, sendClip } from '../../parts/sendClip'
 
 const { id } = defineProps<{ id: string }>()
 const { data, trouble, at, load } = useLoad(() => told(api.GET('/api/horses/{id}/clips', { params: { path: { id } } })))
+const films = useLoad(() => told(api.GET('/api/horses/{id}/films', { params: { path: { id } } })))
 const sending = useSend()
-const form = reactive({ name: '', on: me.value?.today ?? '' })
+const form = reactive({ name: '', view: '', on: me.value?.today ?? '' })
 const share = ref<number>()
 const wrong = computed(() => sending.trouble.value?.fields['film'] ?? sending.trouble.value?.message)
 const size = (bytes: number) => (bytes < 1 << 20 ? `${Math.ceil(bytes / 1024)} kB` : `${Math.round(bytes / 1024 / 1024)} MB`)
@@ -29,20 +31,18 @@ async function add(event: Event) {
     if (file.size > most) throw new Trouble(413, `This film has ${size(file.size)}. Send one of ${size(most)} or less.`)
     await sendClip(
       file,
-      { horse: id, name: form.name, view: '', on: form.on },
-      {
-        endpoint: '/api/clips/arriving',
-        make: v7,
-        told: (s) => (share.value = s),
-      },
-    )
+      { horse: id, name: form.name, view: form.view, on: form.on },
+      { endpoint: '/api/clips/arriving', make: v7, told: (s) => (share.value = s) },
+    ).catch((error: unknown) => {
+      throw error instanceof NotSent ? new Trouble(error.status, error.message) : error
+    })
     return true
   })
   input.value = ''
   share.value = undefined
   if (!done) return
-  form.name = ''
-  await load()
+  Object.assign(form, { name: '', view: '' })
+  await Promise.all([load(), films.load()])
 }
 
 async function remove(clip: string) {
@@ -81,6 +81,7 @@ const comes = (c: Schemas['Clip']) =>
           </li>
         </ul>
       </section>
+      <FilmList v-if="films.data.value" :list="films.data.value" />
       <section class="sheet stack">
         <h2>Add a clip</h2>
         <p v-if="!data.agreed">
@@ -90,6 +91,12 @@ const comes = (c: Schemas['Clip']) =>
         <template v-else>
           <div class="row end">
             <FieldRow v-slot="f" label="What it shows"><ElInput :id="f.id" v-model="form.name" maxlength="120" /></FieldRow>
+            <FieldRow v-slot="f" label="Of the list">
+              <select :id="f.id" v-model="form.view" class="plain-field">
+                <option value="">something else</option>
+                <option v-for="v in films.data.value?.views" :key="v.key" :value="v.key">{{ v.says.text }}</option>
+              </select>
+            </FieldRow>
             <FieldRow v-slot="f" label="Filmed on"><ElInput :id="f.id" v-model="form.on" type="date" /></FieldRow>
             <label class="button plain file">
               {{ sending.sending.value ? 'On its way' : 'Choose a film' }}

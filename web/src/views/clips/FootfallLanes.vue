@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // Four lines of landings, in the order of an even walk's beats. A landing can be taken with
 // the finger or the arrows and moved, or taken off.
+import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '../../api/types'
 import { sideWord } from '../../words'
@@ -29,10 +30,12 @@ const hooves: { hoof: Hoof; key: string }[] = [
   { hoof: 'off fore', key: 'l' },
 ]
 const said = (hoof: string) => `${sideWord(hoof.split(' ')[0] ?? '')} ${hoof.split(' ')[1] ?? ''}`
-const width = 1000
+const box = useTemplateRef<SVGSVGElement>('box')
+const size = useElementSize(box)
+const width = computed(() => size.width.value || 1000)
+const x = (at: number) => ((at - from) / (to - from)) * width.value
 const lane = 44
 const top = 30
-const x = (at: number) => ((at - from) / (to - from)) * width
 const y = (hoof: string) => top + lane * (hooves.findIndex((h) => h.hoof === hoof) + 0.5)
 const shown = computed(() => landings.map((l, i) => ({ ...l, i })).filter((l) => l.at >= from && l.at <= to))
 const isOdd = (l: Landing) => odd.some((o) => o.hoof === l.hoof && o.at === l.at)
@@ -48,7 +51,6 @@ const print = (hoof: string) =>
     ? 'M-7,12 L-7,-4 Q-7,-12 0,-12 Q7,-12 7,-4 L7,12 L0,5 Z'
     : 'M-10,12 L-10,-2 Q-10,-12 0,-12 Q10,-12 10,-2 L10,12 L0,4 Z'
 
-const box = useTemplateRef<SVGSVGElement>('box')
 const dragged = ref(-1)
 const at = (e: PointerEvent) => {
   const r = box.value?.getBoundingClientRect()
@@ -199,6 +201,9 @@ text {
   stroke-width: 4;
 }
 @media (max-width: 600px) {
+  kbd {
+    display: none;
+  }
   .lanes {
     grid-template-columns: minmax(0, 1fr);
   }

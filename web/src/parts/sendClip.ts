@@ -1,8 +1,16 @@
 // A clip on its way: in pieces that go on after a cut, also after this page was left. The
 // library that does it is loaded when it is first needed.
-import type { Upload } from 'tus-js-client'
-import { Trouble } from '../../api/client'
-import type { Schemas } from '../../api/types'
+import type { Schemas } from '../api/types'
+
+/** Why a clip is not kept, as a sentence; status 0: the line is down. */
+export class NotSent extends Error {
+  constructor(
+    public status: number,
+    says: string,
+  ) {
+    super(says)
+  }
+}
 
 export interface Sending {
   horse: string
@@ -32,7 +40,6 @@ export async function sendClip(
     headers?: Record<string, string>
     make: () => string
     told: (share: number) => void
-    begun?: (u: Upload) => void
   },
 ): Promise<void> {
   const tus = await import('tus-js-client')
@@ -54,9 +61,8 @@ export async function sendClip(
       },
       onProgress: (sent, all) => to.told(sent / all),
       onSuccess: () => done(),
-      onError: (error) => failed(troubleOf(error)),
+      onError: (error) => failed(whyNot(error)),
     })
-    to.begun?.(upload)
     void upload.findPreviousUploads().then((before) => {
       if (before[0]) upload.resumeFromPreviousUpload(before[0])
       upload.start()
@@ -66,18 +72,18 @@ export async function sendClip(
   forget()
 }
 
-function troubleOf(error: Error): Trouble {
+function whyNot(error: Error): NotSent {
   const answer =
     'originalResponse' in error ? (error.originalResponse as { getBody(): string; getStatus(): number } | null) : null
   if (!answer)
-    return new Trouble(
+    return new NotSent(
       0,
       'The line is down. What arrived stays: send it again when there is a signal, and it goes on from there.',
     )
   try {
     const p = JSON.parse(answer.getBody()) as Partial<Schemas['Problem']>
-    return new Trouble(answer.getStatus(), p.errors?.[0]?.say ?? p.detail ?? 'The clip could not be kept. Send it again.')
+    return new NotSent(answer.getStatus(), p.errors?.[0]?.say ?? p.detail ?? 'The clip could not be kept. Send it again.')
   } catch {
-    return new Trouble(answer.getStatus(), 'The clip could not be kept. Send it again.')
+    return new NotSent(answer.getStatus(), 'The clip could not be kept. Send it again.')
   }
 }
