@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The diary: leaves of a paper diary side by side, weeks as rows of days. Ink is
 // agreed, pencil is proposed. A clash is shown; nothing is moved but by hand.
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { api, told } from '../../api/client'
 import type { Schemas } from '../../api/types'
@@ -28,17 +28,14 @@ const { data, trouble, at, load } = useLoad(() =>
 )
 watch(() => [route.query.yard, route.query.person], load)
 
-// Where the weeks lie one below the other, the diary opens at today.
-const leavesBox = useTemplateRef('leaves')
-watch(
-  data,
-  async () => {
-    await nextTick()
-    const box = leavesBox.value
-    if (box && getComputedStyle(box).gridTemplateColumns.split(' ').length === 1) box.querySelector('.day.now')?.scrollIntoView()
-  },
-  { once: true },
-)
+// Where the weeks lie one below the other, the diary opens at today: what has passed of
+// these weeks is a tap away.
+const earlier = ref(false)
+const passed = computed(() => {
+  const days = data.value?.days ?? []
+  const today = data.value?.today ?? ''
+  return days.some((d) => d.on < today) && days.some((d) => d.on >= today)
+})
 const editing = ref<{ visit?: Visit; on?: string; horse?: string }>()
 const cancelled = ref<Schemas['Cancelled']>()
 const unplanned = computed(() => (data.value?.horses ?? []).filter((h) => !h.planned))
@@ -138,7 +135,8 @@ useKeys([
           @done="done"
           @leave="editing = undefined"
         />
-        <div ref="leaves" class="leaves">
+        <button v-if="passed && !earlier" type="button" class="as-link earlier" @click="earlier = true">Earlier this week</button>
+        <div class="leaves" :class="{ today: passed && !earlier }">
           <DiaryWeek
             v-for="w in leaves"
             :key="w[0]?.on"
@@ -179,6 +177,10 @@ useKeys([
   grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: 0 var(--gap-4);
 }
+.earlier {
+  display: none;
+  min-height: var(--hand);
+}
 .foot {
   display: grid;
   gap: var(--gap-1);
@@ -193,6 +195,12 @@ useKeys([
   .leaves {
     grid-template-columns: minmax(0, 1fr);
     gap: var(--gap-4);
+  }
+  .earlier {
+    display: inline-block;
+  }
+  .leaves.today :deep(.day.past) {
+    display: none;
   }
 }
 @media print {
