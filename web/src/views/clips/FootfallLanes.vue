@@ -87,7 +87,7 @@ function key(e: KeyboardEvent, l: Landing & { i: number }) {
       <rect v-if="stride" :x="x(stride.from)" :y="top" :width="x(stride.to) - x(stride.from)" :height="4 * lane" class="lit" />
       <g v-for="s in seconds" :key="s">
         <line :x1="x(s)" :x2="x(s)" :y1="top" :y2="top + 4 * lane" class="second" />
-        <text :x="x(s)" :y="top + 4 * lane + 17" class="small">{{ s }} s</text>
+        <text :x="Math.min(Math.max(x(s), 14), width - 14)" :y="top + 4 * lane + 17" class="small">{{ s }} s</text>
       </g>
       <line v-for="h in hooves" :key="h.hoof" x1="0" :x2="width" :y1="y(h.hoof) + 12" :y2="y(h.hoof) + 12" class="ruled" />
       <template v-if="stride">
