@@ -120,16 +120,13 @@ func (l *line) sends(at string, film []byte, cut int) int {
 }
 
 // sendsWhole sends the rest of a film, again while the piece before is still let go.
-func (l *line) sendsWhole(at string, film []byte) int {
+func (l *line) sendsWhole(at string, film []byte) (code int) {
 	l.t.Helper()
-	for range 50 {
-		switch code := l.sends(at, film, len(film)); code {
-		case http.StatusBadRequest, http.StatusConflict, http.StatusLocked:
-		default:
-			return code
-		}
-	}
-	return http.StatusLocked
+	require.Eventually(l.t, func() bool {
+		code = l.sends(at, film, len(film))
+		return code == http.StatusNoContent || code == http.StatusNotFound
+	}, time.Minute, 20*time.Millisecond)
+	return code
 }
 
 type cutAfter bool
