@@ -48,7 +48,7 @@ func FilmList(in Filming) []FilmView {
 			trouble = true
 			more = append(more, filmed[p.String()]...)
 		}
-		if i := slices.Index(more, "gait"); i >= 0 {
+		if slices.Contains(more, "gait") {
 			keys = append(keys, "gait")
 		}
 		if in.Ridden && !in.Barred {

@@ -79,12 +79,12 @@ func (s *Service) arriving() {
 		need api.Access
 		name string
 	}{fromStaff: {api.Staff, ""}, fromOwner: {api.OwnersSide, "Own"}} {
-		add := func(method, path, id, summary string, serve http.HandlerFunc, owned bool) {
+		add := func(method, path, id, summary string, serve http.HandlerFunc) {
 			op := s.Describe(who.need, method, at+path, id+who.name+"Clip", summary)
 			huma.Register(s.Huma, op, func(ctx context.Context, in *struct {
 				ID string `path:"id" format:"uuid"`
 			}) (*huma.StreamResponse, error) {
-				if owned && !s.theirs(ctx, in.ID) {
+				if !s.theirs(ctx, in.ID) {
 					return nil, s.Problem(ctx, store.ErrNotFound)
 				}
 				return &huma.StreamResponse{Body: func(hctx huma.Context) {
@@ -102,9 +102,9 @@ func (s *Service) arriving() {
 				s.taker.Middleware(http.HandlerFunc(s.taker.PostFile)).ServeHTTP(answers(g, at), g.Request.WithContext(hctx.Context()))
 			}}, nil
 		})
-		add(http.MethodHead, "/{id}", "seek", "How much of a clip has arrived", s.taker.HeadFile, true)
-		add(http.MethodPatch, "/{id}", "send", "Send the next piece of a clip", s.taker.PatchFile, true)
-		add(http.MethodDelete, "/{id}", "drop", "Send no more of a clip", s.taker.DelFile, true)
+		add(http.MethodHead, "/{id}", "seek", "How much of a clip has arrived", s.taker.HeadFile)
+		add(http.MethodPatch, "/{id}", "send", "Send the next piece of a clip", s.taker.PatchFile)
+		add(http.MethodDelete, "/{id}", "drop", "Send no more of a clip", s.taker.DelFile)
 	}
 }
 
