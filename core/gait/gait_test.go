@@ -156,7 +156,12 @@ func TestTheCircularMedian(t *testing.T) {
 // given, and at whatever speed the horse goes; seen from the other side, the sides change.
 func TestWhatTheAnswerDoesNotDependOn(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		fraction := rapid.Float64Range(-0.04, 0.54).Draw(t, "fraction")
+		// A fore foot that lands with its hind foot is in this stride or the one before by a
+		// hair, and the first of all in none: no answer hangs on that, but the count does.
+		fraction := rapid.Float64Range(-0.04, 0.54).Filter(func(x float64) bool {
+			const hair = 1e-9
+			return math.Abs(x) > hair && math.Abs(x+0.01) > hair
+		}).Draw(t, "fraction")
 		taps := made(rapid.IntRange(3, 9).Draw(t, "strides"), 1, fraction, fraction+0.01, 0.5)
 		base, err := Time(taps)
 		require.NoError(t, err)

@@ -60,7 +60,7 @@ func (s *Service) prepare() error {
 	s.pieces = filestore.New(s.Store.Arriving())
 	composer := tus.NewStoreComposer()
 	s.pieces.UseIn(composer)
-	memorylocker.New().UseIn(composer)
+	composer.UseLocker(patience{memorylocker.New()})
 	taker, err := tus.NewUnroutedHandler(tus.Config{
 		StoreComposer: composer, BasePath: fromStaff, MaxSize: MaxClip, DisableDownload: true, DisableConcatenation: true,
 		Cors: &tus.CorsConfig{Disable: true}, Logger: slog.New(slog.NewTextHandler(io.Discard, nil)),
@@ -91,7 +91,7 @@ func (s *Service) arriving() {
 					g := humagin.Unwrap(hctx)
 					r := g.Request.Clone(hctx.Context()) // which knows the caller
 					r.URL.Path = "/" + in.ID
-					s.taker.Middleware(serve).ServeHTTP(answers(g, at), r)
+					s.taker.Middleware(serve).ServeHTTP(answers(g, at), tellsWhenRead(r))
 				}}, nil
 			})
 		}
@@ -328,7 +328,8 @@ func (s *Service) arrived(hook tus.HookEvent) (tus.HTTPResponse, error) {
 	return tus.HTTPResponse{}, nil
 }
 
-// take looks at a film that arrived and keeps it. One that can't be kept is dropped.
+// take looks at a film that arrived and keeps it. One that will never be kept is dropped;
+// one that only can't be kept now is tried again when its sender asks after it.
 func (s *Service) take(ctx context.Context, c api.Caller, info tus.FileInfo) error {
 	path := filepath.Join(s.Store.Arriving(), info.ID)
 	clip, err := looked(path, info.Size)
@@ -342,8 +343,15 @@ func (s *Service) take(ctx context.Context, c api.Caller, info tus.FileInfo) err
 	if errors.Is(err, store.ErrTaken) {
 		err = nil // it is there
 	}
-	s.drop(info.ID)
+	if err == nil || !passing(err) {
+		s.drop(info.ID)
+	}
 	return err
+}
+
+// passing reports whether what stood in a film's way may be gone a moment later.
+func passing(err error) bool {
+	return slices.ContainsFunc([]error{store.ErrFull, store.ErrReadOnly, store.ErrDisk, store.ErrBusy, context.Canceled}, func(why error) bool { return errors.Is(err, why) })
 }
 
 // drop takes away what is left of an arrival.
