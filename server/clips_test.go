@@ -24,6 +24,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ivorybridge/core/horse"
 	"ivorybridge/server/clips"
 	"ivorybridge/store"
 )
@@ -291,6 +292,68 @@ func TestAClipIsTimedAndMarked(t *testing.T) {
 	assert.Zero(t, files())
 }
 
+// A mark makes a finding of the assessment, with a film as its source: the film begins one
+// where there is none or it is of later, never weakens what was seen, and is taken back with
+// its mark.
+func TestAMarkBecomesAFinding(t *testing.T) {
+	p := signedInPractice(t)
+	p.agrees()
+	l := p.line()
+	film := aFilm(1000)
+	sent := func(on string) string {
+		id := uuid.NewString()
+		require.Equal(t, http.StatusNoContent, l.sends(l.begins(id, len(film), map[string]string{"on": on}).Header.Get("Location"), film, len(film)))
+		return id
+	}
+	marks := func(id, finding string) (one clips.ClipWhole) {
+		p.ask(http.MethodPost, "/api/clips/"+id+"/marks", map[string]any{"at": 1, "says": "", "finding": finding}).into(&one)
+		return one
+	}
+	docs := func() []store.Assessment {
+		list, err := p.Store.Assessments(context.Background(), p.actor.Practice, p.horse)
+		require.NoError(t, err)
+		return list
+	}
+	before := len(docs())
+	id := sent("2026-06-01")
+	one := marks(id, "faces_and_pulls")
+	require.Len(t, one.Marks, 1)
+	assert.Equal(t, []string{"faces_and_pulls", "person faces the horse and pulls"}, []string{one.Marks[0].Finding, one.Marks[0].Says})
+	list := docs()
+	newest := list[len(list)-1]
+	assert.Equal(t, horse.OnVideo, newest.Doc.Findings["faces_and_pulls"])
+	if before == 0 {
+		assert.Equal(t, horse.OnVideo, newest.Doc.From, "an assessment from a film alone says so")
+	}
+	assert.Equal(t, horse.OnVideo, one.Shows.Into.Found["faces_and_pulls"])
+	p.ask(http.MethodPost, "/api/clips/"+id+"/marks", map[string]any{"at": 2, "says": "again", "finding": "faces_and_pulls"}).into(&one)
+	require.Len(t, one.Marks, 2)
+	p.ask(http.MethodDelete, "/api/clips/"+id+"/marks/"+one.Marks[0].ID, nil)
+	assert.Contains(t, docs()[len(list)-1].Doc.Findings, "faces_and_pulls", "another mark shows it")
+	p.ask(http.MethodDelete, "/api/clips/"+id+"/marks/"+one.Marks[1].ID, nil)
+	assert.NotContains(t, docs()[len(list)-1].Doc.Findings, "faces_and_pulls")
+
+	seen := []map[string]any{{"id": uuid.NewString(), "at": p.now.UnixMilli(), "device": "d", "seq": 1, "path": "findings/never_gives", "value": "seen"}}
+	p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+newest.ID+"/marks", map[string]any{"sent_at": p.now.UnixMilli(), "marks": seen})
+	one = marks(id, "never_gives")
+	assert.Equal(t, horse.Seen, docs()[len(list)-1].Doc.Findings["never_gives"], "a film does not weaken what was seen")
+	p.ask(http.MethodDelete, "/api/clips/"+id+"/marks/"+one.Marks[0].ID, nil)
+	assert.Equal(t, horse.Seen, docs()[len(list)-1].Doc.Findings["never_gives"])
+
+	p.now = p.now.AddDate(0, 0, 28)
+	later := sent("2026-06-29")
+	var view clips.ClipWhole
+	p.ask(http.MethodGet, "/api/clips/"+later, nil).into(&view)
+	assert.Empty(t, view.Shows.Into.On, "it begins the next assessment")
+	require.Len(t, view.Others, 1)
+	marks(later, "shakes_sweats")
+	require.Len(t, docs(), len(list)+1)
+	assert.Equal(t, horse.OnVideo, docs()[len(list)].Doc.Problems[horse.Loading].Findings["shakes_sweats"])
+	for _, wrong := range []string{"did_well_in_past", "no_such"} {
+		assert.Equal(t, "finding", p.ask(http.MethodPost, "/api/clips/"+id+"/marks", map[string]any{"at": 1, "says": "x", "finding": wrong}).problem().Errors[0].Field)
+	}
+}
+
 // The film list is fitted to the horse, and says what of it has come; an owner sends a clip
 // of it through the private link, of the own horse alone.
 func TestTheFilmListAndAnOwnersClip(t *testing.T) {
@@ -318,7 +381,20 @@ func TestTheFilmListAndAnOwnersClip(t *testing.T) {
 
 	own := l.asks(http.MethodGet, "/api/owner/horses/"+p.horse+"/films", nil, nil)
 	assert.Equal(t, http.StatusOK, own.StatusCode)
+	first := p.horse
 	p.takesOn(p.actor) // another owner's horse
 	assert.Equal(t, http.StatusNotFound, l.asks(http.MethodGet, "/api/owner/horses/"+p.horse+"/films", nil, nil).StatusCode)
 	assert.Equal(t, http.StatusNotFound, l.begins(uuid.NewString(), 100, nil).StatusCode)
+
+	begun := p.now
+	for days, again := range []bool{27: false, 28: true} { // after the day it was filmed
+		if days < 27 {
+			continue
+		}
+		p.now = begun.AddDate(0, 0, days)
+		var later clips.FilmList
+		p.ask(http.MethodGet, "/api/horses/"+first+"/films", nil).into(&later)
+		assert.Equal(t, again, later.Views[0].Again != nil, days)
+		assert.Equal(t, again, strings.Contains(later.Message, "film it again, from the same place"))
+	}
 }

@@ -136,6 +136,6 @@ func (s *Server) register(a *api.API) (err error) {
 	diary := visits.New(s.cases)
 	s.letters = letters.New(a, diary, s.Letters)
 	outings.New(s.cases)
-	s.clips, err = clips.New(s.cases, cmp.Or(s.ClipRoom, clips.RoomForClips))
+	s.clips, err = clips.New(s.cases, cmp.Or(s.ClipRoom, clips.RoomForClips), running.Forget)
 	return err
 }

@@ -109,35 +109,41 @@ func marks(rows []sqlc.GetMarksRow) ([]KeptMark, error) {
 // content is accepted silently. sentAt is the device's clock as it sent them:
 // if that is off, times are corrected.
 func (s *Store) Mark(ctx context.Context, actor Actor, begun Assessment, sentAt int64, list []assess.Mark) (kept Assessment, refused []error, err error) {
-	refused = make([]error, len(list))
-	off := track.ClockOff(actor.At, sentAt)
 	err = s.write(ctx, "keeping marks", func(q *sqlc.Queries) error {
-		row, err := q.GetAssessment(ctx, sqlc.GetAssessmentParams{PracticeID: actor.Practice, ID: begun.ID})
-		switch {
-		case named(err) == ErrNotFound:
-			begun.Doc = begun.Base
-			if err := insertAssessment(ctx, q, actor, begun); err != nil {
-				return err
-			}
-			kept = begun
-		case err != nil:
-			return err
-		default:
-			if kept, err = assessment(row); err != nil {
-				return err
-			}
-			if kept.HorseID != begun.HorseID {
-				return ErrNotFound
-			}
-		}
-		for i, m := range list {
-			if refused[i], err = insertMark(ctx, q, actor, begun.ID, m, off); err != nil {
-				return err
-			}
-		}
-		return s.fold(ctx, q, actor, &kept)
+		kept, refused, err = s.mark(ctx, q, actor, begun, sentAt, list)
+		return err
 	}, theHorse(ctx, actor, begun.HorseID))
 	return kept, refused, err
+}
+
+// mark keeps marks in a transaction that may hold more.
+func (s *Store) mark(ctx context.Context, q *sqlc.Queries, actor Actor, begun Assessment, sentAt int64, list []assess.Mark) (kept Assessment, refused []error, err error) {
+	refused = make([]error, len(list))
+	off := track.ClockOff(actor.At, sentAt)
+	row, err := q.GetAssessment(ctx, sqlc.GetAssessmentParams{PracticeID: actor.Practice, ID: begun.ID})
+	switch {
+	case named(err) == ErrNotFound:
+		begun.Doc = begun.Base
+		if err := insertAssessment(ctx, q, actor, begun); err != nil {
+			return kept, nil, err
+		}
+		kept = begun
+	case err != nil:
+		return kept, nil, err
+	default:
+		if kept, err = assessment(row); err != nil {
+			return kept, nil, err
+		}
+		if kept.HorseID != begun.HorseID {
+			return kept, nil, ErrNotFound
+		}
+	}
+	for i, m := range list {
+		if refused[i], err = insertMark(ctx, q, actor, begun.ID, m, off); err != nil {
+			return kept, nil, err
+		}
+	}
+	return kept, refused, s.fold(ctx, q, actor, &kept)
 }
 
 func insertMark(ctx context.Context, q *sqlc.Queries, actor Actor, assessmentID string, m assess.Mark, off int64) (refused, err error) {

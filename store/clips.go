@@ -8,6 +8,7 @@ import (
 	"os"
 	"path/filepath"
 
+	"ivorybridge/core/assess"
 	"ivorybridge/core/gait"
 	"ivorybridge/store/sqlc"
 )
@@ -184,20 +185,49 @@ func (s *Store) RemoveClip(ctx context.Context, actor Actor, id string) error {
 	})
 }
 
-// AddClipMark keeps a mark on a clip.
-func (s *Store) AddClipMark(ctx context.Context, actor Actor, clipID string, m ClipMark) error {
+// FoundOnClip is what a mark finds: marks of an assessment, which is begun where it is not
+// there yet.
+type FoundOnClip struct {
+	Into  Assessment
+	Marks []assess.Mark // none: it finds nothing new
+}
+
+// AddClipMark keeps a mark on a clip, and with it what it finds.
+func (s *Store) AddClipMark(ctx context.Context, actor Actor, clipID string, m ClipMark, found FoundOnClip) error {
 	return s.write(ctx, "marking a clip", func(q *sqlc.Queries) error {
+		if err := s.found(ctx, q, actor, found); err != nil {
+			return err
+		}
 		return q.InsertClipMark(ctx, sqlc.InsertClipMarkParams{
 			ID: m.ID, PracticeID: actor.Practice, ClipID: clipID, At: m.At, Says: m.Says, Finding: m.Finding, Step: m.Step, Side: m.Side, MadeBy: actor.User, MadeAt: actor.At,
 		})
 	})
 }
 
-// RemoveClipMark takes a mark off a clip; ErrNotFound if it is not there.
-func (s *Store) RemoveClipMark(ctx context.Context, actor Actor, clipID, id string) error {
+func (s *Store) found(ctx context.Context, q *sqlc.Queries, actor Actor, found FoundOnClip) error {
+	if len(found.Marks) == 0 {
+		return nil
+	}
+	_, refused, err := s.mark(ctx, q, actor, found.Into, actor.At, found.Marks)
+	return errors.Join(append(refused, err)...)
+}
+
+// ShownElsewhere reports whether a clip of the horse shows a finding at another mark than
+// this one.
+func (v View) ShownElsewhere(ctx context.Context, practice, horseID, finding, mark string) (bool, error) {
+	n, err := v.read.CountShowing(ctx, sqlc.CountShowingParams{PracticeID: practice, HorseID: horseID, Finding: finding, ID: mark})
+	return n > 0, reading("the clips", err)
+}
+
+// RemoveClipMark takes a mark off a clip, and back what only it had found; ErrNotFound if it
+// is not there.
+func (s *Store) RemoveClipMark(ctx context.Context, actor Actor, clipID, id string, found FoundOnClip) error {
 	return s.write(ctx, "taking a mark off a clip", func(q *sqlc.Queries) error {
 		n, err := q.DeleteClipMark(ctx, sqlc.DeleteClipMarkParams{PracticeID: actor.Practice, ClipID: clipID, ID: id})
-		return one(n, err)
+		if err := one(n, err); err != nil {
+			return err
+		}
+		return s.found(ctx, q, actor, found)
 	})
 }
 

@@ -112,6 +112,7 @@ type ProblemResult struct {
 	Start    *StepRef         `json:"start,omitempty" doc:"the step to begin the ladder at; absent: no ladder, or nothing open"`
 	Computed *StepRef         `json:"start_computed,omitempty" doc:"as computed, where the trainer overruled it"`
 	School   School           `json:"school" doc:"the way of working that fits"`
+	InPerson []Evidence       `json:"in_person" doc:"seen on film only, and weighing most: to be seen in person first"`
 	Against  Against          `json:"-"`
 	Unlooked []phrase.Message `json:"unlooked" doc:"what was not looked at; never to be shown as clear"`
 }
@@ -195,7 +196,7 @@ func (f finder) judge(c *catalog.Catalog, l catalog.Ladder, r Result, blocks []B
 	in := f.in
 	account := in.Assessment.Problems[in.Problem]
 	one := ProblemResult{Problem: in.Problem, Ladder: l.Key, Causes: f.causes(), Swap: SwapOf(account.Swap), Unlooked: f.unlooked()}
-	one.Telling = f.telling(one.Causes)
+	one.Telling, one.InPerson = f.telling(one.Causes), inPerson(one.Causes)
 	one.Against = f.against(one.Causes, r.InHand)
 	one.School = SchoolFor(l, in, one.Causes, r.Risk, one.Against)
 	if start, ok := Start(c, l.Key, in.Assessment, account.Baseline, r.InHand); ok {

@@ -91,6 +91,11 @@ func (s *Service) assessment(ctx context.Context, c api.Caller, in *api.ByID) (W
 		return Walk{}, err
 	}
 	w := s.walk(r)
+	clips, err := c.View.Clips(ctx, c.Practice, r.Horse.ID)
+	if err != nil {
+		return Walk{}, err
+	}
+	w.Timed = timed(clips)
 	if n := len(r.Assessments); n > 0 {
 		newest, err := s.viewAssessment(ctx, c, r, r.Assessments[n-1])
 		if err != nil {
@@ -183,7 +188,7 @@ func (s *Service) mark(ctx context.Context, c api.Caller, in *marksInput) (Marke
 	if err != nil {
 		return Marked{}, err
 	}
-	base, doc, err := s.standing(ctx, c, kase, in.Of)
+	base, doc, err := s.Beginning(ctx, c, kase, in.Of)
 	if err != nil {
 		return Marked{}, err
 	}
@@ -221,34 +226,6 @@ func (s *Service) mark(ctx context.Context, c api.Caller, in *marksInput) (Marke
 	}
 	answer.Assessment, err = s.viewAssessment(ctx, c, r, kept)
 	return answer, err
-}
-
-// standing gives what a new assessment of the case's horse starts from, the
-// last one with the case's problem in it, and the document of the assessment
-// as it stands now.
-func (s *Service) standing(ctx context.Context, c api.Caller, kase store.Case, id string) (base, now assess.Assessment, err error) {
-	earlier, err := c.View.Assessments(ctx, c.Practice, kase.HorseID)
-	if err != nil {
-		return base, now, err
-	}
-	var problem horse.Problem
-	if err := problem.UnmarshalText([]byte(kase.Problem)); err != nil {
-		return base, now, err
-	}
-	if n := len(earlier); n > 0 {
-		base = earlier[n-1].Doc.CarriedOver()
-	}
-	if len(earlier) == 0 {
-		base = base.About(kase.Further()...)
-	}
-	base = base.About(problem)
-	now = base
-	for _, a := range earlier {
-		if a.ID == id {
-			now = a.Doc
-		}
-	}
-	return base, now, nil
 }
 
 // say is the sentence for an error.

@@ -5,9 +5,11 @@ import (
 	"strings"
 
 	"ivorybridge/core/assess"
+	"ivorybridge/core/gait"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/server/cases"
+	"ivorybridge/store"
 )
 
 // Walk is the newest assessment of a horse, with the questions it is made of.
@@ -22,7 +24,29 @@ type Walk struct {
 	Arousals []phrase.Message      `json:"arousals" doc:"the words for arousal 0 to 4"`
 	Feels    []phrase.Message      `json:"feels" doc:"one word for each level 0 to 10"`
 	Words    WalkWords             `json:"words"`
+	Timed    []TimedGait           `json:"timed" doc:"gaits that were timed on clips, the newest first"`
 	People   []cases.HandlerChoice `json:"people" doc:"the owner's side, who hold the rope; they need not be written down again"`
+}
+
+// TimedGait is a gait as the taps on a clip say, beside what the rider calls it.
+type TimedGait struct {
+	Clip  string          `json:"clip" doc:"id"`
+	On    string          `json:"on" format:"date"`
+	Rider string          `json:"rider,omitempty" doc:"as the rider names it"`
+	Says  phrase.Message  `json:"says" doc:"as the taps say"`
+	Vet   *phrase.Message `json:"vet,omitempty"`
+}
+
+// timed lists the gaits that were timed on a horse's clips. One that can't be timed is left
+// out.
+func timed(clips []store.Clip) []TimedGait {
+	list := []TimedGait{}
+	for _, k := range clips {
+		if r, err := gait.Time(k.Taps); err == nil && !r.Class.IsZero() {
+			list = append(list, TimedGait{Clip: k.ID, On: k.FilmedOn, Rider: k.Gait, Says: r.Says, Vet: r.Vet})
+		}
+	}
+	return list
 }
 
 // WalkProblem is the walk for one problem.

@@ -18,6 +18,7 @@ import (
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
 	"ivorybridge/core/history"
+	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
 	"ivorybridge/core/track"
 	"ivorybridge/server/api"
@@ -271,4 +272,32 @@ func (s *Reader) NewestCase(ctx context.Context, c api.Caller, horseID string) (
 	}
 	kase, err := c.View.NewestCase(ctx, c.Practice, horseID)
 	return h, kase, err
+}
+
+// Beginning gives what a new assessment of the case's horse starts from, the
+// last one with the case's problem in it, and the document of the assessment
+// as it stands now.
+func (s *Reader) Beginning(ctx context.Context, c api.Caller, kase store.Case, id string) (base, now assess.Assessment, err error) {
+	earlier, err := c.View.Assessments(ctx, c.Practice, kase.HorseID)
+	if err != nil {
+		return base, now, err
+	}
+	var problem horse.Problem
+	if err := problem.UnmarshalText([]byte(kase.Problem)); err != nil {
+		return base, now, err
+	}
+	if n := len(earlier); n > 0 {
+		base = earlier[n-1].Doc.CarriedOver()
+	}
+	if len(earlier) == 0 {
+		base = base.About(kase.Further()...)
+	}
+	base = base.About(problem)
+	now = base
+	for _, a := range earlier {
+		if a.ID == id {
+			now = a.Doc
+		}
+	}
+	return base, now, nil
 }

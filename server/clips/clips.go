@@ -4,15 +4,16 @@
 package clips
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
-	"github.com/google/uuid"
 
 	"ivorybridge/core/gait"
 	"ivorybridge/core/horse"
@@ -32,12 +33,14 @@ const MaxClip = 500 << 20
 type Service struct {
 	*cases.Reader
 	arrivals
-	room int64
+	room    int64
+	changed func()
 }
 
 // New registers what can be asked of clips. A practice's clips take so much room at most.
-func New(r *cases.Reader, room int64) (*Service, error) {
-	s := &Service{Reader: r, room: room}
+// changed is called when an assessment was changed by what a clip shows.
+func New(r *cases.Reader, room int64, changed func()) (*Service, error) {
+	s := &Service{Reader: r, room: room, changed: changed}
 	if err := s.prepare(); err != nil {
 		return nil, err
 	}
@@ -86,21 +89,38 @@ type Clips struct {
 // ClipWhole is a clip with all that belongs to it.
 type ClipWhole struct {
 	Clip
-	HorseName string     `json:"horse_name"`
-	Frames    []float64  `json:"frames" doc:"when each frame is shown, s; empty: the film does not say"`
-	Marks     []ClipMark `json:"marks" doc:"by their moments"`
+	HorseName string      `json:"horse_name"`
+	Frames    []float64   `json:"frames" doc:"when each frame is shown, s; empty: the film does not say"`
+	Marks     []ClipMark  `json:"marks" doc:"by their moments"`
+	Others    []OtherClip `json:"others" doc:"of the horse; those of the same view first, then the newest"`
+	Shows     *Showing    `json:"shows,omitempty" doc:"what a mark may be tied to; absent: nobody works with the horse"`
 }
 
-// ClipMark is a moment of a clip with a word.
-type ClipMark struct {
-	ID      string  `json:"id"`
-	At      float64 `json:"at" doc:"s"`
-	Says    string  `json:"says"`
-	Finding string  `json:"finding,omitempty" doc:"key"`
-	Step    string  `json:"step,omitempty" doc:"key"`
-	Side    string  `json:"side,omitempty" enum:",near,off"`
-	MadeBy  string  `json:"made_by"`
-	MadeAt  int64   `json:"made_at" doc:"ms"`
+// OtherClip is a clip that may stand beside another.
+type OtherClip struct {
+	ID   string `json:"id"`
+	Name string `json:"name,omitempty"`
+	On   string `json:"on" format:"date"`
+	Same bool   `json:"same,omitempty" doc:"the same view of the film list"`
+}
+
+func (s *Service) others(ctx context.Context, c api.Caller, k store.Clip) ([]OtherClip, error) {
+	list := []OtherClip{}
+	all, err := c.View.Clips(ctx, c.Practice, k.HorseID)
+	for _, o := range all {
+		if o.ID != k.ID {
+			list = append(list, OtherClip{ID: o.ID, Name: o.Name, On: o.FilmedOn, Same: k.View != "" && o.View == k.View})
+		}
+	}
+	slices.SortStableFunc(list, func(a, b OtherClip) int { return cmp.Compare(rank(a.Same), rank(b.Same)) })
+	return list, err
+}
+
+func rank(first bool) int {
+	if first {
+		return 0
+	}
+	return 1
 }
 
 // told is a clip as it is answered. What was tapped and can't be timed is left out.
@@ -160,8 +180,14 @@ func (s *Service) one(ctx context.Context, c api.Caller, in *api.ByID) (ClipWhol
 	if view.Frames == nil {
 		view.Frames = []float64{}
 	}
+	if view.Shows, err = s.showing(ctx, c, k); err != nil {
+		return ClipWhole{}, err
+	}
+	if view.Others, err = s.others(ctx, c, k); err != nil {
+		return ClipWhole{}, err
+	}
 	for _, m := range k.Marks {
-		view.Marks = append(view.Marks, ClipMark(m))
+		view.Marks = append(view.Marks, s.markOf(m))
 	}
 	return view, nil
 }
@@ -217,57 +243,6 @@ func (s *Service) remove(ctx context.Context, c api.Caller, in *api.ByID) (Clips
 		return Clips{}, err
 	}
 	return s.list(ctx, c, &api.ByID{ID: k.HorseID})
-}
-
-type markInput struct {
-	ID   string `path:"id" format:"uuid"`
-	Body struct {
-		At      float64 `json:"at" minimum:"0" maximum:"86400"`
-		Says    string  `json:"says" maxLength:"200"`
-		Finding string  `json:"finding,omitempty" maxLength:"60"`
-		Step    string  `json:"step,omitempty" maxLength:"60"`
-		Side    string  `json:"side,omitempty" enum:",near,off"`
-	}
-}
-
-func (s *Service) mark(ctx context.Context, c api.Caller, in *markInput) (ClipWhole, error) {
-	k, err := c.View.Clip(ctx, c.Practice, in.ID)
-	if err != nil {
-		return ClipWhole{}, err
-	}
-	m := store.ClipMark{ID: uuid.NewString(), At: in.Body.At, Says: strings.TrimSpace(in.Body.Says), Finding: in.Body.Finding, Step: in.Body.Step, Side: in.Body.Side}
-	var wrong []api.FieldProblem
-	if m.Says == "" && m.Finding == "" {
-		wrong = append(wrong, api.FieldProblem{Field: "says", Say: "Say in a word what is seen there."})
-	}
-	if _, known := s.Catalog.Step(m.Step); m.Step != "" && !known {
-		wrong = append(wrong, api.FieldProblem{Field: "step", Say: "This step is not known. Choose another."})
-	}
-	if len(k.Marks) >= mostMarks {
-		wrong = append(wrong, api.FieldProblem{Field: "says", Say: fmt.Sprintf("There are %d marks on this clip already. Take one off first.", mostMarks)})
-	}
-	if len(wrong) > 0 {
-		return ClipWhole{}, api.Faulty(wrong...)
-	}
-	if err := s.Store.AddClipMark(ctx, c.Actor(), in.ID, m); err != nil {
-		return ClipWhole{}, err
-	}
-	return s.one(ctx, c, &api.ByID{ID: in.ID})
-}
-
-// mostMarks is how many marks a clip has at most.
-const mostMarks = 500
-
-type unmarkInput struct {
-	ID   string `path:"id" format:"uuid"`
-	Mark string `path:"mark" format:"uuid"`
-}
-
-func (s *Service) unmark(ctx context.Context, c api.Caller, in *unmarkInput) (ClipWhole, error) {
-	if err := s.Store.RemoveClipMark(ctx, c.Actor(), in.ID, in.Mark); err != nil {
-		return ClipWhole{}, err
-	}
-	return s.one(ctx, c, &api.ByID{ID: in.ID})
 }
 
 // slowFilm is how long one range of a film may take to be sent.

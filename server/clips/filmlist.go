@@ -23,9 +23,13 @@ type FilmList struct {
 // Wanted is a view that should be filmed.
 type Wanted struct {
 	assess.FilmView
-	Came int    `json:"came" doc:"clips of it that came"`
-	Last string `json:"last,omitempty" format:"date" doc:"when the newest of them was filmed"`
+	Came  int             `json:"came" doc:"clips of it that came"`
+	Last  string          `json:"last,omitempty" format:"date" doc:"when the newest of them was filmed"`
+	Again *phrase.Message `json:"again,omitempty" doc:"it is time for the same view again"`
 }
+
+// againAfter is after how many days the same view is asked for again.
+const againAfter = 28
 
 // films is the list of a horse as its file stands: an owner is asked for nothing that the
 // owner may not do.
@@ -50,7 +54,6 @@ func (s *Service) films(ctx context.Context, c api.Caller, horseID string) (Film
 	if err != nil {
 		return FilmList{}, err
 	}
-	var lines []string
 	for _, v := range assess.FilmList(in) {
 		w := Wanted{FilmView: v}
 		for _, k := range clips {
@@ -58,12 +61,34 @@ func (s *Service) films(ctx context.Context, c api.Caller, horseID string) (Film
 				w.Came, w.Last = w.Came+1, max(w.Last, k.FilmedOn)
 			}
 		}
+		if w.Last != "" && horse.DayAfter(w.Last, againAfter) <= c.Today() {
+			m := phrase.Of("film.again", phrase.Args{"on": phrase.Date(w.Last)})
+			w.Again = &m
+		}
 		view.Views = append(view.Views, w)
-		lines = append(lines, "\n- "+c.Book.Say(v.Says))
+	}
+	lines := asked(c.Book, view.Views, func(w Wanted) bool { return w.Came == 0 || w.Again != nil })
+	if len(lines) == 0 {
+		lines = asked(c.Book, view.Views, func(Wanted) bool { return true })
 	}
 	view.Message = c.Book.Say(phrase.Of("film.ask", phrase.Args{"horse": r.Horse.Name, "who": c.Home.Name})) +
 		strings.Join(lines, "") + "\n" + c.Book.Say(view.How) + "\n" + c.Book.Say(view.Safety)
 	return view, nil
+}
+
+// asked are the lines of a message for the views that are wanted.
+func asked(book phrase.Book, views []Wanted, wanted func(Wanted) bool) (lines []string) {
+	for _, w := range views {
+		if !wanted(w) {
+			continue
+		}
+		line := "\n- " + book.Say(w.Says)
+		if w.Again != nil {
+			line += " " + book.Say(*w.Again)
+		}
+		lines = append(lines, line)
+	}
+	return lines
 }
 
 func (s *Service) filmList(ctx context.Context, c api.Caller, in *api.ByID) (FilmList, error) {

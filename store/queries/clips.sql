@@ -47,3 +47,7 @@ WHERE m.practice_id = ? AND m.clip_id = ? ORDER BY m.at, m.id;
 
 -- name: DeleteClipMark :execrows
 DELETE FROM clip_marks WHERE practice_id = ? AND clip_id = ? AND id = ?;
+
+-- name: CountShowing :one
+SELECT count(*) FROM clip_marks AS m JOIN clips AS c ON c.practice_id = m.practice_id AND c.id = m.clip_id
+WHERE c.practice_id = ? AND c.horse_id = ? AND c.removed_at IS NULL AND m.finding = ? AND m.id <> ?;

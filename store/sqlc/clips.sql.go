@@ -21,6 +21,30 @@ func (q *Queries) CountFilm(ctx context.Context, hash string) (int64, error) {
 	return count, err
 }
 
+const countShowing = `-- name: CountShowing :one
+SELECT count(*) FROM clip_marks AS m JOIN clips AS c ON c.practice_id = m.practice_id AND c.id = m.clip_id
+WHERE c.practice_id = ? AND c.horse_id = ? AND c.removed_at IS NULL AND m.finding = ? AND m.id <> ?
+`
+
+type CountShowingParams struct {
+	PracticeID string
+	HorseID    string
+	Finding    string
+	ID         string
+}
+
+func (q *Queries) CountShowing(ctx context.Context, arg CountShowingParams) (int64, error) {
+	row := q.queryRow(ctx, q.countShowingStmt, countShowing,
+		arg.PracticeID,
+		arg.HorseID,
+		arg.Finding,
+		arg.ID,
+	)
+	var count int64
+	err := row.Scan(&count)
+	return count, err
+}
+
 const deleteClipMark = `-- name: DeleteClipMark :execrows
 DELETE FROM clip_marks WHERE practice_id = ? AND clip_id = ? AND id = ?
 `

@@ -48,6 +48,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.countRunOutStmt, err = db.PrepareContext(ctx, countRunOut); err != nil {
 		return nil, fmt.Errorf("error preparing query CountRunOut: %w", err)
 	}
+	if q.countShowingStmt, err = db.PrepareContext(ctx, countShowing); err != nil {
+		return nil, fmt.Errorf("error preparing query CountShowing: %w", err)
+	}
 	if q.deleteBusyStmt, err = db.PrepareContext(ctx, deleteBusy); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteBusy: %w", err)
 	}
@@ -682,6 +685,11 @@ func (q *Queries) Close() error {
 	if q.countRunOutStmt != nil {
 		if cerr := q.countRunOutStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing countRunOutStmt: %w", cerr)
+		}
+	}
+	if q.countShowingStmt != nil {
+		if cerr := q.countShowingStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing countShowingStmt: %w", cerr)
 		}
 	}
 	if q.deleteBusyStmt != nil {
@@ -1716,6 +1724,7 @@ type Queries struct {
 	countPictureStmt          *sql.Stmt
 	countPractisedBetweenStmt *sql.Stmt
 	countRunOutStmt           *sql.Stmt
+	countShowingStmt          *sql.Stmt
 	deleteBusyStmt            *sql.Stmt
 	deleteClipMarkStmt        *sql.Stmt
 	deleteDriveStmt           *sql.Stmt
@@ -1927,6 +1936,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		countPictureStmt:          q.countPictureStmt,
 		countPractisedBetweenStmt: q.countPractisedBetweenStmt,
 		countRunOutStmt:           q.countRunOutStmt,
+		countShowingStmt:          q.countShowingStmt,
 		deleteBusyStmt:            q.deleteBusyStmt,
 		deleteClipMarkStmt:        q.deleteClipMarkStmt,
 		deleteDriveStmt:           q.deleteDriveStmt,

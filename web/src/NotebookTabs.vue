@@ -11,7 +11,7 @@ import { places } from './places'
 const SetAside = defineAsyncComponent(() => import('./offline/SetAside.vue'))
 
 /** Not for a helper for a day. */
-const staffOnly = ['/people', '/day', '/diary', '/outings']
+const staffOnly = ['/people', '/day', '/diary', '/outings', '/house']
 
 const route = useRoute()
 const router = useRouter()
@@ -46,8 +46,8 @@ async function leave() {
       </svg>
       <span>Ivory Bridge</span>
     </div>
-    <ul class="tabs">
-      <li v-for="p in open" :key="p.to">
+    <ul class="tabs" :class="{ all: more }">
+      <li v-for="p in open" :key="p.to" :class="{ desk: p.desk && !route.path.startsWith(p.to) }">
         <RouterLink :to="p.to" class="tab" :class="{ here: route.path.startsWith(p.to) }">{{ p.name }}</RouterLink>
       </li>
       <li class="more">
@@ -162,10 +162,19 @@ async function leave() {
   }
   .tabs {
     display: flex;
+    flex-wrap: wrap;
     order: 2;
   }
   .tabs li {
     flex: 1;
+  }
+  .tabs .desk {
+    display: none;
+    order: 1;
+  }
+  .tabs.all .desk {
+    display: block;
+    flex: 1 1 30%;
   }
   .tab,
   .tab.here {

@@ -3315,6 +3315,16 @@ export interface components {
              */
             weight: number;
         };
+        AssessFilmable: {
+            /** @description of the finding */
+            key: string;
+            /** @description its place in an assessment */
+            path: string;
+            /** @description the finding in words */
+            says: string;
+            /** @description of the walk, where it belongs */
+            section: string;
+        };
         AssessFirstLook: {
             /** @description where its attention is */
             attention?: ("" | "the person" | "home or herd" | "objects")[];
@@ -3496,6 +3506,8 @@ export interface components {
         AssessProblemResult: {
             /** @description likely causes, the likeliest first */
             causes: components["schemas"]["AssessCause"][];
+            /** @description seen on film only, and weighing most: to be seen in person first */
+            in_person: components["schemas"]["AssessEvidence"][];
             /** @description key of the ladder for it */
             ladder?: string;
             /**
@@ -4662,6 +4674,8 @@ export interface components {
             at: number;
             /** @description key */
             finding?: string;
+            /** @description in words */
+            finding_says?: string;
             id: string;
             /**
              * Format: int64
@@ -4674,6 +4688,7 @@ export interface components {
             side?: "" | "near" | "off";
             /** @description key */
             step?: string;
+            step_name?: string;
         };
         ClipText: {
             gait?: string;
@@ -4712,6 +4727,8 @@ export interface components {
              * @description when it was filmed
              */
             on: string;
+            /** @description of the horse; those of the same view first, then the newest */
+            others: components["schemas"]["OtherClip"][];
             /**
              * @description where it was filmed: nothing told of it, it was taken out, or it could not be looked for
              * @enum {string}
@@ -4719,6 +4736,8 @@ export interface components {
             position: "none" | "removed" | "not looked";
             /** @description the person who sent it */
             sent_by?: string;
+            /** @description what a mark may be tied to; absent: nobody works with the horse */
+            shows?: components["schemas"]["Showing"];
             /**
              * Format: double
              * @description of the film: 0.25 was filmed four times slowed down
@@ -5673,6 +5692,19 @@ export interface components {
             /** @description a yard already known, or else yard */
             yard_id?: string;
         };
+        Into: {
+            /** @description what it holds already of these findings, by key */
+            found: {
+                [key: string]: "" | "seen" | "video" | "told" | "on record";
+            };
+            /** @description where it is not begun yet, the id that it will have */
+            id: string;
+            /**
+             * Format: date
+             * @description absent: it is begun by the first finding
+             */
+            on?: string;
+        };
         Invitation: {
             password: string;
             user: components["schemas"]["User"];
@@ -5849,6 +5881,7 @@ export interface components {
         MarkInputBody: {
             /** Format: double */
             at: number;
+            /** @description key; it goes into the assessment, with a film as its source */
             finding?: string;
             says: string;
             /** @enum {string} */
@@ -5991,6 +6024,14 @@ export interface components {
             on: string;
             /** @description ids, in order */
             visits: string[];
+        };
+        OtherClip: {
+            id: string;
+            name?: string;
+            /** Format: date */
+            on: string;
+            /** @description the same view of the film list */
+            same?: boolean;
         };
         Outing: {
             /**
@@ -7948,6 +7989,18 @@ export interface components {
             /** Format: date */
             today: string;
         };
+        Showing: {
+            /** @description in the order of the walk */
+            findings: components["schemas"]["AssessFilmable"][];
+            /** @description the assessment that takes a finding */
+            into: components["schemas"]["Into"];
+            /** @description of the horse's ladders */
+            steps: components["schemas"]["ShownStep"][];
+        };
+        ShownStep: {
+            key: string;
+            name: string;
+        };
         SignInInputBody: {
             email: string;
             password: string;
@@ -8187,6 +8240,17 @@ export interface components {
              */
             on: string;
             says: string;
+        };
+        TimedGait: {
+            /** @description id */
+            clip: string;
+            /** Format: date */
+            on: string;
+            /** @description as the rider names it */
+            rider?: string;
+            /** @description as the taps say */
+            says: components["schemas"]["PhraseMessage"];
+            vet?: components["schemas"]["PhraseMessage"];
         };
         TokenInputBody: {
             token: string;
@@ -9088,6 +9152,8 @@ export interface components {
             problems: components["schemas"]["WalkProblem"][];
             /** @description the basics, and those ridden */
             tests: components["schemas"]["WalkTest"][];
+            /** @description gaits that were timed on clips, the newest first */
+            timed: components["schemas"]["TimedGait"][];
             words: components["schemas"]["WalkWords"];
         };
         WalkItem: {
@@ -9149,6 +9215,8 @@ export interface components {
             who: ("" | "vet" | "dentist" | "farrier" | "back therapist" | "saddle fitter" | "specialist")[];
         };
         Wanted: {
+            /** @description it is time for the same view again */
+            again?: components["schemas"]["PhraseMessage"];
             /**
              * Format: int64
              * @description clips of it that came

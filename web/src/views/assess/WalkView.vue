@@ -14,6 +14,7 @@ import { at } from '../../cases/doc'
 import EventsPart from './EventsPart.vue'
 import HandlersPart from './HandlersPart.vue'
 import QuestionRow from './QuestionRow.vue'
+import TimedGaits from './TimedGaits.vue'
 import SoFar from './SoFar.vue'
 import SwapPart from './SwapPart.vue'
 import TackPart from './TackPart.vue'
@@ -184,7 +185,10 @@ function add(p: string) {
                 <EventsPart v-else-if="q.path === 'events'" :walk="walk" />
                 <HandlersPart v-else-if="q.path === 'handlers'" :walk="walk" />
               </template>
-              <QuestionRow v-else :question="q" :walk="walk" :source="source" />
+              <template v-else>
+                <QuestionRow :question="q" :walk="walk" :source="source" />
+                <TimedGaits v-if="q.path === 'first_look/gait'" :timed="walk.data.timed" />
+              </template>
             </template>
             <PhotoStrip v-if="section.key === 'B'" :horse="id" about="mark" />
             <PhotoStrip v-else-if="section.key === 'C'" :horse="id" about="tack" />

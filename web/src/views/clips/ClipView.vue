@@ -12,6 +12,7 @@ import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import { theRules } from '../../rules/rules'
 import { shortDate } from '../../words'
+import ClipBeside from './ClipBeside.vue'
 import ClipMarks from './ClipMarks.vue'
 import ClipScreen from './ClipScreen.vue'
 import FootfallLanes from './FootfallLanes.vue'
@@ -118,6 +119,7 @@ function hop(by: number) {
 }
 
 const marking = ref(false)
+const beside = ref('')
 useKeys([
   { press: ',', does: 'one frame back', run: () => film.go(-1) },
   { press: '.', does: 'one frame on', run: () => film.go(1) },
@@ -150,16 +152,26 @@ const position = computed(
     <header class="page-head">
       <h1>{{ title }}</h1>
       <p v-if="data" class="facts">
-        {{ data.horse_name }}, {{ shortDate(data.on) }}{{ data.name && gait ? `, ${data.name}` : '' }},
+        <RouterLink :to="`/horses/${data.horse}`">{{ data.horse_name }}</RouterLink>, {{ shortDate(data.on)
+        }}{{ data.name && gait ? `, ${data.name}` : '' }},
         {{ data.sent_by ? `from ${data.sent_by}` : `by ${data.added_by}` }}
       </p>
       <div class="acts">
+        <span v-if="data && data.others.length" class="row">
+          <label for="beside">Beside it</label>
+          <select id="beside" v-model="beside" class="plain-field">
+            <option value="">none</option>
+            <option v-for="o in data.others" :key="o.id" :value="o.id">
+              {{ shortDate(o.on) }}, {{ o.name || 'a clip' }}{{ o.same ? ', the same view' : '' }}
+            </option>
+          </select>
+        </span>
         <RouterLink v-if="data" :to="`/horses/${data.horse}/clips`" class="button plain">All clips</RouterLink>
       </div>
     </header>
     <PageState :trouble="trouble" :ready="data !== undefined" :at="at" @again="load">
       <div v-if="data" class="clip">
-        <div class="above">
+        <div class="above" :class="{ two: beside }">
           <div class="stack">
             <ClipScreen ref="screen" :clip="data" :film="film" :rate="film.rate.value" />
             <div class="fields">
@@ -176,8 +188,10 @@ const position = computed(
               </FieldRow>
             </div>
           </div>
-          <FootfallVerdict :result="result" />
+          <ClipBeside v-if="beside" :clip="data" :film="film" :other="beside" />
+          <FootfallVerdict v-else :result="result" />
         </div>
+        <FootfallVerdict v-if="beside" :result="result" />
         <FootfallLanes
           :landings="landings"
           :now="film.now.value"
@@ -234,12 +248,20 @@ const position = computed(
   grid-template-columns: repeat(auto-fit, minmax(140px, 1fr));
   gap: var(--gap-3);
 }
+#beside {
+  max-width: min(100%, 30ch);
+  min-width: 0;
+}
 .foot {
   border-top: var(--line);
   padding-top: var(--gap-2);
 }
+.above.two {
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+}
 @media (max-width: 900px) {
-  .above {
+  .above,
+  .above.two {
     grid-template-columns: minmax(0, 1fr);
   }
 }

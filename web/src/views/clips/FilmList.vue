@@ -25,9 +25,11 @@ const came = (w: Schemas['Wanted']) =>
     <p class="strong">{{ list.safety.text }}</p>
     <ol>
       <li v-for="w in list.views" :key="w.key" class="line">
-        <span class="box" aria-hidden="true">{{ w.came ? '✓' : '' }}</span>
+        <span class="box" aria-hidden="true">{{ w.came && !w.again ? '✓' : '' }}</span>
         <span
-          >{{ w.says.text }} <span class="quiet small">{{ came(w) }}</span></span
+          >{{ w.says.text }} <span class="quiet small">{{ came(w) }}</span><template v-if="w.again">
+            <br /><b>{{ w.again.text }}</b></template
+          ></span
         >
       </li>
     </ol>

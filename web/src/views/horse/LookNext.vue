@@ -14,6 +14,10 @@ const telling = computed(() => {
   return list.filter((a, i) => list.findIndex((b) => b.t.look === a.t.look) === i)
 })
 const first = computed(() => telling.value[0])
+/** Seen on film only, and weighing most. */
+const inPerson = computed(() => [
+  ...new Map(result.problems.flatMap((p) => p.in_person).map((e) => [e.finding, e.says])).values(),
+])
 </script>
 
 <template>
@@ -32,6 +36,10 @@ const first = computed(() => telling.value[0])
     </div>
     <RouterLink :to="`${into}?at=${first.t.section}`" class="button no-print">Look now</RouterLink>
   </section>
+  <p v-if="inPerson.length" class="in-person">
+    <b>See in person first:</b> {{ inPerson.join(' · ') }}.
+    <span class="quiet small">Seen on video only, and it weighs most.</span>
+  </p>
 </template>
 
 <style scoped>
@@ -62,6 +70,10 @@ circle {
 }
 .says {
   line-height: 1.3;
+}
+.in-person {
+  margin: 0;
+  padding: var(--gap-2) 0;
 }
 @media screen and (max-width: 720px) {
   .next {
