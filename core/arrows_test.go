@@ -19,9 +19,9 @@ var floor = map[string]int{
 	"core/track": 2, "core/assess": 2, "core/arena": 4, "core/outing": 3, "core/desk": 5, "core/diary": 2, "core/history": 5, "core/clearance": 6, "core/homework": 7, "core/progress": 6, "core/plan": 7,
 	"core/attention": 8, "core/headline": 8, "core/judging": 8, "core/outlook": 9, "core/briefing": 9, "core/snag": 9, "core/alternative": 10,
 	"core/casefile": 11, "core/report": 11,
-	"docs": 12, "store": 12, "store/sqlc": 12, "web": 13,
+	"docs": 12, "store": 12, "store/sqlc": 12, "store/archive": 13, "store/copies": 13, "web": 13,
 	"server/api": 13, "server/picture": 13, "server/film": 13, "server/limits": 13, "server/paper": 13, "server/calendar": 13, "server/owners": 15, "server/cases": 14, "server/people": 14, "server/accounts": 14, "server/horses": 15, "server/assessments": 15, "server/plans": 15,
-	"server/methods": 15, "server/sessions": 15, "server/reports": 15, "server/visits": 15, "server/letters": 16, "server/clips": 15, "server/outings": 15, "server": 17,
+	"server/methods": 15, "server/sessions": 15, "server/reports": 15, "server/visits": 15, "server/letters": 16, "server/clips": 15, "server/outings": 15, "server/house": 16, "server": 17,
 	"cmd/ivorybridge/describe": 18, "demo": 18, "cmd/ivorybridge": 19, "cmd/corewasm": 19,
 }
 

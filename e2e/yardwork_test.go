@@ -12,9 +12,9 @@ import (
 	_ "modernc.org/sqlite" // to look at what is kept
 )
 
-// A practice of one's own begins empty: every place says what to do first.
-func TestAnEmptyPracticeSaysWhatToDoFirst(t *testing.T) {
-	t.Parallel()
+// ownYard is a practice of one's own, empty, whose lead trainer is signed in.
+func ownYard(t *testing.T) *user {
+	t.Helper()
 	y := &yard{t: t, address: freeAddress(t), database: filepath.Join(t.TempDir(), "own.db"), serve: true}
 	out, err := exec.Command(program, "user", "add", "rae@own.example", "--name", "Rae Linden", "--practice", "Linden", "--vehicle", "float", "--database", y.database).Output()
 	require.NoError(t, err)
@@ -30,6 +30,13 @@ func TestAnEmptyPracticeSaysWhatToDoFirst(t *testing.T) {
 	u.types("Password now", string(password[1]))
 	u.types("New password", "long enough to keep")
 	u.presses("Change it")
+	return u
+}
+
+// A practice of one's own begins empty: every place says what to do first.
+func TestAnEmptyPracticeSaysWhatToDoFirst(t *testing.T) {
+	t.Parallel()
+	u := ownYard(t)
 	u.sees("No horses yet")
 	u.presses("People")
 	u.sees("Write down the vet first")

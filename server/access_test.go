@@ -35,6 +35,9 @@ var access = map[string]string{
 	"signIns": "nfffffyy", "endSignIn": "nfffffyh", "record": "nfffffyy",
 	"users": "nfffffyy", "invite": "nfffffyy", "activateUser": "nfffffyh", "resetUser": "nfffffyh", "door": "nfffffyy",
 
+	"house": "nffffyyy", "houseRules": "nffffyyy", "tryHouseRules": "nfffffyy", "changeHouseRules": "nfffffyy", "copyNow": "nfffffyy", "erasePerson": "nfffffyh",
+	"horseArchive": "nfffffyh", "personArchive": "nfffffyh", "practiceArchive": "nfffffyy", "takeIn": "nfffffyy", "takingIn": "nfffffyy",
+
 	"anAssessment": "nffffyyh", "assessment": "nffffyyh", "mark": "nffffyyh",
 	"caseload": "nffyyyyy", "changeCase": "nffffyyh", "clearance": "nffffyyh", "gate": "nffhyyyh", "homework": "nffffyyh",
 	"plan": "nffffyyh", "tryPlan": "nffffyyh", "makePlan": "nffffyyh", "rehearse": "nffffyyh",
@@ -156,6 +159,7 @@ func everything(t *testing.T) (*practice, map[string]string) {
 	ids["clips"] = id
 	ids["letters"] = uuid.NewString()
 	require.NoError(t, p.Store.AddReader(context.Background(), lead, store.Reader{ID: ids["letters"], Person: owner, Stop: uuid.NewString()}))
+	ids["erasePerson"] = made("/api/people", map[string]any{"kind": "owner", "name": "Bo"})
 	ids["near yard"] = made("/api/yards", map[string]any{"name": "Near"})
 	return p, ids
 }
@@ -208,7 +212,7 @@ func TestWhoMayCallWhat(t *testing.T) {
 				p.comesAs(practice, as)
 				first := strings.Split(strings.TrimPrefix(op.path, "/api/"), "/")[0]
 				id := ids[first]
-				if op.id == "dropSession" {
+				if op.id == "dropSession" || op.id == "erasePerson" {
 					id = ids[op.id]
 				}
 				key := map[string]string{"letter": "back", "tick": "trailer"}[op.id]
@@ -277,6 +281,10 @@ func (p *practice) bodyFor(op operation, ids map[string]string) any {
 		return map[string]any{"yard": ids["yards"], "place": "54.5, -3.1"}
 	case "rehearse":
 		return map[string]any{"person": ids["people"], "step": "lead.back", "on": "2026-06-01", "place": "person"}
+	case "tryHouseRules":
+		return map[string]any{}
+	case "changeHouseRules":
+		return map[string]any{"doc": map[string]any{}, "reason": "why", "version": 0}
 	case "addTrailer", "addYard":
 		return map[string]any{"name": uuid.NewString(), "record": map[string]any{}}
 	}

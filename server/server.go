@@ -22,6 +22,7 @@ import (
 	"ivorybridge/server/cases"
 	"ivorybridge/server/clips"
 	"ivorybridge/server/horses"
+	"ivorybridge/server/house"
 	"ivorybridge/server/letters"
 	"ivorybridge/server/methods"
 	"ivorybridge/server/outings"
@@ -53,6 +54,7 @@ type Config struct {
 	ClipRoom int64 // for a practice's clips, in bytes; 0: clips.RoomForClips
 
 	Letters letters.Config // of an evening, by mail
+	House   house.Config   // copies, each night
 }
 
 // RoomForPhotographs is the room that the photographs of a practice have, in bytes,
@@ -68,6 +70,7 @@ type Server struct {
 	horses  *horses.Service
 	letters *letters.Service
 	clips   *clips.Service
+	house   *house.Service
 }
 
 // New builds the server and all its operations.
@@ -100,11 +103,11 @@ func New(c Config) (*Server, error) {
 }
 
 // compresses reports whether an answer is compressed as it is sent: those of the
-// API, but for the caseload, which is kept compressed, and for films, coming and going. The
+// API, but for the caseload, which is kept compressed, and for films and archives, coming and going. The
 // front end's files were compressed when they were built.
 func compresses(g *gin.Context) bool {
 	at := g.Request.URL.Path
-	return strings.HasPrefix(at, "/api/") && at != "/api/caseload" && !strings.HasSuffix(at, "/film") && !strings.Contains(at, "/arriving") && strings.Contains(g.GetHeader("Accept-Encoding"), "gzip")
+	return strings.HasPrefix(at, "/api/") && at != "/api/caseload" && !strings.HasSuffix(at, "/film") && !strings.HasSuffix(at, "/archive") && !strings.Contains(at, "/arriving") && strings.Contains(g.GetHeader("Accept-Encoding"), "gzip")
 }
 
 // ServeHTTP answers one request.
@@ -136,6 +139,7 @@ func (s *Server) register(a *api.API) (err error) {
 	diary := visits.New(s.cases)
 	s.letters = letters.New(a, diary, s.Letters)
 	outings.New(s.cases)
+	s.house = house.New(s.cases, s.House, running.Forget)
 	s.clips, err = clips.New(s.cases, cmp.Or(s.ClipRoom, clips.RoomForClips), running.Forget)
 	return err
 }

@@ -226,6 +226,12 @@ func validBody(op [2]string) any {
 		return map[string]any{"on": "2026-06-01", "speed": 1, "landings": []any{}, "version": 1}
 	case last == "readers":
 		return map[string]any{"agreed": true}
+	case last == "copies", last == "erase", last == "taking":
+		return nil
+	case last == "rules":
+		return map[string]any{"doc": map[string]any{}, "reason": "why", "version": 0}
+	case last == "trial":
+		return map[string]any{}
 	case last == "tonight", strings.Contains(op[1], "/letters/stop/"):
 		return nil
 	case last == "feeds":

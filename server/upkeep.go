@@ -55,7 +55,7 @@ func (s *Server) foldOne(ctx context.Context, c api.Caller, horse string) error 
 // LookAfter does what is better done before somebody waits for it, until the
 // context ends: it folds what an upgrade or a crash left unfolded, looks whether the
 // database is whole, tidies the photographs, reads the caseloads again as each day begins, and
-// writes and sends the letters of the evening. What does not succeed is tried again in the next round.
+// writes and sends the letters of the evening, and makes the day's copy. What does not succeed is tried again in the next round.
 func (s *Server) LookAfter(ctx context.Context) {
 	const toTell = 50 // horses
 	fold := func(ctx context.Context) error {
@@ -66,7 +66,7 @@ func (s *Server) LookAfter(ctx context.Context) {
 		})
 	}
 	once := []upkeep{{"folding the histories", fold}, {"looking whether the database is whole", s.Store.Whole}}
-	again := []upkeep{{"tidying the photographs", s.horses.Tidy}, {"tidying the clips", s.clips.Tidy}, {"reading the caseloads", s.readCaseloads}, {"writing the letters", s.letters.Round}}
+	again := []upkeep{{"tidying the photographs", s.horses.Tidy}, {"tidying the clips", s.clips.Tidy}, {"reading the caseloads", s.readCaseloads}, {"writing the letters", s.letters.Round}, {"making the day's copy", s.house.Round}}
 	for {
 		once = s.look(ctx, once)
 		s.look(ctx, again)

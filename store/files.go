@@ -55,6 +55,11 @@ func (s *Store) Backup(ctx context.Context, path string) (Pictures, error) {
 // whole is not left there. A photograph that is missing is counted, and is no
 // reason to have no copy.
 func Backup(ctx context.Context, from, to string) (Pictures, error) {
+	return BackupBeside(ctx, from, to, "")
+}
+
+// BackupBeside is Backup beside an earlier copy: files that are in both are kept once.
+func BackupBeside(ctx context.Context, from, to, earlier string) (Pictures, error) {
 	if _, err := os.Stat(from); err != nil {
 		return Pictures{}, fmt.Errorf("looking for the database: %w", err)
 	}
@@ -68,10 +73,10 @@ func Backup(ctx context.Context, from, to string) (Pictures, error) {
 		return Pictures{}, err
 	}
 	defer func() { _ = lock.Unlock() }() // only read from
-	return copyWhole(ctx, from, to)
+	return copyWhole(ctx, from, to, earlier)
 }
 
-func copyWhole(ctx context.Context, from, to string) (pictures Pictures, err error) {
+func copyWhole(ctx context.Context, from, to, earlier string) (pictures Pictures, err error) {
 	part := to + ".part"
 	if err := errors.Join(os.RemoveAll(folder(part)), removed(part)); err != nil {
 		return pictures, fmt.Errorf("clearing an earlier try: %w", err)
@@ -89,6 +94,9 @@ func copyWhole(ctx context.Context, from, to string) (pictures Pictures, err err
 	if err := errors.Join(err, db.Close()); err != nil {
 		return pictures, fmt.Errorf("copying the database: %w", err)
 	}
+	if err := shared(ctx, part, earlier); err != nil {
+		return pictures, fmt.Errorf("copying the photographs: %w", err)
+	}
 	// After the rows: each picture was there before its row.
 	if pictures, err = copyPictures(ctx, part, from, part); err != nil {
 		return pictures, err
@@ -105,6 +113,51 @@ func copyWhole(ctx context.Context, from, to string) (pictures Pictures, err err
 		return pictures, fmt.Errorf("putting the copy in place: %w", errors.Join(err, os.RemoveAll(folder(to))))
 	}
 	return pictures, nil
+}
+
+// shared gives the files of an earlier copy that this one needs a second name, so that they
+// are kept once. Each is looked at again afterwards.
+func shared(ctx context.Context, to, earlier string) error {
+	if earlier == "" {
+		return nil
+	}
+	hashes, err := picturesOf(ctx, to)
+	if err != nil || len(hashes) == 0 {
+		return err
+	}
+	if err := os.MkdirAll(folder(to), 0o700); err != nil {
+		return Placed(err)
+	}
+	for _, hash := range hashes {
+		if isWhole(folder(earlier), hash) {
+			_ = os.Link(FileOf(earlier, hash), FileOf(to, hash)) // where it can't be, it is copied
+		}
+	}
+	return nil
+}
+
+// SizeOf is how many bytes a database and its files take.
+func SizeOf(path string) (int64, error) {
+	info, err := os.Stat(path)
+	if err != nil {
+		return 0, Placed(err)
+	}
+	size := info.Size()
+	files, err := os.ReadDir(folder(path))
+	if err != nil && !errors.Is(err, fs.ErrNotExist) {
+		return 0, Placed(err)
+	}
+	for _, f := range files {
+		if info, err := f.Info(); err == nil {
+			size += info.Size()
+		}
+	}
+	return size, nil
+}
+
+// RemoveDatabase takes a copy of a database away, with its files.
+func RemoveDatabase(path string) error {
+	return errors.Join(removed(path), removed(path+"-wal"), removed(path+"-shm"), os.RemoveAll(folder(path)))
 }
 
 // removed takes a file away, if it is there.
@@ -140,7 +193,7 @@ func Restore(ctx context.Context, from, to string, now time.Time) (r Restored, e
 	if err := errors.Join(os.RemoveAll(folder(part)), removed(part)); err != nil {
 		return r, fmt.Errorf("clearing an earlier try: %w", err)
 	}
-	if _, err := copyWhole(ctx, from, part); err != nil {
+	if _, err := copyWhole(ctx, from, part, ""); err != nil {
 		return r, err
 	}
 	if _, err := os.Stat(to); err == nil {

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"cmp"
 	"context"
 	"crypto/tls"
 	"errors"
@@ -21,8 +22,10 @@ import (
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/server"
 	"ivorybridge/server/clips"
+	"ivorybridge/server/house"
 	"ivorybridge/server/letters"
 	"ivorybridge/store"
+	"ivorybridge/store/copies"
 	"ivorybridge/web"
 )
 
@@ -42,6 +45,9 @@ type settings struct {
 	command  string // serve or demo
 	mail     letters.SMTP
 	hour     int // from which the letters are written
+	copies   string
+	copyHour int
+	kept     copies.Kept
 }
 
 func (o *settings) flags(cmd *cobra.Command, database string) {
@@ -55,6 +61,11 @@ func (o *settings) flags(cmd *cobra.Command, database string) {
 	f.StringSliceVar(&o.proxies, "trusted-proxies", list(env("IVORYBRIDGE_TRUSTED_PROXIES", "")), "addresses of proxies that are believed who asks")
 	f.StringVar(&o.header, "proxy-header", env("IVORYBRIDGE_PROXY_HEADER", "X-Forwarded-For"), "the header in which they tell it; X-Real-IP where they are set to send that")
 	f.IntVar(&o.hour, "letters-hour", 18, "hour of the practice's day from which the letters of the evening are written")
+	f.StringVar(&o.copies, "copies", env("IVORYBRIDGE_COPIES", ""), "folder for the copy of each night, best on another disk; empty: beside the database; none: no copies")
+	f.IntVar(&o.copyHour, "copies-hour", 3, "hour of the day from which the copy is made")
+	f.IntVar(&o.kept.Days, "copies-days", copies.Shipped.Days, "of how many days a copy is kept")
+	f.IntVar(&o.kept.Weeks, "copies-weeks", copies.Shipped.Weeks, "of how many weeks")
+	f.IntVar(&o.kept.Months, "copies-months", copies.Shipped.Months, "of how many months")
 	f.Int64Var(&o.room, "photograph-room", server.RoomForPhotographs>>20, "room for the photographs of a practice, in MB")
 	f.Int64Var(&o.clips, "clip-room", clips.RoomForClips>>20, "room for the clips of a practice, in MB")
 }
@@ -82,6 +93,21 @@ func (o *settings) letters() (letters.Config, error) {
 		return c, err
 	}
 	c.Post = o.mail
+	return c, nil
+}
+
+// house are the settings of the copies.
+func (o *settings) house() (house.Config, error) {
+	c := house.Config{Hour: o.copyHour, Zone: time.Local, Copies: copies.Folder{Database: o.database, Dir: cmp.Or(o.copies, o.database+".copies"), Kept: o.kept}}
+	if o.copies == "none" {
+		c.Copies.Dir = ""
+	}
+	if o.copyHour < 0 || o.copyHour > 23 {
+		return c, fmt.Errorf("--copies-hour is %d: name an hour from 0 to 23", o.copyHour)
+	}
+	if min(o.kept.Days, o.kept.Weeks, o.kept.Months) < 0 {
+		return c, errors.New("--copies-days, --copies-weeks and --copies-months are 0 or more")
+	}
 	return c, nil
 }
 
@@ -122,6 +148,10 @@ func (o *settings) serve(ctx context.Context, out io.Writer) error {
 	if err != nil {
 		return err
 	}
+	keeping, err := o.house()
+	if err != nil {
+		return err
+	}
 	if _, err := os.Stat(o.database); errors.Is(err, fs.ErrNotExist) {
 		return fmt.Errorf("there is no database at %s: name the right one with --database, put its folder back, or make one with 'ivorybridge user add'", o.database)
 	}
@@ -138,7 +168,7 @@ func (o *settings) serve(ctx context.Context, out io.Writer) error {
 	s, err := server.New(server.Config{
 		Store: db, Catalog: catalog, Web: files, Now: time.Now, Log: log, Version: build(),
 		Secure: o.cert != "" || strings.HasPrefix(o.public, "https://"), TrustedProxies: o.proxies, ProxyHeader: o.header,
-		PublicAddress: o.public, DemoUser: o.demoUser, PhotographRoom: o.room << 20, ClipRoom: o.clips << 20, Letters: evening,
+		PublicAddress: o.public, DemoUser: o.demoUser, PhotographRoom: o.room << 20, ClipRoom: o.clips << 20, Letters: evening, House: keeping,
 	})
 	if err != nil {
 		return fmt.Errorf("setting up the server: %w", err)

@@ -140,7 +140,7 @@ func (s *Service) viewAssessment(ctx context.Context, c api.Caller, r cases.Read
 
 // judgeAlone judges a document as of a day, without the sessions.
 func (s *Service) judgeAlone(r cases.Reading, doc assess.Assessment, on string) (assess.Result, error) {
-	return assess.Judge(s.Catalog, assess.Case{Today: on, On: on, Record: r.Horse.Record, Assessment: doc.About(r.File.Problem().Problem)})
+	return assess.Judge(r.Catalog(), assess.Case{Today: on, On: on, Record: r.Horse.Record, Assessment: doc.About(r.File.Problem().Problem)})
 }
 
 // overruled tells who overruled what, when: the last mark in its place, in this

@@ -33,16 +33,20 @@ type Reader struct {
 
 	figures *lru.Cache[figuresKey, stampedFigures]
 	opened  *lru.Cache[openedKey, bool]
+	houses  *lru.Cache[houseKey, *catalog.Catalog]
+	ruled   *lru.Cache[catalog.HouseRules, *catalog.Catalog]
 }
 
 // NewReader reads cases by a catalogue, in a build of the program.
 func NewReader(a *api.API, c *catalog.Catalog, build string) *Reader {
 	figures, err := lru.New[figuresKey, stampedFigures](mostFigures)
 	opened, also := lru.New[openedKey, bool](mostOpened)
-	if err := errors.Join(err, also); err != nil {
+	houses, too := lru.New[houseKey, *catalog.Catalog](mostHouses)
+	ruled, last := lru.New[catalog.HouseRules, *catalog.Catalog](mostHouses)
+	if err := errors.Join(err, also, too, last); err != nil {
 		panic(err) // the sizes are above 0
 	}
-	return &Reader{API: a, Catalog: c, Build: build, figures: figures, opened: opened}
+	return &Reader{API: a, Catalog: c, Build: build, figures: figures, opened: opened, houses: houses, ruled: ruled}
 }
 
 // planVisits is how many visits a plan lays out.
@@ -65,7 +69,12 @@ type Reading struct {
 	File        *casefile.File
 	Today       string // the day that it was read on
 	past        pastFigures
+	by          *catalog.Catalog // under the practice's house rules
 }
+
+// Catalog is the whole catalogue under the practice's house rules; that of the file is fitted
+// to the horse.
+func (r Reading) Catalog() *catalog.Catalog { return r.by }
 
 // Choices are those of the newest plan; before there is one, what was wanted as
 // the horse was taken on.
@@ -135,6 +144,9 @@ func (s *Reader) ReadOf(ctx context.Context, c api.Caller, h store.Horse, kase s
 func (s *Reader) Gather(ctx context.Context, c api.Caller, h store.Horse, kase store.Case) (Reading, error) {
 	r := Reading{Case: kase, Horse: h, Today: c.Today()}
 	var err error
+	if r.by, err = s.CatalogOf(ctx, c); err != nil {
+		return Reading{}, err
+	}
 	if r.Assessments, err = c.View.Assessments(ctx, c.Practice, h.ID); err != nil {
 		return Reading{}, err
 	}
@@ -238,7 +250,7 @@ func (s *Reader) Judge(today string, r Reading, past history.History) (*casefile
 	for _, o := range r.Horse.Holders() {
 		in.Owners = append(in.Owners, o.ID)
 	}
-	return casefile.Read(s.Catalog, in)
+	return casefile.Read(r.by, in)
 }
 
 // EndedBy is the entry that ended a session, or nil.

@@ -7,6 +7,7 @@ import (
 	"ivorybridge/core/arena"
 	"ivorybridge/core/assess"
 	"ivorybridge/core/casefile"
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/history"
 	"ivorybridge/core/track"
 	"ivorybridge/server/api"
@@ -103,7 +104,7 @@ type folded struct {
 func (s *Reader) next(ctx context.Context, h history.History, beside history.Beside, f store.Fresh) (folded, []store.Unread, error) {
 	unread := f.Unread
 	for range MostUnread {
-		next, err := s.tryNext(h, beside, f.Day)
+		next, err := s.tryNext(h, beside, f.Rules, f.Day)
 		if !api.IsBroken(err) {
 			return next, unread, err
 		}
@@ -111,7 +112,7 @@ func (s *Reader) next(ctx context.Context, h history.History, beside history.Bes
 		i := Culprit(len(f.Day.Track), func(n int) bool {
 			begun := f.Day
 			begun.Track = begun.Track[:n]
-			_, err := s.tryNext(h, beside, begun)
+			_, err := s.tryNext(h, beside, f.Rules, begun)
 			return !api.IsBroken(err)
 		})
 		if i < 0 {
@@ -124,10 +125,11 @@ func (s *Reader) next(ctx context.Context, h history.History, beside history.Bes
 	return folded{after: h}, unread, &api.BrokenError{What: "too many entries of session " + f.ID + " can't be read"}
 }
 
-func (s *Reader) tryNext(h history.History, beside history.Beside, d track.Day) (next folded, err error) {
+func (s *Reader) tryNext(h history.History, beside history.Beside, rules catalog.HouseRules, d track.Day) (next folded, err error) {
 	err = api.Guarded(func() error {
-		after, reps, visit := h.Read(s.Catalog, beside, d)
-		next = folded{after, history.FiguresOf(s.Catalog, d, reps, visit)}
+		cat := s.Pinned(rules)
+		after, reps, visit := h.Read(cat, beside, d)
+		next = folded{after, history.FiguresOf(cat, d, reps, visit)}
 		return nil
 	})
 	return next, err
@@ -161,7 +163,7 @@ func (s *Reader) TellAfter(ctx context.Context, r Reading, before history.Histor
 	}
 	t := Told{Session: f.Session, Before: before, Day: f.Day}
 	err := api.Guarded(func() error {
-		t.After, _, t.Visit = before.Read(s.Catalog, r.Beside(), f.Day)
+		t.After, _, t.Visit = before.Read(s.Pinned(f.Rules), r.Beside(), f.Day)
 		return nil
 	})
 	if api.IsBroken(err) { // it was never folded: it is the newest, and open

@@ -106,7 +106,11 @@ func (s *Service) methodOperations() {
 }
 
 func (s *Service) methods(ctx context.Context, c api.Caller, _ *struct{}) (Handbook, error) {
-	cat, err := s.Catalog.Fit(catalog.Fitting{}) // a copy: answers are said in the practice's words in place
+	house, err := s.CatalogOf(ctx, c)
+	if err != nil {
+		return Handbook{}, err
+	}
+	cat, err := house.Fit(catalog.Fitting{}) // a copy: answers are said in the practice's words in place
 	if err != nil {
 		return Handbook{}, err
 	}

@@ -120,7 +120,7 @@ func (s *Service) fill(ctx context.Context, c api.Caller, l *liveArena, session 
 	if err != nil {
 		return err
 	}
-	if l.cat, err = s.Catalog.Fit(l.stage.Brief.Fitting); err != nil {
+	if l.cat, err = s.Pinned(l.session.Rules).Fit(l.stage.Brief.Fitting); err != nil {
 		return err
 	}
 	open := func(entries []store.Kept) (r *arena.Running, err error) {

@@ -117,22 +117,26 @@ func (s *Service) trailersFor(ctx context.Context, c api.Caller, h store.Horse) 
 	return list, nil
 }
 
-// Methods is the shipped catalogue as the rules read it, for those that run in
+// Methods is the catalogue under the practice's house rules, as the rules read it, for those that run in
 // the browser.
 type Methods struct {
 	Version string           `json:"version"`
 	Catalog *json.RawMessage `json:"catalog"`
 }
 
-func (s *Service) wholeCatalog(context.Context, api.Caller, *struct{}) (Methods, error) {
-	text, err := json.Marshal(s.Catalog)
+func (s *Service) wholeCatalog(ctx context.Context, c api.Caller, _ *struct{}) (Methods, error) {
+	cat, err := s.CatalogOf(ctx, c)
+	if err != nil {
+		return Methods{}, err
+	}
+	text, err := json.Marshal(cat)
 	raw := json.RawMessage(text)
-	return Methods{Version: s.Catalog.Version, Catalog: &raw}, err
+	return Methods{Version: cat.Version, Catalog: &raw}, err
 }
 
 // pinned are the house rules that a session begun now is advised by.
 func (s *Service) pinned(f *casefile.File) catalog.HouseRules {
-	rules := s.Catalog.Rules
+	rules := f.Catalog.Rules
 	rules.Cycle = f.Cycle.Cycle
 	return rules
 }

@@ -69,7 +69,7 @@ func (s *Service) sessionOperations() {
 	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/cases/{id}/session-start", "sessionStart", "What is looked at before a session", api.AtOnce(s.sessionStart))
 	api.Operation(s.API, api.Helpers, http.MethodPost, "/api/cases/{id}/gate", "gate", "Whether and where a session may begin, without beginning one", s.gate)
 	api.Operation(s.API, api.Helpers, http.MethodPost, "/api/cases/{id}/sessions", "startSession", "Begin a session", s.start)
-	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/catalog", "catalog", "The shipped catalogue whole, for the rules that run in the browser", s.wholeCatalog)
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/catalog", "catalog", "The catalogue whole, under the house rules, for the rules that run in the browser", api.AtOnce(s.wholeCatalog))
 	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/sessions/{id}", "session", "The arena of a session", s.arena)
 	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/sessions/{id}/asks", "asks", "All asks that can be chosen in a session now, and the cards that answer them", s.asks)
 	log := s.Describe(api.Helpers, http.MethodPost, "/api/sessions/{id}/entries", "log", "Keep entries of the track and be advised")

@@ -88,7 +88,7 @@ func (s *Service) stage(ctx context.Context, c api.Caller, r cases.Reading, f *c
 	view := Stage{
 		CaseID: r.Case.ID, Horse: cases.RefOf(r.Horse), Yard: r.Horse.Yard.Name, Owners: cases.Owners(r.Horse, f), Care: f.Risk.Care,
 		Precautions: f.Result.Precautions, Address: r.Horse.Yard.Address,
-		Arousals: cases.Arousals(), Feels: cases.Feels(), Signs: []SignOf{}, Stops: horse.Stop{}.All(), Brief: f.Brief(), Catalog: s.Catalog.Version,
+		Arousals: cases.Arousals(), Feels: cases.Feels(), Signs: []SignOf{}, Stops: horse.Stop{}.All(), Brief: f.Brief(), Catalog: r.Catalog().Version,
 	}
 	for _, w := range (horse.WayOut{}).All() {
 		view.WaysOut = append(view.WaysOut, WayOut{Word: w, Danger: horse.Dangerous(w)})

@@ -11,7 +11,7 @@ import (
 )
 
 // large is a practice of 200 horses with 40 sessions each.
-var large = demo.Size{Horses: 200, Sessions: 40, Entries: 40, Seed: 1}
+var large = demo.Size{Horses: 200, Sessions: 40, Entries: 30, Seed: 1}
 
 func BenchmarkOut(b *testing.B) {
 	s, id := invented(b, large)

@@ -39,6 +39,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.countLinkOpenedStmt, err = db.PrepareContext(ctx, countLinkOpened); err != nil {
 		return nil, fmt.Errorf("error preparing query CountLinkOpened: %w", err)
 	}
+	if q.countNamedStmt, err = db.PrepareContext(ctx, countNamed); err != nil {
+		return nil, fmt.Errorf("error preparing query CountNamed: %w", err)
+	}
 	if q.countPictureStmt, err = db.PrepareContext(ctx, countPicture); err != nil {
 		return nil, fmt.Errorf("error preparing query CountPicture: %w", err)
 	}
@@ -108,11 +111,41 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.endSignInStmt, err = db.PrepareContext(ctx, endSignIn); err != nil {
 		return nil, fmt.Errorf("error preparing query EndSignIn: %w", err)
 	}
+	if q.eraseAccountStmt, err = db.PrepareContext(ctx, eraseAccount); err != nil {
+		return nil, fmt.Errorf("error preparing query EraseAccount: %w", err)
+	}
 	if q.eraseClipStmt, err = db.PrepareContext(ctx, eraseClip); err != nil {
 		return nil, fmt.Errorf("error preparing query EraseClip: %w", err)
 	}
+	if q.eraseConsentsStmt, err = db.PrepareContext(ctx, eraseConsents); err != nil {
+		return nil, fmt.Errorf("error preparing query EraseConsents: %w", err)
+	}
+	if q.eraseFeedsStmt, err = db.PrepareContext(ctx, eraseFeeds); err != nil {
+		return nil, fmt.Errorf("error preparing query EraseFeeds: %w", err)
+	}
+	if q.eraseFilmsStmt, err = db.PrepareContext(ctx, eraseFilms); err != nil {
+		return nil, fmt.Errorf("error preparing query EraseFilms: %w", err)
+	}
+	if q.eraseInvitationsStmt, err = db.PrepareContext(ctx, eraseInvitations); err != nil {
+		return nil, fmt.Errorf("error preparing query EraseInvitations: %w", err)
+	}
+	if q.eraseLettersStmt, err = db.PrepareContext(ctx, eraseLetters); err != nil {
+		return nil, fmt.Errorf("error preparing query EraseLetters: %w", err)
+	}
+	if q.eraseLinksStmt, err = db.PrepareContext(ctx, eraseLinks); err != nil {
+		return nil, fmt.Errorf("error preparing query EraseLinks: %w", err)
+	}
+	if q.erasePersonStmt, err = db.PrepareContext(ctx, erasePerson); err != nil {
+		return nil, fmt.Errorf("error preparing query ErasePerson: %w", err)
+	}
 	if q.erasePhotographStmt, err = db.PrepareContext(ctx, erasePhotograph); err != nil {
 		return nil, fmt.Errorf("error preparing query ErasePhotograph: %w", err)
+	}
+	if q.eraseReadersStmt, err = db.PrepareContext(ctx, eraseReaders); err != nil {
+		return nil, fmt.Errorf("error preparing query EraseReaders: %w", err)
+	}
+	if q.eraseSignInsStmt, err = db.PrepareContext(ctx, eraseSignIns); err != nil {
+		return nil, fmt.Errorf("error preparing query EraseSignIns: %w", err)
 	}
 	if q.feedWasReadStmt, err = db.PrepareContext(ctx, feedWasRead); err != nil {
 		return nil, fmt.Errorf("error preparing query FeedWasRead: %w", err)
@@ -209,6 +242,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getHorsesOfPersonStmt, err = db.PrepareContext(ctx, getHorsesOfPerson); err != nil {
 		return nil, fmt.Errorf("error preparing query GetHorsesOfPerson: %w", err)
+	}
+	if q.getHouseRulesStmt, err = db.PrepareContext(ctx, getHouseRules); err != nil {
+		return nil, fmt.Errorf("error preparing query GetHouseRules: %w", err)
+	}
+	if q.getHouseVersionStmt, err = db.PrepareContext(ctx, getHouseVersion); err != nil {
+		return nil, fmt.Errorf("error preparing query GetHouseVersion: %w", err)
 	}
 	if q.getInWorkStmt, err = db.PrepareContext(ctx, getInWork); err != nil {
 		return nil, fmt.Errorf("error preparing query GetInWork: %w", err)
@@ -432,6 +471,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getYardsStmt, err = db.PrepareContext(ctx, getYards); err != nil {
 		return nil, fmt.Errorf("error preparing query GetYards: %w", err)
 	}
+	if q.hasSomethingStmt, err = db.PrepareContext(ctx, hasSomething); err != nil {
+		return nil, fmt.Errorf("error preparing query HasSomething: %w", err)
+	}
 	if q.insertAssessmentStmt, err = db.PrepareContext(ctx, insertAssessment); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertAssessment: %w", err)
 	}
@@ -473,6 +515,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.insertHorseStmt, err = db.PrepareContext(ctx, insertHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertHorse: %w", err)
+	}
+	if q.insertHouseRulesStmt, err = db.PrepareContext(ctx, insertHouseRules); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertHouseRules: %w", err)
 	}
 	if q.insertIncidentStmt, err = db.PrepareContext(ctx, insertIncident); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertIncident: %w", err)
@@ -606,6 +651,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.touchStmt, err = db.PrepareContext(ctx, touch); err != nil {
 		return nil, fmt.Errorf("error preparing query Touch: %w", err)
 	}
+	if q.touchAllStmt, err = db.PrepareContext(ctx, touchAll); err != nil {
+		return nil, fmt.Errorf("error preparing query TouchAll: %w", err)
+	}
 	if q.updateAssessmentStmt, err = db.PrepareContext(ctx, updateAssessment); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateAssessment: %w", err)
 	}
@@ -670,6 +718,11 @@ func (q *Queries) Close() error {
 	if q.countLinkOpenedStmt != nil {
 		if cerr := q.countLinkOpenedStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing countLinkOpenedStmt: %w", cerr)
+		}
+	}
+	if q.countNamedStmt != nil {
+		if cerr := q.countNamedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing countNamedStmt: %w", cerr)
 		}
 	}
 	if q.countPictureStmt != nil {
@@ -787,14 +840,64 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing endSignInStmt: %w", cerr)
 		}
 	}
+	if q.eraseAccountStmt != nil {
+		if cerr := q.eraseAccountStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing eraseAccountStmt: %w", cerr)
+		}
+	}
 	if q.eraseClipStmt != nil {
 		if cerr := q.eraseClipStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing eraseClipStmt: %w", cerr)
 		}
 	}
+	if q.eraseConsentsStmt != nil {
+		if cerr := q.eraseConsentsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing eraseConsentsStmt: %w", cerr)
+		}
+	}
+	if q.eraseFeedsStmt != nil {
+		if cerr := q.eraseFeedsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing eraseFeedsStmt: %w", cerr)
+		}
+	}
+	if q.eraseFilmsStmt != nil {
+		if cerr := q.eraseFilmsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing eraseFilmsStmt: %w", cerr)
+		}
+	}
+	if q.eraseInvitationsStmt != nil {
+		if cerr := q.eraseInvitationsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing eraseInvitationsStmt: %w", cerr)
+		}
+	}
+	if q.eraseLettersStmt != nil {
+		if cerr := q.eraseLettersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing eraseLettersStmt: %w", cerr)
+		}
+	}
+	if q.eraseLinksStmt != nil {
+		if cerr := q.eraseLinksStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing eraseLinksStmt: %w", cerr)
+		}
+	}
+	if q.erasePersonStmt != nil {
+		if cerr := q.erasePersonStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing erasePersonStmt: %w", cerr)
+		}
+	}
 	if q.erasePhotographStmt != nil {
 		if cerr := q.erasePhotographStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing erasePhotographStmt: %w", cerr)
+		}
+	}
+	if q.eraseReadersStmt != nil {
+		if cerr := q.eraseReadersStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing eraseReadersStmt: %w", cerr)
+		}
+	}
+	if q.eraseSignInsStmt != nil {
+		if cerr := q.eraseSignInsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing eraseSignInsStmt: %w", cerr)
 		}
 	}
 	if q.feedWasReadStmt != nil {
@@ -955,6 +1058,16 @@ func (q *Queries) Close() error {
 	if q.getHorsesOfPersonStmt != nil {
 		if cerr := q.getHorsesOfPersonStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getHorsesOfPersonStmt: %w", cerr)
+		}
+	}
+	if q.getHouseRulesStmt != nil {
+		if cerr := q.getHouseRulesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getHouseRulesStmt: %w", cerr)
+		}
+	}
+	if q.getHouseVersionStmt != nil {
+		if cerr := q.getHouseVersionStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getHouseVersionStmt: %w", cerr)
 		}
 	}
 	if q.getInWorkStmt != nil {
@@ -1327,6 +1440,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getYardsStmt: %w", cerr)
 		}
 	}
+	if q.hasSomethingStmt != nil {
+		if cerr := q.hasSomethingStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing hasSomethingStmt: %w", cerr)
+		}
+	}
 	if q.insertAssessmentStmt != nil {
 		if cerr := q.insertAssessmentStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertAssessmentStmt: %w", cerr)
@@ -1395,6 +1513,11 @@ func (q *Queries) Close() error {
 	if q.insertHorseStmt != nil {
 		if cerr := q.insertHorseStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertHorseStmt: %w", cerr)
+		}
+	}
+	if q.insertHouseRulesStmt != nil {
+		if cerr := q.insertHouseRulesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertHouseRulesStmt: %w", cerr)
 		}
 	}
 	if q.insertIncidentStmt != nil {
@@ -1617,6 +1740,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing touchStmt: %w", cerr)
 		}
 	}
+	if q.touchAllStmt != nil {
+		if cerr := q.touchAllStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing touchAllStmt: %w", cerr)
+		}
+	}
 	if q.updateAssessmentStmt != nil {
 		if cerr := q.updateAssessmentStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing updateAssessmentStmt: %w", cerr)
@@ -1721,6 +1849,7 @@ type Queries struct {
 	countFamiliarStmt         *sql.Stmt
 	countFilmStmt             *sql.Stmt
 	countLinkOpenedStmt       *sql.Stmt
+	countNamedStmt            *sql.Stmt
 	countPictureStmt          *sql.Stmt
 	countPractisedBetweenStmt *sql.Stmt
 	countRunOutStmt           *sql.Stmt
@@ -1744,8 +1873,18 @@ type Queries struct {
 	dropHistoriesFromStmt     *sql.Stmt
 	dropHistoriesSinceStmt    *sql.Stmt
 	endSignInStmt             *sql.Stmt
+	eraseAccountStmt          *sql.Stmt
 	eraseClipStmt             *sql.Stmt
+	eraseConsentsStmt         *sql.Stmt
+	eraseFeedsStmt            *sql.Stmt
+	eraseFilmsStmt            *sql.Stmt
+	eraseInvitationsStmt      *sql.Stmt
+	eraseLettersStmt          *sql.Stmt
+	eraseLinksStmt            *sql.Stmt
+	erasePersonStmt           *sql.Stmt
 	erasePhotographStmt       *sql.Stmt
+	eraseReadersStmt          *sql.Stmt
+	eraseSignInsStmt          *sql.Stmt
 	feedWasReadStmt           *sql.Stmt
 	getAssessmentStmt         *sql.Stmt
 	getAssessmentsStmt        *sql.Stmt
@@ -1778,6 +1917,8 @@ type Queries struct {
 	getHorsesStmt             *sql.Stmt
 	getHorsesOfAllStmt        *sql.Stmt
 	getHorsesOfPersonStmt     *sql.Stmt
+	getHouseRulesStmt         *sql.Stmt
+	getHouseVersionStmt       *sql.Stmt
 	getInWorkStmt             *sql.Stmt
 	getIncidentsStmt          *sql.Stmt
 	getInvitationByTokenStmt  *sql.Stmt
@@ -1852,6 +1993,7 @@ type Queries struct {
 	getYardOfSessionStmt      *sql.Stmt
 	getYardPlacesStmt         *sql.Stmt
 	getYardsStmt              *sql.Stmt
+	hasSomethingStmt          *sql.Stmt
 	insertAssessmentStmt      *sql.Stmt
 	insertAtDoorStmt          *sql.Stmt
 	insertBusyStmt            *sql.Stmt
@@ -1866,6 +2008,7 @@ type Queries struct {
 	insertHandlerStmt         *sql.Stmt
 	insertHelperStmt          *sql.Stmt
 	insertHorseStmt           *sql.Stmt
+	insertHouseRulesStmt      *sql.Stmt
 	insertIncidentStmt        *sql.Stmt
 	insertInvitationStmt      *sql.Stmt
 	insertLadderStmt          *sql.Stmt
@@ -1910,6 +2053,7 @@ type Queries struct {
 	switchFeedOffStmt         *sql.Stmt
 	switchLinkOffStmt         *sql.Stmt
 	touchStmt                 *sql.Stmt
+	touchAllStmt              *sql.Stmt
 	updateAssessmentStmt      *sql.Stmt
 	updateCaseStmt            *sql.Stmt
 	updateClipStmt            *sql.Stmt
@@ -1933,6 +2077,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		countFamiliarStmt:         q.countFamiliarStmt,
 		countFilmStmt:             q.countFilmStmt,
 		countLinkOpenedStmt:       q.countLinkOpenedStmt,
+		countNamedStmt:            q.countNamedStmt,
 		countPictureStmt:          q.countPictureStmt,
 		countPractisedBetweenStmt: q.countPractisedBetweenStmt,
 		countRunOutStmt:           q.countRunOutStmt,
@@ -1956,8 +2101,18 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		dropHistoriesFromStmt:     q.dropHistoriesFromStmt,
 		dropHistoriesSinceStmt:    q.dropHistoriesSinceStmt,
 		endSignInStmt:             q.endSignInStmt,
+		eraseAccountStmt:          q.eraseAccountStmt,
 		eraseClipStmt:             q.eraseClipStmt,
+		eraseConsentsStmt:         q.eraseConsentsStmt,
+		eraseFeedsStmt:            q.eraseFeedsStmt,
+		eraseFilmsStmt:            q.eraseFilmsStmt,
+		eraseInvitationsStmt:      q.eraseInvitationsStmt,
+		eraseLettersStmt:          q.eraseLettersStmt,
+		eraseLinksStmt:            q.eraseLinksStmt,
+		erasePersonStmt:           q.erasePersonStmt,
 		erasePhotographStmt:       q.erasePhotographStmt,
+		eraseReadersStmt:          q.eraseReadersStmt,
+		eraseSignInsStmt:          q.eraseSignInsStmt,
 		feedWasReadStmt:           q.feedWasReadStmt,
 		getAssessmentStmt:         q.getAssessmentStmt,
 		getAssessmentsStmt:        q.getAssessmentsStmt,
@@ -1990,6 +2145,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getHorsesStmt:             q.getHorsesStmt,
 		getHorsesOfAllStmt:        q.getHorsesOfAllStmt,
 		getHorsesOfPersonStmt:     q.getHorsesOfPersonStmt,
+		getHouseRulesStmt:         q.getHouseRulesStmt,
+		getHouseVersionStmt:       q.getHouseVersionStmt,
 		getInWorkStmt:             q.getInWorkStmt,
 		getIncidentsStmt:          q.getIncidentsStmt,
 		getInvitationByTokenStmt:  q.getInvitationByTokenStmt,
@@ -2064,6 +2221,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getYardOfSessionStmt:      q.getYardOfSessionStmt,
 		getYardPlacesStmt:         q.getYardPlacesStmt,
 		getYardsStmt:              q.getYardsStmt,
+		hasSomethingStmt:          q.hasSomethingStmt,
 		insertAssessmentStmt:      q.insertAssessmentStmt,
 		insertAtDoorStmt:          q.insertAtDoorStmt,
 		insertBusyStmt:            q.insertBusyStmt,
@@ -2078,6 +2236,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertHandlerStmt:         q.insertHandlerStmt,
 		insertHelperStmt:          q.insertHelperStmt,
 		insertHorseStmt:           q.insertHorseStmt,
+		insertHouseRulesStmt:      q.insertHouseRulesStmt,
 		insertIncidentStmt:        q.insertIncidentStmt,
 		insertInvitationStmt:      q.insertInvitationStmt,
 		insertLadderStmt:          q.insertLadderStmt,
@@ -2122,6 +2281,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		switchFeedOffStmt:         q.switchFeedOffStmt,
 		switchLinkOffStmt:         q.switchLinkOffStmt,
 		touchStmt:                 q.touchStmt,
+		touchAllStmt:              q.touchAllStmt,
 		updateAssessmentStmt:      q.updateAssessmentStmt,
 		updateCaseStmt:            q.updateCaseStmt,
 		updateClipStmt:            q.updateClipStmt,

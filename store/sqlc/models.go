@@ -206,6 +206,15 @@ type Horse struct {
 	ArchivedAt sql.NullInt64
 }
 
+type HouseRule struct {
+	PracticeID string
+	Version    int64
+	Doc        string
+	Reason     string
+	SavedBy    string
+	SavedAt    int64
+}
+
 type Incident struct {
 	ID         string
 	PracticeID string
@@ -293,6 +302,27 @@ type Mark struct {
 	Path         string
 	Value        string
 	WrittenBy    string
+}
+
+type Notebook struct {
+	ID         string
+	PracticeID string
+	Name       string
+	Brought    string
+	TakenBy    string
+	TakenAt    int64
+	UndoneAt   sql.NullInt64
+}
+
+type NotebookLine struct {
+	PracticeID string
+	NotebookID string
+	Line       int64
+	HorseID    string
+	OnDate     string
+	What       string
+	Minutes    sql.NullInt64
+	Note       string
 }
 
 type Opened struct {

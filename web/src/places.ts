@@ -8,4 +8,5 @@ export const places = [
   { to: '/diary', name: 'Diary', key: 'w', desk: false },
   { to: '/methods', name: 'Methods', key: 'm', desk: true },
   { to: '/people', name: 'People', key: 'p', desk: true },
+  { to: '/house', name: 'House rules', key: 'r', desk: true },
 ]

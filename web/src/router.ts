@@ -68,6 +68,7 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Homework' },
     },
+    { path: '/house', component: () => import('./views/house/HouseView.vue'), meta: { title: 'House rules' } },
     { path: '/methods', component: () => import('./views/methods/MethodsView.vue'), meta: { title: 'Methods' } },
     {
       path: '/methods/own/:id',

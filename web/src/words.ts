@@ -61,3 +61,13 @@ export const instant = (ms: number) =>
 
 /** 10:32, as the device's clock has it. */
 export const clockTime = (ms: number) => new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(ms)
+
+/** How large a file is. */
+export const size = (bytes: number) =>
+  bytes < 1 << 20 ? `${Math.ceil(bytes / 1024)} kB` : `${Math.round(bytes / 1024 / 1024)} MB`
+
+/** What is left of a record without one of its keys; nothing where none is left. */
+export function without<T>(record: Record<string, T> | undefined, key: string): Record<string, T> | undefined {
+  const left = Object.entries(record ?? {}).filter(([k]) => k !== key)
+  return left.length ? Object.fromEntries(left) : undefined
+}

@@ -283,7 +283,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The shipped catalogue whole, for the rules that run in the browser */
+        /** The catalogue whole, under the house rules, for the rules that run in the browser */
         get: operations["catalog"];
         put?: never;
         post?: never;
@@ -547,6 +547,23 @@ export interface paths {
         get: operations["horse"];
         /** Change a horse's name, yard and record */
         put: operations["changeHorse"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/horses/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One horse, taken out whole */
+        get: operations["horseArchive"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -891,6 +908,110 @@ export interface paths {
         get: operations["horseVisits"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The copies, and what comes in */
+        get: operations["house"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole practice, taken out */
+        get: operations["practiceArchive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a copy now */
+        post: operations["copyNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The house rules beside the shipped ones, and who changed them */
+        get: operations["houseRules"];
+        /** Keep other house rules */
+        put: operations["changeHouseRules"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/rules/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What other house rules would change; nothing is kept */
+        post: operations["tryHouseRules"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/taking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far what comes in has come */
+        get: operations["takingIn"];
+        put?: never;
+        /** Take in a practice or a horse that was taken out: the .zip as it is */
+        post: operations["takeIn"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1310,6 +1431,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is kept of an owner's horses, taken out */
+        get: operations["personArchive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/{id}/consents": {
         parameters: {
             query?: never;
@@ -1321,6 +1459,23 @@ export interface paths {
         put?: never;
         /** Note what a person agreed to, or no longer */
         post: operations["consent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/erase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Erase what is known of a person; the track stays, without a name */
+        post: operations["erasePerson"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4203,6 +4358,30 @@ export interface components {
                 [key: string]: string;
             };
         };
+        CatalogHouse: {
+            /** @description what a finding says of a cause, by the finding's key; empty: nothing */
+            bears?: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
+            /**
+             * Format: double
+             * @description from this probability a cause is likely, 0 to 1; 0: as shipped
+             */
+            likely?: number;
+            /**
+             * Format: double
+             * @description from this one it is possible
+             */
+            possible?: number;
+            /** @description numbers, by the key of the rule */
+            rules?: {
+                [key: string]: number;
+            };
+            /** @enum {string} */
+            swap_sides?: "after the step" | "after each dose" | "";
+        };
         CatalogHouseRules: {
             /**
              * Format: int64
@@ -4789,6 +4968,36 @@ export interface components {
             /** @enum {string} */
             what: "trainer" | "vet" | "owner" | "yard";
         };
+        Copy: {
+            /** Format: date-time */
+            at: string;
+            /**
+             * Format: int64
+             * @description of the database and its files together
+             */
+            bytes: number;
+            /** Format: int64 */
+            entries: number;
+            /** @description why there is none */
+            failed?: string;
+            /**
+             * Format: int64
+             * @description pictures and films
+             */
+            files: number;
+            /**
+             * Format: int64
+             * @description counted in it, as all below
+             */
+            horses: number;
+            /**
+             * Format: int64
+             * @description of them: not there
+             */
+            missing: number;
+            /** Format: int64 */
+            sessions: number;
+        };
         Dated: {
             id: string;
             /** Format: date */
@@ -5035,6 +5244,10 @@ export interface components {
             /** Format: date */
             on: string;
             says: components["schemas"]["PhraseMessage"];
+        };
+        Erased: {
+            /** @description what was erased, and what may still name the person */
+            say: string;
         };
         EveningLetter: {
             address: string;
@@ -5635,6 +5848,152 @@ export interface components {
         HorseRef: {
             id: string;
             name: string;
+        };
+        House: {
+            copies: components["schemas"]["HouseCopies"];
+            /** @description it has no horses, people or yards: a whole practice can come in */
+            empty: boolean;
+            /** @description by name */
+            horses: components["schemas"]["HouseHorse"][];
+            /** @description the caller may take out and in */
+            lead: boolean;
+            /** @description what comes in, or last came */
+            taking?: components["schemas"]["TakingIn"];
+        };
+        HouseCause: {
+            /** @enum {string} */
+            cause: "" | "body" | "fear" | "untaught" | "learned_out" | "dulled" | "sharpened" | "attachment" | "tack" | "handler" | "management";
+            says: components["schemas"]["PhraseMessage"];
+        };
+        HouseChangeBody: {
+            doc: components["schemas"]["CatalogHouse"];
+            reason: string;
+            /**
+             * Format: int64
+             * @description that it was read at
+             */
+            version: number;
+        };
+        HouseCopies: {
+            /** Format: int64 */
+            days: number;
+            /**
+             * Format: int64
+             * @description of the day, from which they are
+             */
+            hour: number;
+            /** @description the newest first */
+            list: components["schemas"]["Copy"][];
+            /** Format: int64 */
+            months: number;
+            /** @description copies are made */
+            on: boolean;
+            /** Format: int64 */
+            weeks: number;
+            /** @description what is wrong with them, as a sentence */
+            wrong?: string;
+        };
+        HouseEffect: {
+            horse: components["schemas"]["HorseRef"];
+            says: string[];
+        };
+        HouseFinding: {
+            key: string;
+            now: {
+                [key: string]: string;
+            };
+            says: string;
+            /** @description where it is seen */
+            seen: components["schemas"]["PhraseMessage"];
+            shipped: {
+                [key: string]: string;
+            };
+        };
+        HouseHorse: {
+            id: string;
+            name: string;
+        };
+        HouseMade: {
+            /**
+             * Format: int64
+             * @description ms
+             */
+            at: number;
+            by: string;
+            /** @description from shipped, as sentences */
+            differs: string[];
+            reason: string;
+            /** Format: int64 */
+            version: number;
+        };
+        HouseNumber: {
+            /** Format: double */
+            now: number;
+            /** Format: double */
+            shipped: number;
+        };
+        HouseRule: {
+            /** @description name in the house rules */
+            key: string;
+            /** Format: int64 */
+            max: number;
+            /** Format: int64 */
+            min: number;
+            /** @description in words */
+            name: string;
+            /** Format: int64 */
+            now: number;
+            /**
+             * Format: int64
+             * @description of the handbook, where it is explained
+             */
+            part: number;
+            /** Format: int64 */
+            shipped: number;
+            /** @description what it counts */
+            unit: string;
+            /** @description what it does */
+            why: string;
+        };
+        HouseRules: {
+            causes: components["schemas"]["HouseCause"][];
+            /** @description what is otherwise than shipped */
+            doc: components["schemas"]["CatalogHouse"];
+            findings: components["schemas"]["HouseFinding"][];
+            likely: components["schemas"]["HouseNumber"];
+            /** @description who changed them when, the newest first */
+            made: components["schemas"]["HouseMade"][];
+            /** @description weights that a finding may bear */
+            marks: string[];
+            possible: components["schemas"]["HouseNumber"];
+            rules: components["schemas"]["HouseRule"][];
+            swap: components["schemas"]["HouseSwap"];
+            /**
+             * Format: int64
+             * @description 0: as shipped, never changed
+             */
+            version: number;
+        };
+        HouseSwap: {
+            choices: string[];
+            now: string;
+            shipped: string;
+        };
+        HouseTrial: {
+            /**
+             * Format: int64
+             * @description of so many in work
+             */
+            all: number;
+            /** @description from shipped, as sentences */
+            differs: string[];
+            /** @description on the judgement and the plan of horses in work */
+            effects: components["schemas"]["HouseEffect"][];
+            /**
+             * Format: int64
+             * @description at so many horses
+             */
+            looked: number;
         };
         IncidentRow: {
             by?: string;
@@ -8212,6 +8571,26 @@ export interface components {
             version: number;
             yard: string;
             yard_id?: string;
+        };
+        TakingIn: {
+            /**
+             * Format: int64
+             * @description rows that were read
+             */
+            done: number;
+            /** Format: int64 */
+            files: number;
+            /**
+             * Format: int64
+             * @description that were not there yet
+             */
+            rows: number;
+            /** @description why it was refused */
+            say?: string;
+            /** @enum {string} */
+            state: "none" | "arriving" | "taking" | "done" | "refused";
+            /** @description a practice; else horses */
+            whole: boolean;
         };
         Tell: {
             message: string;
@@ -11192,6 +11571,53 @@ export interface operations {
             };
         };
     };
+    horseArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     mark: {
         parameters: {
             query?: never;
@@ -12336,6 +12762,386 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OfHorse"];
                 };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    house: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["House"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practiceArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copyNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseCopies"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    houseRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseRules"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeHouseRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseChangeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseRules"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tryHouseRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CatalogHouse"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseTrial"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takingIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakingIn"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {
@@ -13805,6 +14611,53 @@ export interface operations {
             };
         };
     };
+    personArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     consent: {
         parameters: {
             query?: never;
@@ -13827,6 +14680,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    erasePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Erased"];
                 };
             };
             /** @description Unauthorized */

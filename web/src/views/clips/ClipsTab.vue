@@ -9,7 +9,7 @@ import type { Schemas } from '../../api/types'
 import { useLoad, useSend } from '../../api/use'
 import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
-import { shortDate } from '../../words'
+import { shortDate, size } from '../../words'
 import FilmList from './FilmList.vue'
 import { NotSent, sendClip } from '../../parts/sendClip'
 
@@ -20,7 +20,6 @@ const sending = useSend()
 const form = reactive({ name: '', view: '', on: me.value?.today ?? '' })
 const share = ref<number>()
 const wrong = computed(() => sending.trouble.value?.fields['film'] ?? sending.trouble.value?.message)
-const size = (bytes: number) => (bytes < 1 << 20 ? `${Math.ceil(bytes / 1024)} kB` : `${Math.round(bytes / 1024 / 1024)} MB`)
 
 async function add(event: Event) {
   const input = event.target as HTMLInputElement

@@ -3,6 +3,7 @@
 // at the right a note only for who needs something. Calm comes from empty margins.
 import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue'
 import { api, told } from '../../api/client'
+import { isHelper } from '../../api/me'
 import type { Schemas } from '../../api/types'
 import { useLoad } from '../../api/use'
 import { useKeys } from '../../keys/keys'
@@ -12,6 +13,7 @@ import OneTap from '../../parts/OneTap.vue'
 import PageState from '../../parts/PageState.vue'
 import { clockTime, count, inWords, localDate, longDate } from '../../words'
 import CaseRow from './CaseRow.vue'
+import CopyNote from './CopyNote.vue'
 
 const BridgeKey = defineAsyncComponent(() => import('../../parts/BridgeKey.vue'))
 
@@ -130,6 +132,7 @@ useKeys([
         <RouterLink to="/horses/new" class="button">Take on a horse</RouterLink>
       </div>
     </header>
+    <CopyNote v-if="!isHelper" />
     <PageState :trouble="trouble" :ready="data !== undefined" :at="at" @again="load">
       <div v-if="data?.length === 0" class="stack empty">
         <h2>No horses yet</h2>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, reactive } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import { api, told } from '../../api/client'
+import { isLead } from '../../api/me'
 import type { Schemas } from '../../api/types'
 import { useSend } from '../../api/use'
 import ChipRow from '../../parts/ChipRow.vue'
@@ -41,6 +42,16 @@ async function save() {
   if (kept) emit('done')
 }
 
+const erasing = ref(false)
+const erased = ref('')
+async function erase() {
+  if (!person) return
+  const said = await send(() => told(api.POST('/api/people/{id}/erase', { params: { path: { id: person.id } } })))
+  if (!said) return
+  erasing.value = false
+  erased.value = said.say
+}
+
 async function mine() {
   form.version = theirs.value?.version ?? form.version
   await save()
@@ -70,11 +81,27 @@ async function mine() {
     <div class="row">
       <ElButton type="primary" native-type="submit" :loading="sending">Save</ElButton>
       <ElButton @click="emit('leave')">Leave it</ElButton>
+      <ElButton v-if="person && isLead && !erasing" link @click="erasing = true">Erase this person</ElButton>
     </div>
+    <div v-if="erasing && person" class="stack erase" role="alert">
+      <p>
+        Name, number, address, notes, agreements, links and films of {{ person.name }} go for good. What the horses did stays,
+        without a name. If they ask what is kept of them, <RouterLink to="/house?see=out">take that out</RouterLink> first.
+      </p>
+      <div class="row">
+        <ElButton type="danger" :loading="sending" @click="erase">Erase {{ person.name }}</ElButton>
+        <ElButton @click="erasing = false">Keep</ElButton>
+      </div>
+    </div>
+    <p v-if="erased" role="status">{{ erased }} <ElButton size="small" @click="emit('done')">Go on</ElButton></p>
   </form>
 </template>
 
 <style scoped>
+.erase {
+  border-left: 3px solid var(--rust);
+  padding-left: var(--gap-3);
+}
 .form {
   max-width: 620px;
   margin-bottom: var(--gap-3);

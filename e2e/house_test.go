@@ -1,0 +1,96 @@
+package e2e
+
+import (
+	"encoding/base64"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// fetches reads what an address of the signed-in user answers.
+func (u *user) fetches(path string) []byte {
+	u.t.Helper()
+	text := u.MustEval(`async (path) => {
+		const bytes = new Uint8Array(await (await fetch(path)).arrayBuffer())
+		let text = ''
+		for (let i = 0; i < bytes.length; i += 32768) text += String.fromCharCode(...bytes.subarray(i, i + 32768))
+		return btoa(text)
+	}`, path).Str()
+	whole, err := base64.StdEncoding.DecodeString(text)
+	require.NoError(u.t, err)
+	return whole
+}
+
+// A house rule is changed: what it does is said before it is kept, it stands beside what
+// ships with who and why, and is put back.
+func TestAHouseRuleIsChangedAndPutBack(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 900).signsInDemo()
+	u.presses("House rules")
+	u.sees("Nobody yet: all is as it ships.")
+	field := func() {
+		u.MustElement("[aria-label='pass run, in a row']").MustSelectAllText().MustInput("2").MustBlur()
+	}
+	field()
+	u.sees("pass run 2 instead of 3.")
+	u.sees("pass by another mark.")
+	u.presses("Keep it")
+	u.sees("Say in a few words why.")
+	u.types("Why", "two are enough for us")
+	u.presses("Keep it")
+	u.sees("Kept. Sessions that were begun keep the rules they were begun with.")
+	u.sees("two are enough for us")
+	u.presses("put back pass run")
+	u.sees("All is put back as it ships.")
+	u.types("Why", "three after all")
+	u.presses("Keep it")
+	u.sees("three after all As it ships.")
+
+	u.MustElement("[aria-label='block cap, young, min']").MustSelectAllText().MustInput("40").MustBlur()
+	u.sees("Give a whole number from 1 to 15.")
+	u.presses("Leave it as it was")
+	u.presses("What findings say")
+	u.types("Look for a finding", "pulls")
+	u.presses("argue person faces the horse and pulls")
+	u.MustElementR("label.mark", "fear").MustElement("select").MustSelect("+++")
+	u.sees("says +++ of fear, instead of nothing.")
+	u.presses("Leave it as it was")
+	u.wholeAt("what findings say", 1280, 412, 320)
+}
+
+// A practice is taken out, wiped and taken in again: its horses tell the same report.
+func TestOutWipedAndInAgain(t *testing.T) {
+	t.Parallel()
+	y := demoYard(t)
+	u := y.open(1280, 800).signsInDemo()
+	u.presses("Copperfield Moth")
+	u.presses("Reports")
+	report := u.MustElement("main").MustText()
+	u.presses("House rules")
+	u.presses("Take out")
+	u.sees("One .zip that any program opens")
+	u.wholeAt("what is taken out", 1280, 412, 320)
+	whole := filepath.Join(t.TempDir(), "practice.zip")
+	require.NoError(t, os.WriteFile(whole, u.fetches("/api/house/archive"), 0o600))
+
+	v := ownYard(t)
+	v.presses("House rules")
+	v.presses("Take in")
+	v.sees("A whole practice comes into an empty one.")
+	v.MustElement("input[type=file]").MustSetFiles("../demo/films/draw.js")
+	v.sees("This is no archive of a practice")
+	v.MustElement("input[type=file]").MustSetFiles(whole)
+	v.sees("The practice is in")
+	assert.Equal(t, y.counts("SELECT count(*) FROM entries"), v.yard.counts("SELECT count(*) FROM entries"))
+	v.presses("To the horses")
+	v.presses("Copperfield Moth")
+	v.presses("Reports")
+	v.sees(report[len(report)-60:])
+	v.presses("House rules")
+	v.presses("Take in")
+	v.MustElement("input[type=file]").MustSetFiles(whole)
+	v.sees("There are horses, people or yards in this practice already.")
+}

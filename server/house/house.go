@@ -1,0 +1,170 @@
+// Package house answers for what belongs to the practice as a whole: its rules, its copies,
+// what goes out of it and what comes in.
+package house
+
+import (
+	"context"
+	"net/http"
+	"sync"
+	"time"
+
+	"ivorybridge/server/api"
+	"ivorybridge/server/cases"
+	"ivorybridge/store"
+	"ivorybridge/store/copies"
+)
+
+// Config says where copies lie and when they are made.
+type Config struct {
+	Copies copies.Folder // no Dir: none are made
+	Hour   int           // of the day, 0 to 23, from which the day's copy is made
+	Zone   *time.Location
+}
+
+// Service answers for the house.
+type Service struct {
+	*cases.Reader
+	Config
+	changed func()
+	copying sync.Mutex
+	mu      sync.Mutex
+	arrival map[string]*TakingIn // by practice: what comes in, or last came
+}
+
+// New registers what can be asked of the house. changed is called when what the horses are
+// read from has changed.
+func New(r *cases.Reader, c Config, changed func()) *Service {
+	s := &Service{Reader: r, Config: c, changed: changed, arrival: map[string]*TakingIn{}}
+	api.Operation(s.API, api.Staff, http.MethodGet, "/api/house", "house", "The copies, and what comes in", api.AtOnce(s.house))
+	api.Operation(s.API, api.LeadsOnly, http.MethodPost, "/api/house/copies", "copyNow", "Make a copy now", s.copyNow)
+	api.Operation(s.API, api.LeadsOnly, http.MethodPost, "/api/people/{id}/erase", "erasePerson", "Erase what is known of a person; the track stays, without a name", s.erase)
+	s.archives()
+	s.ruleOperations()
+	return s
+}
+
+// House is how the practice is kept.
+type House struct {
+	Copies HouseCopies  `json:"copies"`
+	Taking *TakingIn    `json:"taking,omitempty" doc:"what comes in, or last came"`
+	Empty  bool         `json:"empty" doc:"it has no horses, people or yards: a whole practice can come in"`
+	Lead   bool         `json:"lead" doc:"the caller may take out and in"`
+	Horses []HouseHorse `json:"horses" doc:"by name"`
+}
+
+// HouseHorse is a horse that can be taken out.
+type HouseHorse struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// HouseCopies are the copies that are made each night.
+type HouseCopies struct {
+	On     bool          `json:"on" doc:"copies are made"`
+	Hour   int           `json:"hour" doc:"of the day, from which they are"`
+	Days   int           `json:"days"`
+	Weeks  int           `json:"weeks"`
+	Months int           `json:"months"`
+	List   []copies.Copy `json:"list" doc:"the newest first"`
+	Wrong  string        `json:"wrong,omitempty" doc:"what is wrong with them, as a sentence"`
+}
+
+func (s *Service) house(ctx context.Context, c api.Caller, _ *struct{}) (House, error) {
+	view := House{Copies: s.told(c), Taking: s.taking(c.Practice), Lead: c.Role == store.Lead}
+	horses, err := c.View.Horses(ctx, c.Practice)
+	if err != nil {
+		return House{}, err
+	}
+	view.Horses = make([]HouseHorse, 0, len(horses))
+	for _, h := range horses {
+		view.Horses = append(view.Horses, HouseHorse{h.ID, h.Name})
+	}
+	view.Empty, err = c.View.Bare(ctx, c.Practice)
+	return view, err
+}
+
+// told tells of the copies. A folder that can't be read is said.
+func (s *Service) told(c api.Caller) HouseCopies {
+	k := s.Config.Copies.Kept
+	view := HouseCopies{On: s.Config.Copies.Dir != "", Hour: s.Hour, Days: k.Days, Weeks: k.Weeks, Months: k.Months, List: []copies.Copy{}}
+	if !view.On {
+		return view
+	}
+	list, err := s.Config.Copies.List()
+	if list != nil {
+		view.List = list
+	}
+	view.Wrong = wrong(list, err, c.Now)
+	return view
+}
+
+// late is how long after a copy the next should have been made.
+const late = 36 * time.Hour
+
+// wrong says what is wrong with the copies, or nothing.
+func wrong(list []copies.Copy, err error, now time.Time) string {
+	switch {
+	case err != nil:
+		return "The copies can't be looked at: " + err.Error() + ". Ask whoever keeps the server."
+	case len(list) == 0:
+		return ""
+	case list[0].Failed != "":
+		return "The last copy failed: " + list[0].Failed + ". It is tried again within the hour. Ask whoever keeps the server."
+	case now.Sub(list[0].At) > late:
+		return "No copy was made since " + list[0].At.In(now.Location()).Format("2 January 2006") + ". Ask whoever keeps the server."
+	case list[0].Missing > 0:
+		return "The last copy lacks pictures or films that are not where they were. Look for them in an older one."
+	}
+	return ""
+}
+
+// CopyTrouble says what is wrong with the copies, for the first page; empty: nothing.
+func (s *Service) CopyTrouble(c api.Caller) string { return s.told(c).Wrong }
+
+func (s *Service) copyNow(ctx context.Context, c api.Caller, _ *struct{}) (HouseCopies, error) {
+	if s.Config.Copies.Dir == "" {
+		return HouseCopies{}, api.NewProblem(http.StatusConflict, "Copies are switched off on this server. Ask whoever keeps it.")
+	}
+	s.copying.Lock()
+	defer s.copying.Unlock()
+	if _, err := s.Config.Copies.Make(ctx, c.Now); err != nil {
+		s.Log.ErrorContext(ctx, "a copy failed", "error", err.Error())
+	}
+	return s.told(c), nil
+}
+
+// Round makes the day's copy when it is due.
+func (s *Service) Round(ctx context.Context) error {
+	if s.Config.Copies.Dir == "" {
+		return nil
+	}
+	s.copying.Lock()
+	defer s.copying.Unlock()
+	now := s.Now().In(s.Zone)
+	due, err := s.Config.Copies.Due(now, s.Hour)
+	if err != nil || !due {
+		return err
+	}
+	made, err := s.Config.Copies.Make(ctx, now)
+	if err == nil {
+		s.Log.InfoContext(ctx, "a copy was made", "bytes", made.Bytes, "horses", made.Horses, "sessions", made.Sessions, "entries", made.Entries)
+	}
+	return err
+}
+
+type erased struct {
+	Say string `json:"say" doc:"what was erased, and what may still name the person"`
+}
+
+func (s *Service) erase(ctx context.Context, c api.Caller, in *api.ByID) (erased, error) {
+	left, err := s.Store.ErasePerson(ctx, c.Actor(), in.ID)
+	if err != nil {
+		return erased{}, err
+	}
+	s.changed()
+	say := "Name, number, address, notes, agreements, links and films of this person are erased. What the horses did stays, without a name."
+	if left > 0 {
+		say += " The name still stands in words that were typed, in " + count(left) + ": read the reports and assessments of these horses through."
+	}
+	return erased{say}, nil
+}

@@ -1,0 +1,227 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ivorybridge/core/phrase"
+	"ivorybridge/server/api"
+	"ivorybridge/server/house"
+	"ivorybridge/server/people"
+	"ivorybridge/store"
+	"ivorybridge/store/copies"
+)
+
+func (p *practice) houseRules() (view house.HouseRules) {
+	p.t.Helper()
+	p.ask(http.MethodGet, "/api/house/rules", nil).into(&view)
+	return view
+}
+
+// A house rule is tried, kept with its reason, holds for what is read and begun from then on,
+// and is put back; a session that was begun keeps what it was begun with.
+func TestAHouseRuleIsChangedAndPutBack(t *testing.T) {
+	p := signedInPractice(t)
+	before, _ := p.session()
+	view := p.houseRules()
+	require.Equal(t, []any{"pass_run", 3, 3}, []any{view.Rules[0].Key, view.Rules[0].Shipped, view.Rules[0].Now})
+	require.NotEmpty(t, view.Findings)
+
+	doc := map[string]any{"rules": map[string]int{"pass_run": 2}, "bears": map[string]any{"faces_and_pulls": map[string]string{"handler": "+"}}}
+	var trial house.HouseTrial
+	p.ask(http.MethodPost, "/api/house/rules/trial", doc).into(&trial)
+	assert.Equal(t, []string{"pass run 2 instead of 3.", "\"person faces the horse and pulls\" says + of what the person does now, instead of +++."}, trial.Differs)
+	require.Len(t, trial.Effects, 1)
+	assert.Contains(t, strings.Join(trial.Effects[0].Says, " "), "pass by another mark")
+	assert.Zero(t, p.houseRules().Version, "nothing was kept")
+
+	assert.Equal(t, "reason", p.ask(http.MethodPut, "/api/house/rules", map[string]any{"doc": doc, "reason": " ", "version": 0}).problem().Errors[0].Field)
+	p.ask(http.MethodPut, "/api/house/rules", map[string]any{"doc": doc, "reason": "two are enough here", "version": 0}).into(&view)
+	assert.Equal(t, []any{int64(1), 2}, []any{view.Version, view.Rules[0].Now})
+	assert.Equal(t, "two are enough here", view.Made[0].Reason)
+	stale := p.ask(http.MethodPut, "/api/house/rules", map[string]any{"doc": map[string]any{}, "reason": "x", "version": 0})
+	assert.Equal(t, http.StatusConflict, stale.Code)
+
+	after, _ := p.session()
+	rules := func(session string) int {
+		n, err := p.Store.Session(context.Background(), p.actor.Practice, session)
+		require.NoError(t, err)
+		return n.Rules.PassRun
+	}
+	assert.Equal(t, []int{3, 2}, []int{rules(before), rules(after)})
+	var catalog struct {
+		Version string `json:"version"`
+	}
+	p.ask(http.MethodGet, "/api/catalog", nil).into(&catalog)
+	assert.True(t, strings.HasSuffix(catalog.Version, "~1"), catalog.Version)
+
+	p.ask(http.MethodPut, "/api/house/rules", map[string]any{"doc": map[string]any{}, "reason": "put back", "version": 1}).into(&view)
+	assert.Equal(t, []any{int64(2), 3, 2}, []any{view.Version, view.Rules[0].Now, len(view.Made)})
+	p.ask(http.MethodGet, "/api/catalog", nil).into(&catalog)
+	assert.Equal(t, p.Server.Catalog.Version, catalog.Version)
+}
+
+// Two in a row pass a step in a session that was begun under that rule, and only in one.
+func TestAPassMarkOfTheHouse(t *testing.T) {
+	for run, met := range map[int]bool{2: true, 3: false} {
+		p := signedInPractice(t)
+		p.ask(http.MethodPut, "/api/house/rules", map[string]any{"doc": map[string]any{"rules": map[string]int{"pass_run": run}}, "reason": "why", "version": 0})
+		session, _ := p.session()
+		for i := range 2 {
+			one := rep("accepted", 2)
+			one["seq"], one["at"] = i+1, p.now.Add(time.Duration(i+1)*time.Minute).UnixMilli()
+			one["rep"].(map[string]any)["step"] = "lead.forward"
+			p.logs(session, one)
+		}
+		c := api.Caller{User: store.User{ID: p.actor.User, Practice: p.actor.Practice}, Now: p.now.Add(time.Hour), View: p.Store.View}
+		r, err := p.Server.cases.Newest(context.Background(), c, p.horse)
+		require.NoError(t, err)
+		bridge, there := r.File.BridgeOf("lead")
+		require.True(t, there)
+		state := ""
+		for _, plank := range bridge.Planks {
+			if plank.Step == "lead.forward" {
+				state = plank.State.String()
+			}
+		}
+		assert.Equal(t, met, state == "met", "%d in a row: %s", run, state)
+	}
+}
+
+func TestHouseRulesThatAreNotTaken(t *testing.T) {
+	p := signedInPractice(t)
+	for field, doc := range map[string]any{
+		"rules.pass_run": map[string]any{"rules": map[string]int{"pass_run": 0}}, "rules.block_cap_young": map[string]any{"rules": map[string]int{"block_cap_young": 16}},
+		"bears.curious": map[string]any{"bears": map[string]any{"curious": map[string]string{"fear": "a lot"}}}, "likely": map[string]any{"likely": 0.2},
+	} {
+		for _, ask := range []func() answer{
+			func() answer { return p.ask(http.MethodPost, "/api/house/rules/trial", doc) },
+			func() answer {
+				return p.ask(http.MethodPut, "/api/house/rules", map[string]any{"doc": doc, "reason": "why", "version": 0})
+			},
+		} {
+			a := ask()
+			require.Equal(t, http.StatusUnprocessableEntity, a.Code, "%s: %s", field, a.Body)
+			assert.Equal(t, field, a.problem().Errors[0].Field)
+		}
+	}
+	assert.Zero(t, p.houseRules().Version)
+}
+
+// takes sends an archive and waits until it is in or refused.
+func (p *practice) takes(whole []byte) (t house.TakingIn) {
+	p.t.Helper()
+	if a := p.ask(http.MethodPost, "/api/house/taking", string(whole)); a.Code != http.StatusAccepted {
+		return house.TakingIn{State: "refused", Say: a.problem().Detail}
+	}
+	require.Eventually(p.t, func() bool {
+		p.ask(http.MethodGet, "/api/house/taking", nil).into(&t)
+		return t.State == "done" || t.State == "refused"
+	}, time.Minute, 10*time.Millisecond)
+	return t
+}
+
+// What is taken out of a practice comes into an empty one, and its horses tell the same there.
+func TestAPracticeGoesOutAndIn(t *testing.T) {
+	p := signedInPractice(t)
+	session, _ := p.session()
+	p.logs(session, rep("accepted", 3))
+	a := p.ask(http.MethodGet, "/api/house/archive", nil)
+	require.Equal(t, http.StatusOK, a.Code)
+	assert.Contains(t, a.Header().Get("Content-Disposition"), ".zip")
+	whole := bytes.Clone(a.Body.Bytes())
+	report := p.ask(http.MethodGet, "/api/sessions/"+session+"/report", nil).Body.String()
+
+	to := newPractice(t)
+	other := store.Actor{Practice: uuid.NewString(), User: uuid.NewString(), At: to.now.UnixMilli()}
+	require.NoError(t, to.Store.AddPractice(context.Background(), store.Practice{ID: other.Practice, Name: "Empty", Zone: "Europe/London", Words: phrase.Shipped}, other.At))
+	require.NoError(t, to.Store.AddUser(context.Background(), other, store.User{ID: other.User, Name: "Rae", Email: "rae@example.org", Role: store.Lead, Hash: hash}))
+	to.comesAs(other.Practice, other.User)
+	var view house.House
+	to.ask(http.MethodGet, "/api/house", nil).into(&view)
+	assert.True(t, view.Empty)
+	taken := to.takes(whole)
+	assert.Equal(t, []any{"done", true, ""}, []any{taken.State, taken.Whole, taken.Say})
+	assert.JSONEq(t, report, to.ask(http.MethodGet, "/api/sessions/"+session+"/report", nil).Body.String())
+	again := to.takes(whole)
+	assert.Equal(t, "refused", again.State)
+	assert.Contains(t, again.Say, "in this practice already")
+	assert.Contains(t, to.takes([]byte("no zip")).Say, "can't be opened")
+	left, err := filepath.Glob(filepath.Join(filepath.Dir(to.Store.Path()), ".arriving-*"))
+	require.NoError(t, err)
+	assert.Empty(t, left)
+}
+
+// A person is erased: what is known of them goes, the track stays, and where the name was
+// typed it is said.
+func TestAPersonIsErased(t *testing.T) {
+	p := signedInPractice(t)
+	p.agrees()
+	session, _ := p.session()
+	p.logs(session, rep("accepted", 3))
+	p.marks(uuid.NewString(), "problems/loading/story/description", "Ines says it plants.")
+	_, token := p.link("people/"+p.owner, 3)
+	var said struct {
+		Say string `json:"say"`
+	}
+	p.ask(http.MethodPost, "/api/people/"+p.owner+"/erase", nil).into(&said)
+	assert.Contains(t, said.Say, "in one place")
+	var list []people.Person
+	p.ask(http.MethodGet, "/api/people", nil).into(&list)
+	for _, one := range list {
+		assert.NotContains(t, one.Name, "Ines")
+		assert.NotEqual(t, p.owner, one.ID)
+	}
+	l := p.line()
+	l.bearer = token
+	assert.NotEqual(t, http.StatusOK, l.asks(http.MethodGet, "/api/owner/horses/"+p.horse+"/films", nil, nil).StatusCode, "the link is off")
+	assert.Equal(t, http.StatusOK, p.ask(http.MethodGet, "/api/horses/"+p.horse, nil).Code)
+	assert.Equal(t, http.StatusOK, p.ask(http.MethodGet, "/api/sessions/"+session+"/report", nil).Code, "the track stays")
+	assert.Equal(t, http.StatusNotFound, p.ask(http.MethodPost, "/api/people/"+uuid.NewString()+"/erase", nil).Code)
+}
+
+// Copies are made when they are due, said, and a failed one is said on the first page.
+func TestCopiesAreMadeAndSaid(t *testing.T) {
+	p := signedInPractice(t)
+	dir := filepath.Join(t.TempDir(), "copies")
+	p.Server.House = house.Config{}
+	s, err := New(Config{
+		Store: p.Store, Catalog: p.Server.Catalog, Web: p.Server.Web, Now: func() time.Time { return p.now }, Log: p.Server.Log, Version: "1",
+		House: house.Config{Copies: copies.Folder{Database: p.Store.Path(), Dir: dir, Kept: copies.Shipped}, Hour: 3, Zone: time.UTC},
+	})
+	require.NoError(t, err)
+	p.Server = s
+	require.NoError(t, s.house.Round(context.Background()))
+	require.NoError(t, s.house.Round(context.Background()), "once a day")
+	var view house.House
+	p.ask(http.MethodGet, "/api/house", nil).into(&view)
+	require.Len(t, view.Copies.List, 1)
+	assert.Equal(t, []any{1, "", true}, []any{view.Copies.List[0].Horses, view.Copies.Wrong, view.Copies.On})
+	p.now = p.now.Add(36 * time.Hour)
+	p.ask(http.MethodGet, "/api/house", nil).into(&view)
+	assert.Empty(t, view.Copies.Wrong)
+	p.now = p.now.Add(time.Second)
+	p.ask(http.MethodGet, "/api/house", nil).into(&view)
+	assert.Contains(t, view.Copies.Wrong, "No copy was made since 1 June 2026")
+
+	require.NoError(t, os.RemoveAll(dir))
+	require.NoError(t, os.WriteFile(dir, []byte("no folder"), 0o600))
+	require.Error(t, s.house.Round(context.Background()))
+	p.ask(http.MethodGet, "/api/house", nil).into(&view)
+	assert.Contains(t, view.Copies.Wrong, "can't be looked at")
+	var after house.HouseCopies
+	require.NoError(t, os.Remove(dir))
+	p.ask(http.MethodPost, "/api/house/copies", nil).into(&after)
+	assert.Empty(t, after.Wrong)
+	require.Len(t, after.List, 1)
+}

@@ -1,0 +1,64 @@
+package store
+
+import (
+	"context"
+
+	"ivorybridge/core/catalog"
+	"ivorybridge/store/sqlc"
+)
+
+// HouseRules are what a practice does otherwise than shipped, as kept at a moment.
+type HouseRules struct {
+	Version int64 // from 1
+	Doc     catalog.House
+	Reason  string
+	SavedBy string // name
+	SavedAt int64
+}
+
+// HouseVersion is the newest version of a practice's house rules; 0: as shipped.
+func (v View) HouseVersion(ctx context.Context, practice string) (int64, error) {
+	n, err := v.read.GetHouseVersion(ctx, practice)
+	return n, reading("the house rules", err)
+}
+
+// House lists the versions of a practice's house rules, the newest first.
+func (v View) House(ctx context.Context, practice string) ([]HouseRules, error) {
+	rows, err := v.read.GetHouseRules(ctx, practice)
+	if err != nil {
+		return nil, reading("the house rules", err)
+	}
+	list := make([]HouseRules, 0, len(rows))
+	for _, r := range rows {
+		doc, err := readJSON[catalog.House]("the house rules", r.Doc)
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, HouseRules{r.Version, doc, r.Reason, r.SavedBy, r.SavedAt})
+	}
+	return list, nil
+}
+
+// SaveHouse keeps house rules as the version after the one they were read at; a *StaleError
+// if there is a newer one.
+func (s *Store) SaveHouse(ctx context.Context, actor Actor, doc catalog.House, reason string, after int64) error {
+	err := s.write(ctx, "keeping the house rules", func(q *sqlc.Queries) error {
+		now, err := q.GetHouseVersion(ctx, actor.Practice)
+		if err != nil {
+			return err
+		}
+		if now != after {
+			return errNoRow
+		}
+		if err := q.InsertHouseRules(ctx, sqlc.InsertHouseRulesParams{
+			PracticeID: actor.Practice, Version: after + 1, Doc: writeJSON(doc), Reason: reason, SavedBy: actor.User, SavedAt: actor.At,
+		}); err != nil {
+			return err
+		}
+		if err := q.TouchAll(ctx, actor.Practice); err != nil {
+			return err
+		}
+		return actor.changed(ctx, q, "house rules changed", actor.Practice)
+	})
+	return stale(err, func() (any, error) { return s.House(ctx, actor.Practice) })
+}
