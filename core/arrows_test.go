@@ -15,7 +15,7 @@ import (
 
 // floor gives each room its height; an import may only point down.
 var floor = map[string]int{
-	"core/horse": 0, "core/phrase": 0, "core/trend": 1, "core/gait": 1, "core/phrase/aloud": 1, "core/catalog": 1, "core/trailer": 1, "core/catalog/yaml": 2,
+	"core/horse": 0, "core/phrase": 0, "core/trend": 1, "core/gait": 1, "core/notebook": 1, "core/phrase/aloud": 1, "core/catalog": 1, "core/trailer": 1, "core/catalog/yaml": 2,
 	"core/track": 2, "core/assess": 2, "core/arena": 4, "core/outing": 3, "core/desk": 5, "core/diary": 2, "core/history": 5, "core/clearance": 6, "core/homework": 7, "core/progress": 6, "core/plan": 7,
 	"core/attention": 8, "core/headline": 8, "core/judging": 8, "core/outlook": 9, "core/briefing": 9, "core/snag": 9, "core/alternative": 10,
 	"core/casefile": 11, "core/report": 11,
@@ -28,7 +28,7 @@ var floor = map[string]int{
 // Arrows point down only, and the rules of the job reach for nothing outside:
 // no files, network, database, clock or chance.
 func TestArrowsPointDown(t *testing.T) {
-	allowed := []string{"bufio", "bytes", "cmp", "embed", "encoding/json", "errors", "fmt", "hash/fnv", "io/fs", "maps", "math", "math/big", "math/rand/v2", "reflect", "regexp", "slices", "sort", "strconv", "strings", "time", "unicode", "unicode/utf8", "go.yaml.in/yaml/v3", "gonum.org/v1/gonum/mathext", "gonum.org/v1/gonum/stat/distuv"}
+	allowed := []string{"bufio", "bytes", "cmp", "embed", "encoding/csv", "encoding/json", "errors", "fmt", "hash/fnv", "io", "io/fs", "maps", "math", "math/big", "math/rand/v2", "reflect", "regexp", "slices", "sort", "strconv", "strings", "time", "unicode", "unicode/utf8", "go.yaml.in/yaml/v3", "gonum.org/v1/gonum/mathext", "gonum.org/v1/gonum/stat/distuv"}
 	err := filepath.WalkDir("..", func(path string, d fs.DirEntry, err error) error {
 		if err != nil {
 			return err

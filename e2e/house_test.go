@@ -2,9 +2,12 @@ package e2e
 
 import (
 	"encoding/base64"
+	"fmt"
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -93,4 +96,52 @@ func TestOutWipedAndInAgain(t *testing.T) {
 	v.presses("Take in")
 	v.MustElement("input[type=file]").MustSetFiles(whole)
 	v.sees("There are horses, people or yards in this practice already.")
+}
+
+// A notebook of 300 lines is taken in with two wrong ones: its columns are guessed and put
+// right, the wrong lines said and left out, each line stands with its horse, and all of it is
+// undone as one.
+func TestTheNotebookOfEarlierYears(t *testing.T) {
+	t.Parallel()
+	y := demoYard(t)
+	u := y.open(1280, 900).signsInDemo()
+	var text strings.Builder
+	text.WriteString("Pony;Visit;Client;Worked on;How it went\n")
+	for i := range 300 {
+		on := time.Date(2019, 1, 1+i, 0, 0, 0, 0, time.UTC).Format("2.1.2006")
+		switch i {
+		case 17:
+			on = "in spring"
+		case 230:
+			on = ""
+		}
+		fmt.Fprintf(&text, "%s;%s;%s;led past the ramp;stood %d times\n", []string{"Pepperdine", "Bracken"}[i%2], on, []string{"", "Rae Linden"}[i%2], i)
+	}
+	table := filepath.Join(t.TempDir(), "2019.csv")
+	require.NoError(t, os.WriteFile(table, []byte(text.String()), 0o600))
+	u.presses("House rules")
+	u.presses("Take in")
+	u.MustElement("input[accept*='csv']").MustSetFiles(table)
+	u.sees("300 lines, 298 can be read.")
+	u.sees("Line 19: \"in spring\" is no date. Write 2026-06-01 or 1.6.2026.")
+	u.sees("Line 232: No date stands in this line.")
+	u.sees("Here already: Pepperdine.")
+	u.sees("Not here yet: Bracken.")
+	u.MustElement("[aria-label='What is How it went']").MustSelect("note")
+	u.MustElementR("label", "Leave these out").MustClick()
+	u.field("What they came for").MustSelect("trailer loading")
+	u.wholeAt("a notebook before it is taken in", 1280, 412, 320)
+	u.presses("Take 298 lines in")
+	u.sees("298 lines are in, with 1 new horse and 1 new owner.")
+	u.goes("/horses")
+	u.presses("Pepperdine")
+	u.presses("Sessions")
+	u.sees("From the notebook")
+	u.sees("led past the ramp · stood 298 times")
+	u.presses("House rules")
+	u.presses("Take in")
+	u.presses("undo it 2019.csv")
+	u.sees("It is undone: all that it brought is gone.")
+	assert.Zero(t, y.counts("SELECT count(*) FROM notebook_lines"))
+	assert.Zero(t, y.counts("SELECT count(*) FROM horses WHERE name = 'Bracken'"))
 }

@@ -79,6 +79,11 @@ func (u *user) places() []place {
 		{"clips", "/horses/" + ids["away"] + "/clips", "Add a clip"},
 		{"viewer", "/clips/" + ids["clip"], "A stepping pace"},
 		{"people", "/people", "Orla Finch"},
+		{"house", "/house", "pass run"},
+		{"weights", "/house?see=weights", "began suddenly"},
+		{"copies", "/house?see=copies", "One is made each night"},
+		{"take-out", "/house?see=out", "One .zip that any program opens"},
+		{"take-in", "/house?see=in", "The notebook of earlier years"},
 		{"password", "/password", "Change your password"},
 		{"nowhere", "/no/such/place", "Not here"},
 	}

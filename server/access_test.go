@@ -37,6 +37,7 @@ var access = map[string]string{
 
 	"house": "nffffyyy", "houseRules": "nffffyyy", "tryHouseRules": "nfffffyy", "changeHouseRules": "nfffffyy", "copyNow": "nfffffyy", "erasePerson": "nfffffyh",
 	"horseArchive": "nfffffyh", "personArchive": "nfffffyh", "practiceArchive": "nfffffyy", "takeIn": "nfffffyy", "takingIn": "nfffffyy",
+	"notebooks": "nfffffyy", "lookAtNotebook": "nfffffyy", "takeNotebook": "nfffffyy", "undoNotebook": "nfffffhh", "notebookOf": "nffffyyh",
 
 	"anAssessment": "nffffyyh", "assessment": "nffffyyh", "mark": "nffffyyh",
 	"caseload": "nffyyyyy", "changeCase": "nffffyyh", "clearance": "nffffyyh", "gate": "nffhyyyh", "homework": "nffffyyh",
@@ -160,6 +161,7 @@ func everything(t *testing.T) (*practice, map[string]string) {
 	ids["letters"] = uuid.NewString()
 	require.NoError(t, p.Store.AddReader(context.Background(), lead, store.Reader{ID: ids["letters"], Person: owner, Stop: uuid.NewString()}))
 	ids["erasePerson"] = made("/api/people", map[string]any{"kind": "owner", "name": "Bo"})
+	ids["notebooks"] = uuid.NewString()
 	ids["near yard"] = made("/api/yards", map[string]any{"name": "Near"})
 	return p, ids
 }
@@ -281,6 +283,8 @@ func (p *practice) bodyFor(op operation, ids map[string]string) any {
 		return map[string]any{"yard": ids["yards"], "place": "54.5, -3.1"}
 	case "rehearse":
 		return map[string]any{"person": ids["people"], "step": "lead.back", "on": "2026-06-01", "place": "person"}
+	case "lookAtNotebook", "takeNotebook":
+		return map[string]any{"name": "x", "text": "horse,date\nMoth,2020-01-01"}
 	case "tryHouseRules":
 		return map[string]any{}
 	case "changeHouseRules":

@@ -3,6 +3,7 @@ package server
 import (
 	"bytes"
 	"context"
+	"fmt"
 	"net/http"
 	"os"
 	"path/filepath"
@@ -188,6 +189,91 @@ func TestAPersonIsErased(t *testing.T) {
 	assert.Equal(t, http.StatusOK, p.ask(http.MethodGet, "/api/horses/"+p.horse, nil).Code)
 	assert.Equal(t, http.StatusOK, p.ask(http.MethodGet, "/api/sessions/"+session+"/report", nil).Code, "the track stays")
 	assert.Equal(t, http.StatusNotFound, p.ask(http.MethodPost, "/api/people/"+uuid.NewString()+"/erase", nil).Code)
+}
+
+// A notebook of 300 lines with two wrong ones comes in without them, once they are left out;
+// it brings the horses and owners that are not here, all in the past, and is undone as one.
+func TestANotebookIsTakenInAndUndone(t *testing.T) {
+	p := signedInPractice(t)
+	text := strings.Builder{}
+	text.WriteString("Pony;Visit;Client;Tel;Worked on;mins;Notes\n")
+	for i := range 300 {
+		on := time.Date(2019, 1, 1+i, 0, 0, 0, 0, time.UTC).Format("2.1.2006")
+		switch i {
+		case 17:
+			on = "some day"
+		case 230:
+			on = ""
+		}
+		fmt.Fprintf(&text, "%s;%s;%s;01632 960%03d;led past the ramp;%d;=calm; by the end\n", []string{"Moth", "Bracken", "bracken", "Tansy"}[i%4], on, []string{"Ines", "Rae", "Rae", ""}[i%4], i%4, 20+i%30)
+	}
+	body := map[string]any{"name": "2019.csv", "text": strings.ReplaceAll(text.String(), "; by the end", "")}
+	var look house.NotebookLook
+	p.ask(http.MethodPost, "/api/house/notebooks/look", body).into(&look)
+	assert.Equal(t, []string{"horse", "date", "owner", "phone", "what was done", "minutes", "note"}, look.Columns)
+	assert.Equal(t, []any{300, 298, 2, 5}, []any{look.Lines, look.Good, look.AllWrong, len(look.First)})
+	assert.Equal(t, []any{19, `"some day" is no date. Write 2026-06-01 or 1.6.2026.`, 232, "No date stands in this line."}, []any{look.Wrong[0].Line, look.Wrong[0].Say, look.Wrong[1].Line, look.Wrong[1].Say})
+	assert.Equal(t, [][]string{{"Bracken", "Tansy"}, {"Moth"}, {"Rae"}}, [][]string{look.New, look.Known, look.People})
+
+	refused := func(field string, change map[string]any) {
+		t.Helper()
+		with := map[string]any{"name": body["name"], "text": body["text"], "skip": true, "problem": "loading"}
+		for k, v := range change {
+			with[k] = v
+		}
+		a := p.ask(http.MethodPost, "/api/house/notebooks", with)
+		require.Equal(t, http.StatusUnprocessableEntity, a.Code, "%v: %s", change, a.Body)
+		require.NotEmpty(t, a.problem().Errors, "%v: %s", change, a.Body.String())
+		assert.Equal(t, field, a.problem().Errors[0].Field)
+	}
+	refused("text", map[string]any{"skip": false})
+	refused("text", map[string]any{"text": ""})
+	refused("text", map[string]any{"text": "horse,date\nMoth,soon"})
+	refused("problem", map[string]any{"problem": ""})
+	refused("columns", map[string]any{"columns": []string{"horse", "", "", "", "", "", ""}})
+	refused("columns", map[string]any{"columns": []string{"horse", "date", "horse", "", "", "", ""}})
+	refused("columns", map[string]any{"columns": []string{"horse", "date", "cattle", "", "", "", ""}})
+	horses := func() int {
+		list, err := p.Store.Horses(context.Background(), p.actor.Practice)
+		require.NoError(t, err)
+		return len(list)
+	}
+	require.Equal(t, 1, horses(), "nothing was half-kept")
+
+	body["skip"], body["problem"] = true, "loading"
+	var kept house.NotebookKept
+	p.ask(http.MethodPost, "/api/house/notebooks", body).into(&kept)
+	assert.Equal(t, []int{298, 2, 2}, []int{kept.Lines, kept.Horses, kept.People})
+	assert.Equal(t, 3, horses())
+	var lines []house.NotebookLine
+	p.ask(http.MethodGet, "/api/horses/"+p.horse+"/notebook", nil).into(&lines)
+	require.Len(t, lines, 75)
+	assert.Equal(t, []string{"2019-10-24", "led past the ramp", "2019.csv"}, []string{lines[0].On, lines[0].What, lines[0].Notebook})
+	assert.Equal(t, http.StatusOK, p.ask(http.MethodGet, "/api/caseload", nil).Code)
+
+	var list []house.NotebookKept
+	p.ask(http.MethodPost, "/api/notebooks/"+kept.ID+"/undo", nil).into(&list)
+	require.Len(t, list, 1)
+	assert.True(t, list[0].Undone)
+	assert.Equal(t, 1, horses())
+	var people []people.Person
+	p.ask(http.MethodGet, "/api/people", nil).into(&people)
+	assert.Len(t, people, 1)
+	p.ask(http.MethodGet, "/api/horses/"+p.horse+"/notebook", nil).into(&lines)
+	assert.Empty(t, lines)
+
+	p.ask(http.MethodPost, "/api/house/notebooks", body).into(&kept)
+	ids, err := p.Store.Horses(context.Background(), p.actor.Practice)
+	require.NoError(t, err)
+	for _, h := range ids {
+		if h.Name == "Bracken" {
+			p.horse = h.ID
+		}
+	}
+	p.marks(uuid.NewString(), "tack/bit", "gag")
+	a := p.ask(http.MethodPost, "/api/notebooks/"+kept.ID+"/undo", nil)
+	assert.Equal(t, http.StatusConflict, a.Code)
+	assert.Equal(t, 3, horses(), "what was worked with stays, and all of it")
 }
 
 // Copies are made when they are due, said, and a failed one is said on the first page.

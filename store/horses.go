@@ -78,40 +78,43 @@ type Intake struct {
 
 // TakeOn keeps a new horse with its owner, yard and first case.
 func (s *Store) TakeOn(ctx context.Context, actor Actor, in Intake) error {
-	return s.write(ctx, "taking on a horse", func(q *sqlc.Queries) error {
-		if in.NewOwner != nil {
-			if err := addPerson(ctx, q, actor, *in.NewOwner); err != nil {
-				return err
-			}
-			in.OwnerID = in.NewOwner.ID
-		}
-		if in.NewYard != nil {
-			if err := addYard(ctx, q, actor, *in.NewYard); err != nil {
-				return err
-			}
-			in.Horse.YardID = in.NewYard.ID
-		}
-		h := in.Horse
-		if err := q.InsertHorse(ctx, sqlc.InsertHorseParams{ID: h.ID, PracticeID: actor.Practice, Name: h.Name, YardID: null(h.YardID), Record: writeJSON(h.Record), CreatedAt: actor.At}); err != nil {
+	return s.write(ctx, "taking on a horse", func(q *sqlc.Queries) error { return takeOn(ctx, q, actor, in) },
+		thePerson(ctx, actor, "owner", in.OwnerID), theYard(ctx, actor, in.Horse.YardID))
+}
+
+func takeOn(ctx context.Context, q *sqlc.Queries, actor Actor, in Intake) error {
+	if in.NewOwner != nil {
+		if err := addPerson(ctx, q, actor, *in.NewOwner); err != nil {
 			return err
 		}
-		if err := q.InsertOwnership(ctx, sqlc.InsertOwnershipParams{PracticeID: actor.Practice, HorseID: h.ID, PersonID: in.OwnerID, FromDate: in.Case.OpenedOn}); err != nil {
+		in.OwnerID = in.NewOwner.ID
+	}
+	if in.NewYard != nil {
+		if err := addYard(ctx, q, actor, *in.NewYard); err != nil {
 			return err
 		}
-		for _, p := range in.Handlers {
-			if err := addHandler(ctx, q, actor, h.ID, p); err != nil {
-				return err
-			}
-		}
-		c := in.Case
-		if err := q.InsertCase(ctx, sqlc.InsertCaseParams{
-			ID: c.ID, PracticeID: actor.Practice, HorseID: h.ID, Problem: c.Problem, Ladder: c.Ladder, Goal: c.Goal,
-			NeededBy: null(c.NeededBy), OpenedOn: c.OpenedOn, Wanted: writeJSON(c.Wanted), Thing: c.Thing, CreatedAt: actor.At,
-		}); err != nil {
+		in.Horse.YardID = in.NewYard.ID
+	}
+	h := in.Horse
+	if err := q.InsertHorse(ctx, sqlc.InsertHorseParams{ID: h.ID, PracticeID: actor.Practice, Name: h.Name, YardID: null(h.YardID), Record: writeJSON(h.Record), CreatedAt: actor.At}); err != nil {
+		return err
+	}
+	if err := q.InsertOwnership(ctx, sqlc.InsertOwnershipParams{PracticeID: actor.Practice, HorseID: h.ID, PersonID: in.OwnerID, FromDate: in.Case.OpenedOn}); err != nil {
+		return err
+	}
+	for _, p := range in.Handlers {
+		if err := addHandler(ctx, q, actor, h.ID, p); err != nil {
 			return err
 		}
-		return actor.changed(ctx, q, "horse taken on", h.ID)
-	}, thePerson(ctx, actor, "owner", in.OwnerID), theYard(ctx, actor, in.Horse.YardID))
+	}
+	c := in.Case
+	if err := q.InsertCase(ctx, sqlc.InsertCaseParams{
+		ID: c.ID, PracticeID: actor.Practice, HorseID: h.ID, Problem: c.Problem, Ladder: c.Ladder, Goal: c.Goal,
+		NeededBy: null(c.NeededBy), OpenedOn: c.OpenedOn, Wanted: writeJSON(c.Wanted), Thing: c.Thing, CreatedAt: actor.At,
+	}); err != nil {
+		return err
+	}
+	return actor.changed(ctx, q, "horse taken on", h.ID)
 }
 
 // addHandler keeps a new person who handles a horse for its owner.

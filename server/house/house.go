@@ -40,6 +40,7 @@ func New(r *cases.Reader, c Config, changed func()) *Service {
 	api.Operation(s.API, api.LeadsOnly, http.MethodPost, "/api/people/{id}/erase", "erasePerson", "Erase what is known of a person; the track stays, without a name", s.erase)
 	s.archives()
 	s.ruleOperations()
+	s.notebookOperations()
 	return s
 }
 

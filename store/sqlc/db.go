@@ -57,6 +57,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.deleteBusyStmt, err = db.PrepareContext(ctx, deleteBusy); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteBusy: %w", err)
 	}
+	if q.deleteCasesStmt, err = db.PrepareContext(ctx, deleteCases); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteCases: %w", err)
+	}
 	if q.deleteClipMarkStmt, err = db.PrepareContext(ctx, deleteClipMark); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteClipMark: %w", err)
 	}
@@ -72,8 +75,14 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.deleteHandlerStmt, err = db.PrepareContext(ctx, deleteHandler); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteHandler: %w", err)
 	}
+	if q.deleteHorseStmt, err = db.PrepareContext(ctx, deleteHorse); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteHorse: %w", err)
+	}
 	if q.deleteManyAtDoorStmt, err = db.PrepareContext(ctx, deleteManyAtDoor); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteManyAtDoor: %w", err)
+	}
+	if q.deleteNotebookLinesStmt, err = db.PrepareContext(ctx, deleteNotebookLines); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteNotebookLines: %w", err)
 	}
 	if q.deleteOldAtDoorStmt, err = db.PrepareContext(ctx, deleteOldAtDoor); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteOldAtDoor: %w", err)
@@ -87,6 +96,15 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.deleteOldLimitsStmt, err = db.PrepareContext(ctx, deleteOldLimits); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteOldLimits: %w", err)
 	}
+	if q.deleteOpenedStmt, err = db.PrepareContext(ctx, deleteOpened); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteOpened: %w", err)
+	}
+	if q.deleteOwnershipsStmt, err = db.PrepareContext(ctx, deleteOwnerships); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteOwnerships: %w", err)
+	}
+	if q.deletePersonStmt, err = db.PrepareContext(ctx, deletePerson); err != nil {
+		return nil, fmt.Errorf("error preparing query DeletePerson: %w", err)
+	}
 	if q.deleteSessionStmt, err = db.PrepareContext(ctx, deleteSession); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteSession: %w", err)
 	}
@@ -95,6 +113,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.deleteSignInsOfStmt, err = db.PrepareContext(ctx, deleteSignInsOf); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteSignInsOf: %w", err)
+	}
+	if q.deleteStampStmt, err = db.PrepareContext(ctx, deleteStamp); err != nil {
+		return nil, fmt.Errorf("error preparing query DeleteStamp: %w", err)
 	}
 	if q.deleteVisitedStmt, err = db.PrepareContext(ctx, deleteVisited); err != nil {
 		return nil, fmt.Errorf("error preparing query DeleteVisited: %w", err)
@@ -149,6 +170,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.feedWasReadStmt, err = db.PrepareContext(ctx, feedWasRead); err != nil {
 		return nil, fmt.Errorf("error preparing query FeedWasRead: %w", err)
+	}
+	if q.finishCaseStmt, err = db.PrepareContext(ctx, finishCase); err != nil {
+		return nil, fmt.Errorf("error preparing query FinishCase: %w", err)
 	}
 	if q.getAssessmentStmt, err = db.PrepareContext(ctx, getAssessment); err != nil {
 		return nil, fmt.Errorf("error preparing query GetAssessment: %w", err)
@@ -311,6 +335,15 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.getNotPlainStmt, err = db.PrepareContext(ctx, getNotPlain); err != nil {
 		return nil, fmt.Errorf("error preparing query GetNotPlain: %w", err)
+	}
+	if q.getNotebookStmt, err = db.PrepareContext(ctx, getNotebook); err != nil {
+		return nil, fmt.Errorf("error preparing query GetNotebook: %w", err)
+	}
+	if q.getNotebookLinesStmt, err = db.PrepareContext(ctx, getNotebookLines); err != nil {
+		return nil, fmt.Errorf("error preparing query GetNotebookLines: %w", err)
+	}
+	if q.getNotebooksStmt, err = db.PrepareContext(ctx, getNotebooks); err != nil {
+		return nil, fmt.Errorf("error preparing query GetNotebooks: %w", err)
 	}
 	if q.getOwnAsksStmt, err = db.PrepareContext(ctx, getOwnAsks); err != nil {
 		return nil, fmt.Errorf("error preparing query GetOwnAsks: %w", err)
@@ -537,6 +570,12 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.insertMarkStmt, err = db.PrepareContext(ctx, insertMark); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertMark: %w", err)
 	}
+	if q.insertNotebookStmt, err = db.PrepareContext(ctx, insertNotebook); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertNotebook: %w", err)
+	}
+	if q.insertNotebookLineStmt, err = db.PrepareContext(ctx, insertNotebookLine); err != nil {
+		return nil, fmt.Errorf("error preparing query InsertNotebookLine: %w", err)
+	}
 	if q.insertOwnershipStmt, err = db.PrepareContext(ctx, insertOwnership); err != nil {
 		return nil, fmt.Errorf("error preparing query InsertOwnership: %w", err)
 	}
@@ -654,6 +693,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.touchAllStmt, err = db.PrepareContext(ctx, touchAll); err != nil {
 		return nil, fmt.Errorf("error preparing query TouchAll: %w", err)
 	}
+	if q.undoNotebookStmt, err = db.PrepareContext(ctx, undoNotebook); err != nil {
+		return nil, fmt.Errorf("error preparing query UndoNotebook: %w", err)
+	}
 	if q.updateAssessmentStmt, err = db.PrepareContext(ctx, updateAssessment); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateAssessment: %w", err)
 	}
@@ -750,6 +792,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing deleteBusyStmt: %w", cerr)
 		}
 	}
+	if q.deleteCasesStmt != nil {
+		if cerr := q.deleteCasesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteCasesStmt: %w", cerr)
+		}
+	}
 	if q.deleteClipMarkStmt != nil {
 		if cerr := q.deleteClipMarkStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing deleteClipMarkStmt: %w", cerr)
@@ -775,9 +822,19 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing deleteHandlerStmt: %w", cerr)
 		}
 	}
+	if q.deleteHorseStmt != nil {
+		if cerr := q.deleteHorseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteHorseStmt: %w", cerr)
+		}
+	}
 	if q.deleteManyAtDoorStmt != nil {
 		if cerr := q.deleteManyAtDoorStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing deleteManyAtDoorStmt: %w", cerr)
+		}
+	}
+	if q.deleteNotebookLinesStmt != nil {
+		if cerr := q.deleteNotebookLinesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteNotebookLinesStmt: %w", cerr)
 		}
 	}
 	if q.deleteOldAtDoorStmt != nil {
@@ -800,6 +857,21 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing deleteOldLimitsStmt: %w", cerr)
 		}
 	}
+	if q.deleteOpenedStmt != nil {
+		if cerr := q.deleteOpenedStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteOpenedStmt: %w", cerr)
+		}
+	}
+	if q.deleteOwnershipsStmt != nil {
+		if cerr := q.deleteOwnershipsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteOwnershipsStmt: %w", cerr)
+		}
+	}
+	if q.deletePersonStmt != nil {
+		if cerr := q.deletePersonStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deletePersonStmt: %w", cerr)
+		}
+	}
 	if q.deleteSessionStmt != nil {
 		if cerr := q.deleteSessionStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing deleteSessionStmt: %w", cerr)
@@ -813,6 +885,11 @@ func (q *Queries) Close() error {
 	if q.deleteSignInsOfStmt != nil {
 		if cerr := q.deleteSignInsOfStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing deleteSignInsOfStmt: %w", cerr)
+		}
+	}
+	if q.deleteStampStmt != nil {
+		if cerr := q.deleteStampStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing deleteStampStmt: %w", cerr)
 		}
 	}
 	if q.deleteVisitedStmt != nil {
@@ -903,6 +980,11 @@ func (q *Queries) Close() error {
 	if q.feedWasReadStmt != nil {
 		if cerr := q.feedWasReadStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing feedWasReadStmt: %w", cerr)
+		}
+	}
+	if q.finishCaseStmt != nil {
+		if cerr := q.finishCaseStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing finishCaseStmt: %w", cerr)
 		}
 	}
 	if q.getAssessmentStmt != nil {
@@ -1173,6 +1255,21 @@ func (q *Queries) Close() error {
 	if q.getNotPlainStmt != nil {
 		if cerr := q.getNotPlainStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getNotPlainStmt: %w", cerr)
+		}
+	}
+	if q.getNotebookStmt != nil {
+		if cerr := q.getNotebookStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getNotebookStmt: %w", cerr)
+		}
+	}
+	if q.getNotebookLinesStmt != nil {
+		if cerr := q.getNotebookLinesStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getNotebookLinesStmt: %w", cerr)
+		}
+	}
+	if q.getNotebooksStmt != nil {
+		if cerr := q.getNotebooksStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getNotebooksStmt: %w", cerr)
 		}
 	}
 	if q.getOwnAsksStmt != nil {
@@ -1550,6 +1647,16 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing insertMarkStmt: %w", cerr)
 		}
 	}
+	if q.insertNotebookStmt != nil {
+		if cerr := q.insertNotebookStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertNotebookStmt: %w", cerr)
+		}
+	}
+	if q.insertNotebookLineStmt != nil {
+		if cerr := q.insertNotebookLineStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing insertNotebookLineStmt: %w", cerr)
+		}
+	}
 	if q.insertOwnershipStmt != nil {
 		if cerr := q.insertOwnershipStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing insertOwnershipStmt: %w", cerr)
@@ -1745,6 +1852,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing touchAllStmt: %w", cerr)
 		}
 	}
+	if q.undoNotebookStmt != nil {
+		if cerr := q.undoNotebookStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing undoNotebookStmt: %w", cerr)
+		}
+	}
 	if q.updateAssessmentStmt != nil {
 		if cerr := q.updateAssessmentStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing updateAssessmentStmt: %w", cerr)
@@ -1855,19 +1967,26 @@ type Queries struct {
 	countRunOutStmt           *sql.Stmt
 	countShowingStmt          *sql.Stmt
 	deleteBusyStmt            *sql.Stmt
+	deleteCasesStmt           *sql.Stmt
 	deleteClipMarkStmt        *sql.Stmt
 	deleteDriveStmt           *sql.Stmt
 	deleteExpiredSignInsStmt  *sql.Stmt
 	deleteFamiliarOfStmt      *sql.Stmt
 	deleteHandlerStmt         *sql.Stmt
+	deleteHorseStmt           *sql.Stmt
 	deleteManyAtDoorStmt      *sql.Stmt
+	deleteNotebookLinesStmt   *sql.Stmt
 	deleteOldAtDoorStmt       *sql.Stmt
 	deleteOldFamiliarStmt     *sql.Stmt
 	deleteOldLettersStmt      *sql.Stmt
 	deleteOldLimitsStmt       *sql.Stmt
+	deleteOpenedStmt          *sql.Stmt
+	deleteOwnershipsStmt      *sql.Stmt
+	deletePersonStmt          *sql.Stmt
 	deleteSessionStmt         *sql.Stmt
 	deleteSignInStmt          *sql.Stmt
 	deleteSignInsOfStmt       *sql.Stmt
+	deleteStampStmt           *sql.Stmt
 	deleteVisitedStmt         *sql.Stmt
 	dropHistoriesStmt         *sql.Stmt
 	dropHistoriesFromStmt     *sql.Stmt
@@ -1886,6 +2005,7 @@ type Queries struct {
 	eraseReadersStmt          *sql.Stmt
 	eraseSignInsStmt          *sql.Stmt
 	feedWasReadStmt           *sql.Stmt
+	finishCaseStmt            *sql.Stmt
 	getAssessmentStmt         *sql.Stmt
 	getAssessmentsStmt        *sql.Stmt
 	getBusyStmt               *sql.Stmt
@@ -1940,6 +2060,9 @@ type Queries struct {
 	getNewestSentStmt         *sql.Stmt
 	getNewestStampStmt        *sql.Stmt
 	getNotPlainStmt           *sql.Stmt
+	getNotebookStmt           *sql.Stmt
+	getNotebookLinesStmt      *sql.Stmt
+	getNotebooksStmt          *sql.Stmt
 	getOwnAsksStmt            *sql.Stmt
 	getOwnersStmt             *sql.Stmt
 	getOwnersOfHorseStmt      *sql.Stmt
@@ -2015,6 +2138,8 @@ type Queries struct {
 	insertLetterStmt          *sql.Stmt
 	insertLinkStmt            *sql.Stmt
 	insertMarkStmt            *sql.Stmt
+	insertNotebookStmt        *sql.Stmt
+	insertNotebookLineStmt    *sql.Stmt
 	insertOwnershipStmt       *sql.Stmt
 	insertPersonStmt          *sql.Stmt
 	insertPhotographStmt      *sql.Stmt
@@ -2054,6 +2179,7 @@ type Queries struct {
 	switchLinkOffStmt         *sql.Stmt
 	touchStmt                 *sql.Stmt
 	touchAllStmt              *sql.Stmt
+	undoNotebookStmt          *sql.Stmt
 	updateAssessmentStmt      *sql.Stmt
 	updateCaseStmt            *sql.Stmt
 	updateClipStmt            *sql.Stmt
@@ -2083,19 +2209,26 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		countRunOutStmt:           q.countRunOutStmt,
 		countShowingStmt:          q.countShowingStmt,
 		deleteBusyStmt:            q.deleteBusyStmt,
+		deleteCasesStmt:           q.deleteCasesStmt,
 		deleteClipMarkStmt:        q.deleteClipMarkStmt,
 		deleteDriveStmt:           q.deleteDriveStmt,
 		deleteExpiredSignInsStmt:  q.deleteExpiredSignInsStmt,
 		deleteFamiliarOfStmt:      q.deleteFamiliarOfStmt,
 		deleteHandlerStmt:         q.deleteHandlerStmt,
+		deleteHorseStmt:           q.deleteHorseStmt,
 		deleteManyAtDoorStmt:      q.deleteManyAtDoorStmt,
+		deleteNotebookLinesStmt:   q.deleteNotebookLinesStmt,
 		deleteOldAtDoorStmt:       q.deleteOldAtDoorStmt,
 		deleteOldFamiliarStmt:     q.deleteOldFamiliarStmt,
 		deleteOldLettersStmt:      q.deleteOldLettersStmt,
 		deleteOldLimitsStmt:       q.deleteOldLimitsStmt,
+		deleteOpenedStmt:          q.deleteOpenedStmt,
+		deleteOwnershipsStmt:      q.deleteOwnershipsStmt,
+		deletePersonStmt:          q.deletePersonStmt,
 		deleteSessionStmt:         q.deleteSessionStmt,
 		deleteSignInStmt:          q.deleteSignInStmt,
 		deleteSignInsOfStmt:       q.deleteSignInsOfStmt,
+		deleteStampStmt:           q.deleteStampStmt,
 		deleteVisitedStmt:         q.deleteVisitedStmt,
 		dropHistoriesStmt:         q.dropHistoriesStmt,
 		dropHistoriesFromStmt:     q.dropHistoriesFromStmt,
@@ -2114,6 +2247,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		eraseReadersStmt:          q.eraseReadersStmt,
 		eraseSignInsStmt:          q.eraseSignInsStmt,
 		feedWasReadStmt:           q.feedWasReadStmt,
+		finishCaseStmt:            q.finishCaseStmt,
 		getAssessmentStmt:         q.getAssessmentStmt,
 		getAssessmentsStmt:        q.getAssessmentsStmt,
 		getBusyStmt:               q.getBusyStmt,
@@ -2168,6 +2302,9 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getNewestSentStmt:         q.getNewestSentStmt,
 		getNewestStampStmt:        q.getNewestStampStmt,
 		getNotPlainStmt:           q.getNotPlainStmt,
+		getNotebookStmt:           q.getNotebookStmt,
+		getNotebookLinesStmt:      q.getNotebookLinesStmt,
+		getNotebooksStmt:          q.getNotebooksStmt,
 		getOwnAsksStmt:            q.getOwnAsksStmt,
 		getOwnersStmt:             q.getOwnersStmt,
 		getOwnersOfHorseStmt:      q.getOwnersOfHorseStmt,
@@ -2243,6 +2380,8 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		insertLetterStmt:          q.insertLetterStmt,
 		insertLinkStmt:            q.insertLinkStmt,
 		insertMarkStmt:            q.insertMarkStmt,
+		insertNotebookStmt:        q.insertNotebookStmt,
+		insertNotebookLineStmt:    q.insertNotebookLineStmt,
 		insertOwnershipStmt:       q.insertOwnershipStmt,
 		insertPersonStmt:          q.insertPersonStmt,
 		insertPhotographStmt:      q.insertPhotographStmt,
@@ -2282,6 +2421,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		switchLinkOffStmt:         q.switchLinkOffStmt,
 		touchStmt:                 q.touchStmt,
 		touchAllStmt:              q.touchAllStmt,
+		undoNotebookStmt:          q.undoNotebookStmt,
 		updateAssessmentStmt:      q.updateAssessmentStmt,
 		updateCaseStmt:            q.updateCaseStmt,
 		updateClipStmt:            q.updateClipStmt,

@@ -760,6 +760,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/horses/{id}/notebook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What notebooks of earlier years say of a horse */
+        get: operations["notebookOf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/horses/{id}/outings": {
         parameters: {
             query?: never;
@@ -959,6 +976,41 @@ export interface paths {
         put?: never;
         /** Make a copy now */
         post: operations["copyNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/notebooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The notebooks of earlier years that were taken in */
+        get: operations["notebooks"];
+        put?: never;
+        /** Take a table in: all of it that can be read, or nothing */
+        post: operations["takeNotebook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/notebooks/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a table would bring; nothing is kept */
+        post: operations["lookAtNotebook"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1252,6 +1304,23 @@ export interface paths {
         get: operations["methods"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notebooks/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back all that a notebook brought */
+        post: operations["undoNotebook"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6364,6 +6433,92 @@ export interface components {
              * @description when it ends, ms
              */
             until: number;
+        };
+        NotebookKept: {
+            /**
+             * Format: int64
+             * @description ms
+             */
+            at: number;
+            by: string;
+            /**
+             * Format: int64
+             * @description that it brought
+             */
+            horses: number;
+            id: string;
+            /** Format: int64 */
+            lines: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description that it brought
+             */
+            people: number;
+            undone: boolean;
+        };
+        NotebookLine: {
+            /** Format: int64 */
+            minutes?: number;
+            note?: string;
+            /** @description its name */
+            notebook: string;
+            /** Format: date */
+            on: string;
+            what?: string;
+        };
+        NotebookLook: {
+            /** Format: int64 */
+            all_wrong: number;
+            /** @description the field of each column; empty: left out */
+            columns: string[];
+            /** @description those there are */
+            fields: string[];
+            /** @description the first five lines */
+            first: string[][];
+            /**
+             * Format: int64
+             * @description that can be read
+             */
+            good: number;
+            header: string[];
+            /** @description horses that are */
+            known: string[];
+            /**
+             * Format: int64
+             * @description in all
+             */
+            lines: number;
+            /** @description horses that are not here yet */
+            new: string[];
+            /** @description owners that are not here yet */
+            people: string[];
+            /** @description one is chosen for horses that are not here yet */
+            problems: components["schemas"]["ProblemChoice"][];
+            /** @description the first hundred that can't */
+            wrong: components["schemas"]["NotebookWrong"][];
+        };
+        NotebookText: {
+            /** @description the field of each column, empty where it is left out; absent: guessed */
+            columns?: string[];
+            /** @description of the file */
+            name: string;
+            /** @description of horses that are not here yet */
+            problem?: string;
+            /** @description take in all but the lines that can't be read */
+            skip?: boolean;
+            text: string;
+        };
+        NotebookWrong: {
+            /** @description which */
+            field: string;
+            /**
+             * Format: int64
+             * @description of the file, the header being 1
+             */
+            line: number;
+            /** @description what is wrong and what to do */
+            say: string;
         };
         OfHorse: {
             /** @description what the plan's next visit is for */
@@ -12280,6 +12435,55 @@ export interface operations {
             };
         };
     };
+    notebookOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotebookLine"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     horseOutings: {
         parameters: {
             query?: never;
@@ -12900,6 +13104,155 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HouseCopies"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    notebooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotebookKept"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeNotebook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NotebookText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotebookKept"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lookAtNotebook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NotebookText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotebookLook"];
                 };
             };
             /** @description Unauthorized */
@@ -13940,6 +14293,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Handbook"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undoNotebook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotebookKept"][];
                 };
             };
             /** @description Unauthorized */

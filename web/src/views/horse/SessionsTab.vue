@@ -12,6 +12,7 @@ import { answered, count, dayMonth, inWords, longDate, sideWord } from '../../wo
 import ProposedVisit from '../../cases/ProposedVisit.vue'
 import { isHelper } from '../../api/me'
 import { useHorseFile } from '../../cases/file'
+import NotebookLines from './NotebookLines.vue'
 
 type Session = Schemas['SessionRow']
 
@@ -78,6 +79,7 @@ const links = computed(() => [{ to: `/arena/memory/${file.value?.case.id}`, name
         <ProposedVisit v-if="file && !file.case.finished_on && !isHelper" :horse="file.id" />
       </template>
       <OneTap :links="links" />
+      <NotebookLines v-if="file" :key="file.id" :horse="file.id" />
     </div>
   </PageState>
 </template>

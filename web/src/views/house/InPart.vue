@@ -5,6 +5,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { api, told } from '../../api/client'
 import type { Schemas } from '../../api/types'
 import { count } from '../../words'
+import NotebookPart from './NotebookPart.vue'
 import { sendWhole } from './sendWhole'
 
 const { house } = defineProps<{ house: Schemas['House'] }>()
@@ -72,6 +73,7 @@ async function choose(e: Event) {
         </p>
       </div>
       <p v-if="wrong || taking?.state === 'refused'" class="short" role="alert">{{ wrong || taking?.say }}</p>
+      <NotebookPart @changed="emit('changed')" />
     </template>
     <p v-else>A lead trainer takes in.</p>
   </section>
@@ -79,7 +81,7 @@ async function choose(e: Event) {
 
 <style scoped>
 .in {
-  max-width: 80ch;
+  max-width: 110ch;
   padding: var(--gap-3) 0;
 }
 progress {
