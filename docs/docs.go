@@ -1,5 +1,5 @@
 // Package docs holds the handbook inside the program: the subject, as the rules
-// have it.
+// have it; and the guide, with its pictures.
 package docs
 
 import (
@@ -12,3 +12,12 @@ var handbook embed.FS
 
 // Handbook is the parts of the handbook, each a file.
 func Handbook() (fs.FS, error) { return fs.Sub(handbook, "handbook") }
+
+//go:embed guide/*.md screenshots/*.png
+var guide embed.FS
+
+// Guide is the pages of the user's guide, each a file.
+func Guide() (fs.FS, error) { return fs.Sub(guide, "guide") }
+
+// Picture is a picture of the guide.
+func Picture(name string) ([]byte, error) { return guide.ReadFile("screenshots/" + name + ".png") }

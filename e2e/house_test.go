@@ -98,6 +98,17 @@ func TestOutWipedAndInAgain(t *testing.T) {
 	v.sees("There are horses, people or yards in this practice already.")
 }
 
+// takesIn keeps a picture of a notebook before it is taken in.
+func (u *user) takesIn(keep func(name string)) {
+	table := filepath.Join(u.t.TempDir(), "2019.csv")
+	text := "Pony;Visit;Client;Worked on;mins;How it went\nPepperdine;3.4.2019;;led past the ramp;20;stood twice\nBracken;12.4.2019;Rae Linden;first saddle;35;blew, then chewed\nBracken;;Rae Linden;girth;15;no date here\n"
+	require.NoError(u.t, os.WriteFile(table, []byte(text), 0o600))
+	u.goes("/house?see=in")
+	u.MustElement("input[accept*='csv']").MustSetFiles(table)
+	u.sees("Not here yet: Bracken.")
+	keep("take-in")
+}
+
 // A notebook of 300 lines is taken in with two wrong ones: its columns are guessed and put
 // right, the wrong lines said and left out, each line stands with its horse, and all of it is
 // undone as one.

@@ -78,6 +78,7 @@ func (u *user) places() []place {
 		{"letters", "/diary/letters", "Who gets them"},
 		{"clips", "/horses/" + ids["away"] + "/clips", "Add a clip"},
 		{"viewer", "/clips/" + ids["clip"], "A stepping pace"},
+		{"guide", "/guide/5-arena", "Hold the rope while there is pressure"},
 		{"people", "/people", "Orla Finch"},
 		{"house", "/house", "pass run"},
 		{"weights", "/house?see=weights", "began suddenly"},
@@ -314,17 +315,23 @@ func TestScreenshots(t *testing.T) {
 		require.NoError(t, err)
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), shot, 0o644))
 	}
-	for _, p := range u.places() { // the viewer is the last of them
-		if strings.Contains("caseload horse assessment walk plan progress closing methods report day diary road viewer", p.name) {
+	for _, p := range u.places() {
+		if strings.Contains("caseload horse assessment walk plan progress methods report day diary road viewer house", p.name) {
 			u.goes(p.path)
 			u.sees(p.shows)
 			u.MustWaitIdle()
 			keep(p.name)
 		}
 	}
+	u.goes("/horses")
+	u.presses("Harvest Lark")
+	u.presses("Clips")
+	u.presses("on the way home")
+	u.sees("frame 1 of 360")
 	u.MustEval(`() => { document.querySelector('video').currentTime = 2.2 }`)
 	u.sees("frame 133 of 360")
 	keep("viewer")
+	u.takesIn(keep)
 	u.MustSetViewport(412, 800, 1, true)
 	u.owners(keep)
 	u.MustSetViewport(1280, 800, 1, false)
@@ -347,7 +354,6 @@ func TestScreenshots(t *testing.T) {
 	u.MustSetViewport(1280, 800, 1, false)
 	u.presses("End session")
 	u.sees("What happened")
-	keep("after")
 	shot, err := farYard(t).atTheYard(412, 800).walksOut().Screenshot(false, nil)
 	require.NoError(t, err)
 	require.NoError(t, os.WriteFile(filepath.Join(dir, "walk-phone.png"), shot, 0o644))

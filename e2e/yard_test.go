@@ -29,7 +29,7 @@ import (
 // patience is how long a test waits for what a user would wait for, on a machine
 // that is busy with other work; whole is how long one user's journey may take.
 const (
-	patience = 40 * time.Second
+	patience = 3 * time.Minute
 	whole    = 15 * time.Minute
 )
 

@@ -37,7 +37,7 @@ var access = map[string]string{
 
 	"house": "nffffyyy", "houseRules": "nffffyyy", "tryHouseRules": "nfffffyy", "changeHouseRules": "nfffffyy", "copyNow": "nfffffyy", "erasePerson": "nfffffyh",
 	"horseArchive": "nfffffyh", "personArchive": "nfffffyh", "practiceArchive": "nfffffyy", "takeIn": "nfffffyy", "takingIn": "nfffffyy",
-	"notebooks": "nfffffyy", "lookAtNotebook": "nfffffyy", "takeNotebook": "nfffffyy", "undoNotebook": "nfffffhh", "notebookOf": "nffffyyh",
+	"notebooks": "nfffffyy", "lookAtNotebook": "nfffffyy", "takeNotebook": "nfffffyy", "undoNotebook": "nfffffhh", "notebookOf": "nffffyyh", "guide": "nffyyyyy", "guidePicture": "nffyyyyy",
 
 	"anAssessment": "nffffyyh", "assessment": "nffffyyh", "mark": "nffffyyh",
 	"caseload": "nffyyyyy", "changeCase": "nffffyyh", "clearance": "nffffyyh", "gate": "nffhyyyh", "homework": "nffffyyh",
@@ -218,7 +218,7 @@ func TestWhoMayCallWhat(t *testing.T) {
 					id = ids[op.id]
 				}
 				key := map[string]string{"letter": "back", "tick": "trailer"}[op.id]
-				path := strings.NewReplacer("{id}", id, "{of}", ids["assessments"], "{key}", key, "{person}", ids["handler"], "{part}", "README", "{mark}", uuid.NewString()).Replace(op.path)
+				path := strings.NewReplacer("{id}", id, "{of}", ids["assessments"], "{key}", key, "{person}", ids["handler"], "{part}", map[bool]string{true: "day", false: "README"}[op.id == "guidePicture"], "{mark}", uuid.NewString()).Replace(op.path)
 				if op.id == "homework" {
 					path = strings.Replace(path, ids["assessments"], ids["people"], 1)
 				}

@@ -56,15 +56,22 @@ type Row struct {
 	Cells []string
 }
 
-// Read reads a table of values that are separated by commas, semicolons or tabs. An error is
-// a sentence.
+// Unread says in a sentence why a table can't be read, and what to do.
+type Unread string
+
+func (u Unread) Error() string { return string(u) }
+
+func unread(format string, args ...any) Unread { return Unread(fmt.Sprintf(format, args...)) }
+
+// Read reads a table of values that are separated by commas, semicolons or tabs. The error is
+// an Unread.
 func Read(text string) (Table, error) {
 	text = strings.TrimPrefix(text, "\ufeff")
 	switch {
 	case strings.TrimSpace(text) == "":
-		return Table{}, errors.New("This file is empty. Choose another.")
+		return Table{}, Unread("This file is empty. Choose another.")
 	case !utf8.ValidString(text):
-		return Table{}, errors.New("This file is no text. Save it from the spreadsheet as CSV, UTF-8, and choose that.")
+		return Table{}, Unread("This file is no text. Save it from the spreadsheet as CSV, UTF-8, and choose that.")
 	}
 	r := csv.NewReader(strings.NewReader(text))
 	r.Comma, r.FieldsPerRecord, r.LazyQuotes = separator(text), -1, true
@@ -75,7 +82,7 @@ func Read(text string) (Table, error) {
 			break
 		}
 		if err != nil {
-			return Table{}, fmt.Errorf("Line %d can't be read. Save the table as CSV once more.", len(t.Lines)+2)
+			return Table{}, unread("Line %d can't be read. Save the table as CSV once more.", len(t.Lines)+2)
 		}
 		line, _ := r.FieldPos(0)
 		for i := range cells {
@@ -90,11 +97,11 @@ func Read(text string) (Table, error) {
 	}
 	switch {
 	case len(t.Header) > MostColumns:
-		return Table{}, fmt.Errorf("This table has %d columns. Keep those that matter, %d at most.", len(t.Header), MostColumns)
+		return Table{}, unread("This table has %d columns. Keep those that matter, %d at most.", len(t.Header), MostColumns)
 	case len(t.Lines) > MostLines:
-		return Table{}, fmt.Errorf("This table has %d lines. Take it in by parts of %d at most.", len(t.Lines), MostLines)
+		return Table{}, unread("This table has %d lines. Take it in by parts of %d at most.", len(t.Lines), MostLines)
 	case len(t.Lines) == 0:
-		return Table{}, errors.New("There is a header and no line under it. Choose another file.")
+		return Table{}, Unread("There is a header and no line under it. Choose another file.")
 	}
 	return t, nil
 }
@@ -123,7 +130,7 @@ var names = []struct {
 	{Email, []string{"email", "e-mail", "mail"}},
 	{What, []string{"what", "work", "task", "done", "worked on", "exercise", "session", "lesson"}},
 	{Minutes, []string{"minutes", "min", "mins", "duration", "time", "length"}},
-	{Note, []string{"note", "notes", "remarks", "comment", "comments", "text"}},
+	{Note, []string{"note", "notes", "remarks", "comment", "comments", "text", "went"}},
 }
 
 // Guess guesses which field each column of a header is; the zero field: none. No field is

@@ -11,6 +11,7 @@ import (
 	"strconv"
 	"strings"
 
+	"github.com/danielgtaylor/huma/v2"
 	"github.com/yuin/goldmark"
 	"github.com/yuin/goldmark/ast"
 	"github.com/yuin/goldmark/extension"
@@ -41,6 +42,8 @@ type handbookInput struct {
 
 func (s *Service) handbookOperations() {
 	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/handbook/{part}", "handbook", "A part of the handbook: how the product judges", s.handbook)
+	api.Operation(s.API, api.Helpers, http.MethodGet, "/api/guide/{part}", "guide", "A page of the user's guide", s.guide)
+	huma.Register(s.Huma, s.Describe(api.Helpers, http.MethodGet, "/api/guide/pictures/{part}", "guidePicture", "A picture of the guide"), s.guidePicture)
 }
 
 func (s *Service) handbook(_ context.Context, c api.Caller, in *handbookInput) (HandbookPage, error) {
@@ -48,6 +51,34 @@ func (s *Service) handbook(_ context.Context, c api.Caller, in *handbookInput) (
 	if err != nil {
 		return HandbookPage{}, fmt.Errorf("opening the handbook: %w", err)
 	}
+	return pageOf(c, files, in.Part, "/methods/handbook/")
+}
+
+func (s *Service) guide(_ context.Context, c api.Caller, in *handbookInput) (HandbookPage, error) {
+	files, err := docs.Guide()
+	if err != nil {
+		return HandbookPage{}, fmt.Errorf("opening the guide: %w", err)
+	}
+	return pageOf(c, files, in.Part, "/guide/")
+}
+
+// GuidePicture is a picture of the guide.
+type GuidePicture struct {
+	Type  string `header:"Content-Type"`
+	Cache string `header:"Cache-Control"`
+	Body  []byte
+}
+
+func (s *Service) guidePicture(ctx context.Context, in *handbookInput) (*GuidePicture, error) {
+	picture, err := docs.Picture(in.Part)
+	if err != nil {
+		return nil, s.Problem(ctx, store.ErrNotFound)
+	}
+	return &GuidePicture{Type: "image/png", Cache: "private, max-age=86400", Body: picture}, nil
+}
+
+// pageOf is a page of a book, whose links lead to addresses under at.
+func pageOf(c api.Caller, files fs.FS, wanted, at string) (HandbookPage, error) {
 	page := HandbookPage{}
 	names, err := fs.Glob(files, "*.md")
 	if err != nil {
@@ -61,11 +92,11 @@ func (s *Service) handbook(_ context.Context, c api.Caller, in *handbookInput) (
 		}
 		part := HandbookPart{Key: key, Title: inWords(c, title(source))}
 		page.Parts = append(page.Parts, part)
-		if key != in.Part {
+		if key != wanted {
 			continue
 		}
 		page.HandbookPart = part
-		if page.HTML, err = plainPage(c, source); err != nil {
+		if page.HTML, err = plainPage(c, source, at); err != nil {
 			return page, err
 		}
 	}
@@ -90,7 +121,7 @@ func title(source []byte) string {
 
 // plainPage makes HTML of a part, in the practice's words. What stands in code
 // stays as it is spelled.
-func plainPage(c api.Caller, source []byte) (string, error) {
+func plainPage(c api.Caller, source []byte, at string) (string, error) {
 	tables := extension.NewTable(extension.WithTableCellAlignMethod(extension.TableCellAlignAttribute))
 	md := goldmark.New(goldmark.WithExtensions(tables))
 	page := md.Parser().Parse(text.NewReader(source))
@@ -104,7 +135,9 @@ func plainPage(c api.Caller, source []byte) (string, error) {
 			return ast.WalkSkipChildren, nil
 		case *ast.Link:
 			n.Destination = []byte(strings.TrimSuffix(path.Base(string(n.Destination)), ".md"))
-			n.Destination = append([]byte("/methods/handbook/"), n.Destination...)
+			n.Destination = append([]byte(at), n.Destination...)
+		case *ast.Image:
+			n.Destination = append([]byte("/api/guide/pictures/"), strings.TrimSuffix(path.Base(string(n.Destination)), ".png")...)
 		case *ast.Text:
 			if said := inWords(c, string(n.Segment.Value(source))); said != string(n.Segment.Value(source)) {
 				otherwise[n] = said

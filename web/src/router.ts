@@ -68,6 +68,12 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Homework' },
     },
+    {
+      path: '/guide/:part',
+      component: () => import('./views/methods/HandbookView.vue'),
+      props: (route) => ({ part: String(route.params['part']), guide: true }),
+      meta: { title: 'How do I' },
+    },
     { path: '/house', component: () => import('./views/house/HouseView.vue'), meta: { title: 'House rules' } },
     { path: '/methods', component: () => import('./views/methods/MethodsView.vue'), meta: { title: 'Methods' } },
     {

@@ -128,8 +128,8 @@ const fields = computed(() => sending.trouble.value?.fields ?? {})
       <p v-if="look.known.length">Here already: {{ look.known.join(', ') }}.</p>
       <template v-if="look.new.length">
         <p>
-          <b>Not here yet: {{ look.new.join(', ') }}.</b> They are taken on as finished, with
-          {{ look.people.length ? `the owners ${look.people.join(', ')}` : 'owners that are here' }}.
+          <b>Not here yet: {{ look.new.join(', ') }}.</b> They are taken on as finished.
+          <template v-if="look.people.length">New owners: {{ look.people.join(', ') }}.</template>
         </p>
         <FieldRow v-slot="f" label="What they came for" :wrong="fields['problem']">
           <select :id="f.id" v-model="problem" class="plain-field" :aria-describedby="f.describedby">
@@ -180,6 +180,10 @@ const fields = computed(() => sending.trouble.value?.fields ?? {})
 }
 .map select {
   display: block;
+  min-width: 15ch;
+}
+.map td {
+  min-width: 12ch;
 }
 .wrongs {
   border-left: 3px solid var(--rust);

@@ -145,4 +145,27 @@ const percent = (n: number) => Math.round(n * 100)
 .small-field {
   width: 10ch;
 }
+@media (max-width: 720px) {
+  .rules thead {
+    display: none;
+  }
+  .rules tr {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    gap: 0 var(--gap-3);
+    padding: var(--gap-2) 0;
+    border-bottom: var(--line);
+  }
+  .rules th,
+  .rules td {
+    border: 0;
+    padding: 0;
+  }
+  .rules td:nth-child(2)::before {
+    content: 'ships ';
+  }
+  .rules td:nth-child(3) {
+    grid-column: 1 / -1;
+  }
+}
 </style>

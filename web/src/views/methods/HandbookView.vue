@@ -1,14 +1,21 @@
 <script setup lang="ts">
-// A part of the handbook: how the product judges, as the rules have it.
-import { watch } from 'vue'
+// A part of the handbook: how the product judges, as the rules have it. Or a page of the guide.
+import { computed, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, told } from '../../api/client'
 import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
 
-const { part } = defineProps<{ part: string }>()
+const { part, guide = false } = defineProps<{ part: string; guide?: boolean }>()
 const router = useRouter()
-const { data, trouble, load } = useLoad(() => told(api.GET('/api/handbook/{part}', { params: { path: { part } } })))
+const { data, trouble, load } = useLoad(() =>
+  told(
+    guide
+      ? api.GET('/api/guide/{part}', { params: { path: { part } } })
+      : api.GET('/api/handbook/{part}', { params: { path: { part } } }),
+  ),
+)
+const at = computed(() => (guide ? '/guide/' : '/methods/handbook/'))
 watch(
   () => part,
   () => void load(),
@@ -17,7 +24,7 @@ watch(
 /** A link to another part stays in the product. */
 function follow(event: MouseEvent) {
   const link = (event.target as Element).closest('a')?.getAttribute('href')
-  if (!link?.startsWith('/methods/handbook/')) return
+  if (!link?.startsWith(at.value)) return
   event.preventDefault()
   void router.push(link)
 }
@@ -26,14 +33,15 @@ function follow(event: MouseEvent) {
 <template>
   <div class="page">
     <header class="page-head">
-      <p><RouterLink to="/methods">Methods</RouterLink> · How it judges</p>
+      <p v-if="guide">How do I …</p>
+      <p v-else><RouterLink to="/methods">Methods</RouterLink> · How it judges</p>
     </header>
     <PageState :trouble="trouble" :ready="data !== undefined" @again="load">
       <div v-if="data" class="beside">
-        <nav aria-label="Parts of the handbook">
+        <nav :aria-label="guide ? 'Pages of the guide' : 'Parts of the handbook'">
           <ul class="plain-list small">
             <li v-for="p in data.parts" :key="p.key">
-              <RouterLink :to="`/methods/handbook/${p.key}`">{{ p.title }}</RouterLink>
+              <RouterLink :to="at + p.key">{{ p.title }}</RouterLink>
             </li>
           </ul>
         </nav>
@@ -67,6 +75,10 @@ nav [aria-current='page'] {
 .text :deep(ol) {
   margin: 0 0 var(--gap-2);
   max-width: 80ch;
+}
+.text :deep(img) {
+  width: min(100%, 640px);
+  border: var(--line);
 }
 .text :deep(table) {
   border-collapse: collapse;
