@@ -293,6 +293,11 @@ func TestCopiesAreMadeAndSaid(t *testing.T) {
 	p.ask(http.MethodGet, "/api/house", nil).into(&view)
 	require.Len(t, view.Copies.List, 1)
 	assert.Equal(t, []any{1, "", true}, []any{view.Copies.List[0].Horses, view.Copies.Wrong, view.Copies.On})
+	other := store.Practice{ID: uuid.NewString(), Name: "Other", Zone: "Europe/London", Words: phrase.Shipped}
+	require.NoError(t, p.Store.AddPractice(context.Background(), other, 1))
+	var shared house.House
+	p.ask(http.MethodGet, "/api/house", nil).into(&shared)
+	assert.Equal(t, []any{true, 0, int64(0)}, []any{shared.Copies.Shared, shared.Copies.List[0].Horses, shared.Copies.List[0].Bytes}, "what others have is not told")
 	p.now = p.now.Add(36 * time.Hour)
 	p.ask(http.MethodGet, "/api/house", nil).into(&view)
 	assert.Empty(t, view.Copies.Wrong)
@@ -310,4 +315,22 @@ func TestCopiesAreMadeAndSaid(t *testing.T) {
 	p.ask(http.MethodPost, "/api/house/copies", nil).into(&after)
 	assert.Empty(t, after.Wrong)
 	require.Len(t, after.List, 1)
+}
+
+// What a killed server left of an archive goes after a day; what else lies there stays.
+func TestWhatIsLeftIsTakenAway(t *testing.T) {
+	p := signedInPractice(t)
+	dir := filepath.Dir(p.Store.Path())
+	for _, name := range []string{".taking-in-1", ".arriving-2.zip", "mine"} {
+		require.NoError(t, os.MkdirAll(filepath.Join(dir, name), 0o700))
+	}
+	begun := time.Now()
+	p.now = begun.Add(23 * time.Hour)
+	require.NoError(t, p.Server.house.Tidy(context.Background()))
+	assert.DirExists(t, filepath.Join(dir, ".taking-in-1"))
+	p.now = begun.Add(25 * time.Hour)
+	require.NoError(t, p.Server.house.Tidy(context.Background()))
+	assert.NoDirExists(t, filepath.Join(dir, ".taking-in-1"))
+	assert.NoDirExists(t, filepath.Join(dir, ".arriving-2.zip"))
+	assert.DirExists(t, filepath.Join(dir, "mine"))
 }

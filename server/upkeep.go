@@ -66,7 +66,7 @@ func (s *Server) LookAfter(ctx context.Context) {
 		})
 	}
 	once := []upkeep{{"folding the histories", fold}, {"looking whether the database is whole", s.Store.Whole}}
-	again := []upkeep{{"tidying the photographs", s.horses.Tidy}, {"tidying the clips", s.clips.Tidy}, {"reading the caseloads", s.readCaseloads}, {"writing the letters", s.letters.Round}, {"making the day's copy", s.house.Round}}
+	again := []upkeep{{"tidying the photographs", s.horses.Tidy}, {"tidying the clips", s.clips.Tidy}, {"reading the caseloads", s.readCaseloads}, {"writing the letters", s.letters.Round}, {"making the day's copy", s.house.Round}, {"taking away what was left", s.house.Tidy}}
 	for {
 		once = s.look(ctx, once)
 		s.look(ctx, again)

@@ -23,6 +23,9 @@ import (
 // MostArchive is the largest archive that is taken in by a browser, in bytes.
 const MostArchive = 2 << 30
 
+// arriving is how the file is called that an archive arrives in.
+const arriving = ".arriving-"
+
 // slowly is how long an archive may take on its way.
 const slowly = 2 * time.Hour
 
@@ -181,7 +184,7 @@ func (s *Service) receive(w http.ResponseWriter, r *http.Request) (path string, 
 	control := http.NewResponseController(w)
 	_ = control.SetReadDeadline(time.Now().Add(slowly)) // where it can't, the server's own holds
 	_ = control.SetWriteDeadline(time.Now().Add(slowly))
-	f, err := os.CreateTemp(filepath.Dir(s.Store.Path()), ".arriving-*.zip")
+	f, err := os.CreateTemp(filepath.Dir(s.Store.Path()), arriving+"*.zip")
 	if err != nil {
 		return "", fmt.Errorf("making room for what comes in: %w", store.Placed(err))
 	}

@@ -4,13 +4,18 @@ package house
 
 import (
 	"context"
+	"fmt"
 	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
 	"sync"
 	"time"
 
 	"ivorybridge/server/api"
 	"ivorybridge/server/cases"
 	"ivorybridge/store"
+	"ivorybridge/store/archive"
 	"ivorybridge/store/copies"
 )
 
@@ -67,11 +72,16 @@ type HouseCopies struct {
 	Weeks  int           `json:"weeks"`
 	Months int           `json:"months"`
 	List   []copies.Copy `json:"list" doc:"the newest first"`
+	Shared bool          `json:"shared,omitempty" doc:"others have their practice in the same copies: what is in them is not counted here"`
 	Wrong  string        `json:"wrong,omitempty" doc:"what is wrong with them, as a sentence"`
 }
 
 func (s *Service) house(ctx context.Context, c api.Caller, _ *struct{}) (House, error) {
-	view := House{Copies: s.told(c), Taking: s.taking(c.Practice), Lead: c.Role == store.Lead}
+	told, err := s.told(ctx, c)
+	if err != nil {
+		return House{}, err
+	}
+	view := House{Copies: told, Taking: s.taking(c.Practice), Lead: c.Role == store.Lead}
 	horses, err := c.View.Horses(ctx, c.Practice)
 	if err != nil {
 		return House{}, err
@@ -84,19 +94,27 @@ func (s *Service) house(ctx context.Context, c api.Caller, _ *struct{}) (House, 
 	return view, err
 }
 
-// told tells of the copies. A folder that can't be read is said.
-func (s *Service) told(c api.Caller) HouseCopies {
+// told tells of the copies. A folder that can't be read is said. Where there is more than one
+// practice in the database, how much the others have is not told.
+func (s *Service) told(ctx context.Context, c api.Caller) (HouseCopies, error) {
 	k := s.Config.Copies.Kept
 	view := HouseCopies{On: s.Config.Copies.Dir != "", Hour: s.Hour, Days: k.Days, Weeks: k.Weeks, Months: k.Months, List: []copies.Copy{}}
 	if !view.On {
-		return view
+		return view, nil
 	}
-	list, err := s.Config.Copies.List()
-	if list != nil {
-		view.List = list
+	practices, err := c.View.Practices(ctx)
+	if err != nil {
+		return view, err
 	}
-	view.Wrong = wrong(list, err, c.Now)
-	return view
+	list, unread := s.Config.Copies.List()
+	view.Wrong, view.Shared = wrong(list, unread, c.Now), len(practices) > 1
+	for _, one := range list {
+		if view.Shared {
+			one.Bytes, one.Horses, one.Sessions, one.Entries, one.Files = 0, 0, 0, 0, 0
+		}
+		view.List = append(view.List, one)
+	}
+	return view, nil
 }
 
 // late is how long after a copy the next should have been made.
@@ -119,9 +137,6 @@ func wrong(list []copies.Copy, err error, now time.Time) string {
 	return ""
 }
 
-// CopyTrouble says what is wrong with the copies, for the first page; empty: nothing.
-func (s *Service) CopyTrouble(c api.Caller) string { return s.told(c).Wrong }
-
 func (s *Service) copyNow(ctx context.Context, c api.Caller, _ *struct{}) (HouseCopies, error) {
 	if s.Config.Copies.Dir == "" {
 		return HouseCopies{}, api.NewProblem(http.StatusConflict, "Copies are switched off on this server. Ask whoever keeps it.")
@@ -131,8 +146,32 @@ func (s *Service) copyNow(ctx context.Context, c api.Caller, _ *struct{}) (House
 	if _, err := s.Config.Copies.Make(ctx, c.Now); err != nil {
 		s.Log.ErrorContext(ctx, "a copy failed", "error", err.Error())
 	}
-	return s.told(c), nil
+	return s.told(ctx, c)
 }
+
+// Tidy takes away what a server that was killed left of what came in.
+func (s *Service) Tidy(context.Context) error {
+	dir := filepath.Dir(s.Store.Path())
+	entries, err := os.ReadDir(dir)
+	if err != nil {
+		return fmt.Errorf("looking for what was left: %w", store.Placed(err))
+	}
+	for _, e := range entries {
+		if !strings.HasPrefix(e.Name(), archive.Staging) && !strings.HasPrefix(e.Name(), arriving) {
+			continue
+		}
+		if info, err := e.Info(); err == nil && s.Now().Sub(info.ModTime()) > left {
+			err := os.RemoveAll(filepath.Join(dir, e.Name()))
+			if err != nil {
+				return fmt.Errorf("taking away what was left: %w", store.Placed(err))
+			}
+		}
+	}
+	return nil
+}
+
+// left is after how long nobody is at work any more on what comes in.
+const left = 24 * time.Hour
 
 // Round makes the day's copy when it is due.
 func (s *Service) Round(ctx context.Context) error {
@@ -158,14 +197,14 @@ type erased struct {
 }
 
 func (s *Service) erase(ctx context.Context, c api.Caller, in *api.ByID) (erased, error) {
-	left, err := s.Store.ErasePerson(ctx, c.Actor(), in.ID)
+	places, err := s.Store.ErasePerson(ctx, c.Actor(), in.ID)
 	if err != nil {
 		return erased{}, err
 	}
 	s.changed()
 	say := "Name, number, address, notes, agreements, links and films of this person are erased. What the horses did stays, without a name."
-	if left > 0 {
-		say += " The name still stands in words that were typed, in " + count(left) + ": read the reports and assessments of these horses through."
+	if places > 0 {
+		say += " The name still stands in words that were typed, in " + count(places) + ": read the reports and assessments of these horses through."
 	}
 	return erased{say}, nil
 }

@@ -28,6 +28,10 @@ func (e *RefusedError) Error() string { return e.Say }
 
 func refuse(format string, args ...any) error { return &RefusedError{fmt.Sprintf(format, args...)} }
 
+// Staging is how the folder beside the database is called in which an archive is made ready;
+// a program that is killed leaves it.
+const Staging = ".taking-in-"
+
 // Limits of what is taken in.
 const (
 	mostRows    = 4 << 30   // bytes of practice.json
@@ -65,7 +69,7 @@ func Read(ctx context.Context, from io.ReaderAt, size int64, into Into) (t Taken
 	if err != nil {
 		return t, err
 	}
-	dir, err := os.MkdirTemp(filepath.Dir(into.Store.Path()), ".taking-in-")
+	dir, err := os.MkdirTemp(filepath.Dir(into.Store.Path()), Staging)
 	if err != nil {
 		return t, fmt.Errorf("making room for what comes in: %w", store.Placed(err))
 	}

@@ -5991,6 +5991,8 @@ export interface components {
             months: number;
             /** @description copies are made */
             on: boolean;
+            /** @description others have their practice in the same copies: what is in them is not counted here */
+            shared?: boolean;
             /** Format: int64 */
             weeks: number;
             /** @description what is wrong with them, as a sentence */

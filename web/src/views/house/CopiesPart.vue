@@ -11,7 +11,8 @@ const { copies, lead } = defineProps<{ copies: Schemas['HouseCopies']; lead: boo
 const emit = defineEmits<{ changed: [copies: Schemas['HouseCopies']] }>()
 const making = useSend()
 const made = computed(() => copies.list.filter((c) => !c.failed))
-const holds = (c: Schemas['HouseCopies']['list'][number]) =>
+const holds = (c: Schemas['HouseCopies']['list'][number]) => (copies.shared ? 'opened and counted' : counted(c))
+const counted = (c: Schemas['HouseCopies']['list'][number]) =>
   `${size(c.bytes)}, opened and counted: ${count(c.horses, 'horse', 'horses')}, ${count(c.sessions, 'session', 'sessions')}, ${count(
     c.entries,
     'entry',
