@@ -71,6 +71,7 @@ func TestOutWipedAndInAgain(t *testing.T) {
 	u := y.open(1280, 800).signsInDemo()
 	u.presses("Copperfield Moth")
 	u.presses("Reports")
+	u.sees("as written from the log")
 	report := u.MustElement("main").MustText()
 	u.presses("House rules")
 	u.presses("Take out")
@@ -155,4 +156,22 @@ func TestTheNotebookOfEarlierYears(t *testing.T) {
 	u.sees("It is undone: all that it brought is gone.")
 	assert.Zero(t, y.counts("SELECT count(*) FROM notebook_lines"))
 	assert.Zero(t, y.counts("SELECT count(*) FROM horses WHERE name = 'Bracken'"))
+}
+
+// How do I: the page of the guide for the place, behind one sign.
+func TestTheGuideIsOneSignAway(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.presses("Diary")
+	u.presses("How do I …")
+	u.seesIn("h1", "The diary")
+	u.sees("Pencil is proposed, ink is agreed.")
+	u.waits("the picture", "article img", "", `(css) => document.querySelector(css)?.naturalWidth > 300`)
+	u.presses("House rules")
+	u.presses("How do I …")
+	u.seesIn("h1", "House rules")
+	u.MustElementR("nav[aria-label='Pages of the guide'] a", "The arena").MustClick()
+	u.sees("Hold the rope while there is pressure")
+	u.goes("/guide/no-such-page")
+	u.sees("That is not here")
 }

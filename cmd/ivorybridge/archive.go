@@ -54,9 +54,9 @@ func export(ctx context.Context, out io.Writer, database, practice, horse, to st
 	if err := errors.Join(err, f.Close()); err != nil {
 		return errors.Join(err, os.Remove(to))
 	}
-	say := fmt.Sprintf("%s is at %s: %d rows, %d pictures and films.\n", p.Name, to, done.Rows, done.Files)
+	say := fmt.Sprintf("%s is at %s. Rows: %d; pictures and films: %d.\n", p.Name, to, done.Rows, done.Files)
 	if done.Missing > 0 {
-		say += fmt.Sprintf("%d pictures or films are not where they were: look for them in an older copy.\n", done.Missing)
+		say += fmt.Sprintf("Not where they were: %d. Look for them in an older copy.\n", done.Missing)
 	}
 	_, err = io.WriteString(out, say)
 	return err
@@ -143,7 +143,7 @@ func bringIn(ctx context.Context, out io.Writer, database, practice, from string
 	if err != nil {
 		return err
 	}
-	say := fmt.Sprintf("%d rows that were not there yet, and %d pictures and films are taken in.\n", taken.Rows, taken.Files)
+	say := fmt.Sprintf("Taken in. Rows that were not there yet: %d; pictures and films: %d.\n", taken.Rows, taken.Files)
 	if taken.Whole && practice == "" {
 		say += "Nobody signs in with an old password: give a new one with 'ivorybridge user reset'.\n"
 	}

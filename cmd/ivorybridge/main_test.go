@@ -18,6 +18,7 @@ import (
 
 	"ivorybridge/cmd/ivorybridge/describe"
 	"ivorybridge/core/assess"
+	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/demo"
 	"ivorybridge/store"
 )
@@ -236,4 +237,44 @@ func TestTheDemoIsOnlyEverMadeOverADemo(t *testing.T) {
 	require.ErrorContains(t, err, "another practice")
 	_, err = command(t, "", "serve", "--tls-key", "x", "--database", db)
 	require.ErrorContains(t, err, "certificate")
+}
+
+// A practice is taken out by a command and in again by another, a horse by its name; what
+// can't be is a sentence, and no file is left.
+func TestExportAndImport(t *testing.T) {
+	dir := t.TempDir()
+	at := func(name string) string { return filepath.Join(dir, name) }
+	c, err := yaml.Shipped()
+	require.NoError(t, err)
+	db, err := store.Open(context.Background(), at("a.db"), time.Now())
+	require.NoError(t, err)
+	require.NoError(t, demo.Fill(context.Background(), db, c, time.Now()))
+	require.NoError(t, db.Close())
+
+	out, err := command(t, "", "export", at("all.zip"), "--database", at("a.db"))
+	require.NoError(t, err)
+	assert.Contains(t, out, "Harrow Groundwork is at "+at("all.zip"))
+	_, err = command(t, "", "export", at("all.zip"), "--database", at("a.db"))
+	require.ErrorContains(t, err, "exists", "nothing is written over")
+	out, err = command(t, "", "export", at("lark.zip"), "--database", at("a.db"), "--horse", "Harvest Lark")
+	require.NoError(t, err)
+	assert.Contains(t, out, "pictures and films: 1.")
+	_, err = command(t, "", "export", at("nobody.zip"), "--database", at("a.db"), "--horse", "Nobody")
+	require.ErrorContains(t, err, `no horse called "Nobody"`)
+	assert.NoFileExists(t, at("nobody.zip"))
+
+	out, err = command(t, "", "import", at("all.zip"), "--database", at("b.db"))
+	require.NoError(t, err)
+	assert.Contains(t, out, "user reset")
+	_, err = command(t, "", "import", at("all.zip"), "--database", at("b.db"))
+	require.ErrorContains(t, err, "nothing was changed")
+	out, err = command(t, "", "import", at("lark.zip"), "--database", at("b.db"), "--practice", "Harrow Groundwork")
+	require.NoError(t, err)
+	assert.Contains(t, out, "not there yet: 0;")
+	_, err = command(t, "", "import", at("lark.zip"), "--database", at("b.db"), "--practice", "Other")
+	require.ErrorContains(t, err, "there are Harrow Groundwork")
+	_, err = command(t, "", "import", at("a.db"), "--database", at("c.db"))
+	require.ErrorContains(t, err, "no archive of a practice")
+	_, err = command(t, "", "user", "reset", demo.User, "--database", at("b.db"))
+	require.NoError(t, err, "who came with it signs in with a new password")
 }
