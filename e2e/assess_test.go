@@ -1,8 +1,10 @@
 package e2e
 
 import (
+	"fmt"
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -346,4 +348,38 @@ func TestPhotographsNeedConsentAndAPicture(t *testing.T) {
 	u.presses("No longer")
 	u.sees("Photographs need the owner's consent")
 	u.seesIn("li", "rub behind the elbow")
+}
+
+// The swap row by row: person, then tack, changed one at a time; how much is who, and that
+// nothing was done twice, is told at once.
+func TestTheSwapRowByRow(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 900).signsInDemo()
+	for _, p := range u.places() {
+		if p.name == "walk" {
+			path, _, _ := strings.Cut(p.path, "?")
+			u.goes(path + "?at=E2")
+		}
+	}
+	u.presses("Row by row.*")
+	row := func(n int, person, tack, level, answer string) {
+		u.presses("Add a row")
+		u.waits("the row", ".one", "", fmt.Sprintf(`(css) => document.querySelectorAll(css).length === %d`, n))
+		one := u.MustElements(".one")[n-1]
+		for i, text := range []string{person, tack} {
+			one.MustElements("input")[i].MustSelectAllText().MustInput(text).MustBlur()
+		}
+		one.MustElements("select")[0].MustSelect(level)
+		one.MustElements("select")[1].MustSelect(answer)
+	}
+	row(1, "Ines", "gag", "7", "try")
+	row(2, "Wren", "gag", "4", "accepted")
+	u.sees("Better with Wren in the same tack: accepted at level 4, with Ines try at level 7.")
+	u.sees("Nothing was done twice alike, so how much is chance is not known.")
+	row(3, "Wren", "snaffle", "2", "accepted")
+	u.sees("Better in snaffle: accepted at level 2, in gag accepted at level 4, Wren both times.")
+	u.wholeAt("the swap row by row", 1280, 412, 320)
+	u.MustReload()
+	u.sees("Better in snaffle")
+	assert.Len(t, u.MustElements(".one"), 3)
 }

@@ -44,6 +44,7 @@ type Account struct {
 	Story    Story                       `json:"story,omitzero" doc:"what the owner tells"`
 	Baseline Baseline                    `json:"baseline,omitzero" doc:"the problem as it was met"`
 	Swap     map[SwapRun]Run             `json:"swap,omitempty" doc:"the swap test, by who held the rope"`
+	SwapRows []SwapRow                   `json:"swap_rows,omitempty" maxItems:"6" doc:"the swap row by row, where one thing was changed at a time; the first is the usual person in the usual tack"`
 	Findings map[string]horse.Source     `json:"findings,omitempty" doc:"findings ticked in A, E and G, by key"`
 	Looked   map[horse.Look]horse.Source `json:"looked,omitempty" doc:"looks taken that found nothing of their list"`
 }

@@ -130,6 +130,13 @@ func (a Assessment) Check(c *catalog.Catalog, today string) []Fault {
 		path := "problems/" + p.String()
 		f.ticked(path+"/", c.Judging, account.Findings)
 		account.Story.check(path+"/story", today, &f)
+		f.few(path+"/swap_rows", len(account.SwapRows), MostSwapRows)
+		for _, r := range account.SwapRows {
+			f.short(path+"/swap_rows", r.Person, 60)
+			f.short(path+"/swap_rows", r.Tack, 120)
+			f.short(path+"/swap_rows", r.Gait, 60)
+			f.short(path+"/swap_rows", r.Clip, 36)
+		}
 		account.Baseline.check(path+"/baseline", c, p, &f)
 	}
 	for section := range a.Ways {

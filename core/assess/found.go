@@ -195,7 +195,7 @@ func (f finder) problem(account Account) {
 		f.when(*seconds <= 60, "down_within_60")
 		f.when(*seconds > 300, "down_after_300")
 	}
-	if swap := SwapOf(account.Swap); swap != nil {
+	if swap := account.swap(); swap != nil {
 		f.took[horse.LookSwap] = true
 		f.when(swap.personUp, "swap_person_better")
 		f.when(swap.tackUp, "swap_tack_better")

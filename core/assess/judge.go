@@ -195,7 +195,7 @@ func Judge(c *catalog.Catalog, in Case) (Result, error) {
 func (f finder) judge(c *catalog.Catalog, l catalog.Ladder, r Result, blocks []Block) ProblemResult {
 	in := f.in
 	account := in.Assessment.Problems[in.Problem]
-	one := ProblemResult{Problem: in.Problem, Ladder: l.Key, Causes: f.causes(), Swap: SwapOf(account.Swap), Unlooked: f.unlooked()}
+	one := ProblemResult{Problem: in.Problem, Ladder: l.Key, Causes: f.causes(), Swap: account.swap(), Unlooked: f.unlooked()}
 	one.Telling, one.InPerson = f.telling(one.Causes), inPerson(one.Causes)
 	one.Against = f.against(one.Causes, r.InHand)
 	one.School = SchoolFor(l, in, one.Causes, r.Risk, one.Against)

@@ -3236,6 +3236,8 @@ export interface components {
             swap?: {
                 [key: string]: components["schemas"]["AssessRun"];
             };
+            /** @description the swap row by row, where one thing was changed at a time; the first is the usual person in the usual tack */
+            swap_rows?: components["schemas"]["AssessSwapRow"][];
         };
         AssessAsked: {
             /** @description day an answer is due */
@@ -4126,6 +4128,28 @@ export interface components {
              * @description levels easier in changed tack
              */
             tack: number;
+        };
+        AssessSwapRow: {
+            /** @description id of the clip it was seen on; empty: seen at the yard */
+            clip?: string;
+            /** @description as it went */
+            gait?: string;
+            /**
+             * @description the horse's answer
+             * @enum {string}
+             */
+            grade?: "" | "refused" | "try" | "tolerated" | "accepted" | "offered";
+            /**
+             * @description how it carried its head
+             * @enum {string}
+             */
+            head?: "" | "high" | "level" | "low";
+            /** @description level it took */
+            level?: number | null;
+            /** @description who rode or held the rope */
+            person: string;
+            /** @description in what; the same words mean the same tack */
+            tack: string;
         };
         AssessTack: {
             /** @description running aids in use */

@@ -6,6 +6,7 @@ import AnswerRow from '../../parts/AnswerRow.vue'
 import LevelKeys from '../../parts/LevelKeys.vue'
 import SwapTable from '../../parts/SwapTable.vue'
 import type { Assessing } from '../../cases/useAssessment'
+import SwapRows from './SwapRows.vue'
 
 const { walk, problem } = defineProps<{ walk: Assessing; problem: string }>()
 
@@ -46,6 +47,7 @@ function note(name: keyof Run, value: unknown) {
         @tap="note('grade', $event)"
       />
     </template>
+    <SwapRows :walk="walk" :problem="problem" />
     <SwapTable v-if="swap" :swap="swap" />
   </div>
 </template>
