@@ -48,7 +48,7 @@ func Rules() []Rule {
 		{"block_cap_young", "block cap, young", "min", 1, 15, "The same for a horse under 3 years or 10 rides: never more than 15 (part 9).", 9, func(h *HouseRules) *int { return &h.BlockCapYoung }},
 		{"session_cap_young", "session cap, young", "min", 1, 240, "The same for a horse under 3 years or 10 rides.", 6, func(h *HouseRules) *int { return &h.SessionCapYoung }},
 		{"rep_seconds", "rep time", "s", 5, 600, "How long an ask takes, while a session has under four.", 6, func(h *HouseRules) *int { return &h.RepSeconds }},
-		{"open_time", "open time", "min", 0, 240, "How long wait it out may take.", 6, func(h *HouseRules) *int { return &h.OpenTime }},
+		{"open_time", "open time", "min", 1, 240, "How long wait it out may take.", 6, func(h *HouseRules) *int { return &h.OpenTime }},
 	}
 }
 
@@ -163,6 +163,17 @@ func (h House) rules(shipped HouseRules) HouseRules {
 		}
 	}
 	rules.SwapSides = cmp.Or(h.Swap, shipped.SwapSides)
+	return rules
+}
+
+// Filled are house rules that were kept before some of them were there: those take what ships.
+func (c *Catalog) Filled(rules HouseRules) HouseRules {
+	for _, r := range Rules() {
+		if *r.at(&rules) == 0 {
+			*r.at(&rules) = r.Of(c.Rules)
+		}
+	}
+	rules.SwapSides = cmp.Or(rules.SwapSides, c.Rules.SwapSides)
 	return rules
 }
 

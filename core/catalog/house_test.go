@@ -96,6 +96,15 @@ func TestACatalogueByHouseRules(t *testing.T) {
 	assert.Same(t, c, c.ByRules(c.Rules))
 }
 
+// What a session pinned before some rules were there takes what ships in their place.
+func TestHouseRulesOfBefore(t *testing.T) {
+	c := shippedNow(t)
+	assert.Equal(t, c.Rules, c.Filled(HouseRules{}))
+	assert.Equal(t, c.Rules, c.Filled(c.Rules))
+	filled := c.Filled(HouseRules{PassRun: 2, SwapSides: "after each dose"})
+	assert.Equal(t, []any{2, c.Rules.SessionCap, "after each dose"}, []any{filled.PassRun, filled.SessionCap, filled.SwapSides})
+}
+
 // Whatever fits gives a catalogue that is checked and found good, and what is as shipped is
 // left out of it.
 func TestAnyHouseRulesThatFitGiveAGoodCatalogue(t *testing.T) {

@@ -37,13 +37,8 @@ func (s *Reader) CatalogOf(ctx context.Context, c api.Caller) (*catalog.Catalog,
 // Pinned is the catalogue under the house rules that a session was begun with. Its cycle is
 // the horse's own and stays beside.
 func (s *Reader) Pinned(rules catalog.HouseRules) *catalog.Catalog {
-	if rules.PassRun == 0 {
-		return s.Catalog // it is of before rules were pinned
-	}
+	rules = s.Catalog.Filled(rules)
 	rules.Cycle = s.Catalog.Rules.Cycle
-	if rules.OpenTime == 0 {
-		rules.OpenTime = s.Catalog.Rules.OpenTime
-	}
 	if rules == s.Catalog.Rules {
 		return s.Catalog
 	}
