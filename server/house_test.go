@@ -288,6 +288,9 @@ func TestCopiesAreMadeAndSaid(t *testing.T) {
 	require.NoError(t, err)
 	p.Server = s
 	require.NoError(t, s.house.Round(context.Background()))
+	assert.NoDirExists(t, dir, "not as it starts")
+	p.now = p.now.Add(10 * time.Minute)
+	require.NoError(t, s.house.Round(context.Background()))
 	require.NoError(t, s.house.Round(context.Background()), "once a day")
 	var view house.House
 	p.ask(http.MethodGet, "/api/house", nil).into(&view)

@@ -32,6 +32,7 @@ type Service struct {
 	Config
 	changed func()
 	copying sync.Mutex
+	begun   time.Time // the first round
 	mu      sync.Mutex
 	arrival map[string]*TakingIn // by practice: what comes in, or last came
 }
@@ -170,6 +171,9 @@ func (s *Service) Tidy(context.Context) error {
 	return nil
 }
 
+// settled is for how long after its start a server has other things to do than a copy.
+const settled = 10 * time.Minute
+
 // left is after how long nobody is at work any more on what comes in.
 const left = 24 * time.Hour
 
@@ -181,6 +185,12 @@ func (s *Service) Round(ctx context.Context) error {
 	s.copying.Lock()
 	defer s.copying.Unlock()
 	now := s.Now().In(s.Zone)
+	if s.begun.IsZero() {
+		s.begun = now
+	}
+	if now.Sub(s.begun) < settled {
+		return nil
+	}
 	due, err := s.Config.Copies.Due(now, s.Hour)
 	if err != nil || !due {
 		return err

@@ -5,7 +5,6 @@ import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { isHelper, me, signOut } from './api/me'
 import { keptWords, outbox, saveToFile } from './offline/kept'
-import { guideOf } from './guide'
 import { places } from './places'
 
 /** Seldom needed, so it comes only when it is. */
@@ -60,7 +59,9 @@ async function leave() {
       <p v-if="outbox?.old">Some of it is over a day old.</p>
       <SetAside v-if="outbox?.state.refused" />
       <button v-else-if="outbox?.old" type="button" class="plain" @click="saveToFile">Save it to a file</button>
-      <RouterLink v-if="!route.path.startsWith('/guide')" :to="guideOf(route.path)" class="plain">How do I …</RouterLink>
+      <RouterLink v-if="!route.path.startsWith('/guide')" :to="{ path: '/guide', query: { at: route.path } }" class="plain"
+        >How do I …</RouterLink
+      >
       <p class="strong who">{{ me?.name }}</p>
       <p v-if="trouble">{{ trouble }}</p>
       <p v-if="warned" role="alert">

@@ -69,9 +69,9 @@ export const router = createRouter({
       meta: { title: 'Homework' },
     },
     {
-      path: '/guide/:part',
-      component: () => import('./views/methods/HandbookView.vue'),
-      props: (route) => ({ part: String(route.params['part']), guide: true }),
+      path: '/guide/:part?',
+      component: () => import('./views/methods/GuideView.vue'),
+      props: true,
       meta: { title: 'How do I' },
     },
     { path: '/house', component: () => import('./views/house/HouseView.vue'), meta: { title: 'House rules' } },

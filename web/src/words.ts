@@ -65,9 +65,3 @@ export const clockTime = (ms: number) => new Intl.DateTimeFormat('en-GB', { hour
 /** How large a file is. */
 export const size = (bytes: number) =>
   bytes < 1 << 20 ? `${Math.ceil(bytes / 1024)} kB` : `${Math.round(bytes / 1024 / 1024)} MB`
-
-/** What is left of a record without one of its keys; nothing where none is left. */
-export function without<T>(record: Record<string, T> | undefined, key: string): Record<string, T> | undefined {
-  const left = Object.entries(record ?? {}).filter(([k]) => k !== key)
-  return left.length ? Object.fromEntries(left) : undefined
-}

@@ -13,8 +13,8 @@ import OneTap from '../../parts/OneTap.vue'
 import PageState from '../../parts/PageState.vue'
 import { clockTime, count, inWords, localDate, longDate } from '../../words'
 import CaseRow from './CaseRow.vue'
-import CopyNote from './CopyNote.vue'
 
+const CopyNote = defineAsyncComponent(() => import('./CopyNote.vue'))
 const BridgeKey = defineAsyncComponent(() => import('../../parts/BridgeKey.vue'))
 
 type Row = Schemas['Row']
@@ -25,6 +25,9 @@ const typed = ref('')
 const filter = useTemplateRef('filter')
 const list = useTemplateRef('list')
 const all = ref(false)
+/** The first view has shown: what can wait is looked for now. */
+const settled = ref(false)
+setTimeout(() => (settled.value = true), 1500)
 const today = localDate(Date.now())
 
 watch(data, (rows) => {
@@ -132,7 +135,7 @@ useKeys([
         <RouterLink to="/horses/new" class="button">Take on a horse</RouterLink>
       </div>
     </header>
-    <CopyNote v-if="!isHelper" />
+    <CopyNote v-if="settled && !isHelper" />
     <PageState :trouble="trouble" :ready="data !== undefined" :at="at" @again="load">
       <div v-if="data?.length === 0" class="stack empty">
         <h2>No horses yet</h2>

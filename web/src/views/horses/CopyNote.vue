@@ -4,12 +4,9 @@ import { ref } from 'vue'
 import { ahead, told } from '../../api/client'
 
 const wrong = ref('')
-const settled = 1500
-setTimeout(() => {
-  void told(ahead.GET('/api/house'))
-    .then((house) => (wrong.value = house.copies.on ? (house.copies.wrong ?? '') : ''))
-    .catch(() => undefined) // without a signal there is nothing to say
-}, settled)
+void told(ahead.GET('/api/house'))
+  .then((house) => (wrong.value = house.copies.on ? (house.copies.wrong ?? '') : ''))
+  .catch(() => undefined) // without a signal there is nothing to say
 </script>
 
 <template>

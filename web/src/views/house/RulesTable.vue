@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The numbers of the house rules: what ships, what holds here, why, and where it is explained.
 import type { Schemas } from '../../api/types'
-import { without } from '../../words'
+import { without } from './without'
 
 type House = Schemas['CatalogHouse']
 

@@ -3,7 +3,8 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/types'
 import FieldRow from '../../parts/FieldRow.vue'
-import { count, without } from '../../words'
+import { count } from '../../words'
+import { without } from './without'
 
 type House = Schemas['CatalogHouse']
 type Finding = Schemas['HouseFinding']

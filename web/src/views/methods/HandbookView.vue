@@ -59,6 +59,10 @@ function follow(event: MouseEvent) {
   gap: var(--gap-4);
   align-items: start;
 }
+nav a {
+  display: inline-block;
+  min-height: 24px;
+}
 nav [aria-current='page'] {
   font-weight: 700;
 }
