@@ -9,9 +9,10 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
-	"time"
 
 	"github.com/pressly/goose/v3"
+
+	"ivorybridge/store/sqlc"
 )
 
 // ErrNotEmpty says that a practice has horses, people or yards already.
@@ -43,12 +44,9 @@ func Stage(ctx context.Context, path string, version int64) (*sql.DB, error) {
 		return nil, err
 	}
 	db.SetMaxOpenConns(1)
-	files, err := fs.Sub(migrations, "migrations")
+	provider, err := migrator(db)
 	if err == nil {
-		var provider *goose.Provider
-		if provider, err = goose.NewProvider(goose.DialectSQLite3, db, files); err == nil {
-			_, err = provider.UpTo(ctx, version)
-		}
+		_, err = provider.UpTo(ctx, version)
 	}
 	if err != nil {
 		return nil, errors.Join(fmt.Errorf("making room for what comes in: %w", named(err)), db.Close())
@@ -58,11 +56,7 @@ func Stage(ctx context.Context, path string, version int64) (*sql.DB, error) {
 
 // Upgrade brings a staged database to the newest version.
 func Upgrade(ctx context.Context, db *sql.DB) error {
-	files, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return fmt.Errorf("reading the migrations: %w", err)
-	}
-	provider, err := goose.NewProvider(goose.DialectSQLite3, db, files)
+	provider, err := migrator(db)
 	if err == nil {
 		_, err = provider.Up(ctx)
 	}
@@ -70,6 +64,14 @@ func Upgrade(ctx context.Context, db *sql.DB) error {
 		return fmt.Errorf("bringing what comes in to this version: %w", named(err))
 	}
 	return nil
+}
+
+func migrator(db *sql.DB) (*goose.Provider, error) {
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return nil, err
+	}
+	return goose.NewProvider(goose.DialectSQLite3, db, files)
 }
 
 // Taking is what is taken over from a staged database.
@@ -83,7 +85,7 @@ type Taking struct {
 // Take takes the rows of a staged database over, all of them or none, and the files named by
 // these hashes, which lie in the folder at from. It tells how many rows are new. An
 // ErrNotEmpty leaves everything as it is.
-func (s *Store) Take(ctx context.Context, t Taking, from string, hashes []string, now time.Time) (rows int64, err error) {
+func (s *Store) Take(ctx context.Context, t Taking, from string, hashes []string) (rows int64, err error) {
 	if err := s.there(); err != nil {
 		return 0, fmt.Errorf("taking rows over: %w", err)
 	}
@@ -126,12 +128,11 @@ func (s *Store) Take(ctx context.Context, t Taking, from string, hashes []string
 
 func takeOver(ctx context.Context, conn *sql.Conn, t Taking) (rows int64, err error) {
 	if t.Whole {
-		var something bool
-		const look = `SELECT EXISTS (SELECT 1 FROM horses WHERE practice_id = ?1) OR EXISTS (SELECT 1 FROM people WHERE practice_id = ?1) OR EXISTS (SELECT 1 FROM yards WHERE practice_id = ?1)`
-		if err := conn.QueryRowContext(ctx, look, t.Practice).Scan(&something); err != nil {
+		something, err := sqlc.New(conn).HasSomething(ctx, t.Practice)
+		switch {
+		case err != nil:
 			return 0, err
-		}
-		if something {
+		case something != 0:
 			return 0, ErrNotEmpty
 		}
 		const own = `UPDATE main.practices AS p SET name = s.name, zone = s.zone, vehicle = s.vehicle, sides = s.sides, phone = s.phone FROM staged.practices AS s WHERE p.id = s.id AND p.id = ?1`

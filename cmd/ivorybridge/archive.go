@@ -50,7 +50,7 @@ func export(ctx context.Context, out io.Writer, database, practice, horse, to st
 	if err != nil {
 		return fmt.Errorf("making the archive: %w", err)
 	}
-	done, err := archive.Write(ctx, db.Path(), p.ID, scope, time.Now(), f, nil)
+	done, err := archive.Write(ctx, db.Path(), p.ID, scope, time.Now(), f)
 	if err := errors.Join(err, f.Close()); err != nil {
 		return errors.Join(err, os.Remove(to))
 	}
@@ -128,7 +128,7 @@ func bringIn(ctx context.Context, out io.Writer, database, practice, from string
 		return err
 	}
 	defer func() { _ = db.Close() }()
-	into := archive.Into{Store: db, Now: time.Now()}
+	into := archive.Into{Store: db}
 	if practice != "" {
 		p, err := practiceCalled(ctx, db, practice)
 		if err != nil {

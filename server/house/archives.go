@@ -97,7 +97,7 @@ func (s *Service) out(c api.Caller, scope archive.Scope, name string) *huma.Stre
 		h.Set("Content-Type", "application/zip")
 		h.Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(name, c.Today())))
 		h.Set("Cache-Control", "private, no-store")
-		done, err := archive.Write(hctx.Context(), s.Store.Path(), c.Practice, scope, c.Now, g.Writer, nil)
+		done, err := archive.Write(hctx.Context(), s.Store.Path(), c.Practice, scope, c.Now, g.Writer)
 		if err != nil {
 			s.Log.ErrorContext(hctx.Context(), "an archive broke off", "error", err.Error())
 			if conn, _, err := g.Writer.Hijack(); err == nil {
@@ -221,7 +221,7 @@ func (s *Service) read(ctx context.Context, c api.Caller, path string) (taken ar
 	}
 	tell := func(done int) { s.set(c.Practice, func(t *TakingIn) { t.Done = done }) }
 	guarded := api.Guarded(func() error {
-		taken, err = archive.Read(ctx, f, info.Size(), archive.Into{Store: s.Store, Practice: c.Practice, Now: c.Now, Tell: tell})
+		taken, err = archive.Read(ctx, f, info.Size(), archive.Into{Store: s.Store, Practice: c.Practice, Tell: tell})
 		return err
 	})
 	return taken, guarded

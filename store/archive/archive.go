@@ -160,6 +160,7 @@ func pairs(ctx context.Context, db querier, query string, args ...any) (list [][
 // where says which rows of a table belong to the scope. ?1 is the practice, ?2 the horses'
 // ids as a JSON array.
 func where(all []table, t table, s Scope) string {
+	const none = "?1 IS NULL AND ?2 IS NULL"
 	own := "practice_id = ?1"
 	if t.name == "practices" {
 		own = "id = ?1"
@@ -170,29 +171,28 @@ func where(all []table, t table, s Scope) string {
 	if part := ofHorse(all, t); part != "" {
 		return own + " AND " + part
 	}
-	// What others refer to: people, yards, users, own ladders.
+	switch {
+	case slices.Contains(besides, t.name):
+		return none
+	case t.name == "ladders": // which cases name by their keys
+		return own + " AND ladder IN (SELECT ladder FROM cases WHERE practice_id = ?1 AND horse_id IN (SELECT value FROM json_each(?2)))"
+	case t.name == "consents": // of the owners
+		return own + " AND person_id IN (SELECT person_id FROM ownerships WHERE practice_id = ?1 AND horse_id IN (SELECT value FROM json_each(?2)))"
+	}
+	// Else what others that go out refer to: people, yards, users, notebooks.
 	var from []string
 	for _, o := range all {
-		if slices.Contains(besides, o.name) || o.name == t.name {
-			continue
-		}
-		part := ofHorse(all, o)
 		for _, r := range o.refers {
-			if r.to == t.name && part != "" {
-				from = append(from, fmt.Sprintf("SELECT %s FROM %s WHERE practice_id = ?1 AND %s", r.column, o.name, part))
+			if r.to != t.name || o.name == t.name {
+				continue
+			}
+			if rows := where(all, o, s); rows != none {
+				from = append(from, fmt.Sprintf("SELECT %s FROM %s WHERE %s", r.column, o.name, rows))
 			}
 		}
 	}
-	switch {
-	case t.name == "ladders":
-		return own + " AND ladder IN (SELECT ladder FROM cases WHERE practice_id = ?1 AND horse_id IN (SELECT value FROM json_each(?2)))"
-	case t.name == "consents":
-		return own + " AND person_id IN (SELECT person_id FROM ownerships WHERE practice_id = ?1 AND horse_id IN (SELECT value FROM json_each(?2)))"
-	case t.name == "users": // also those who wrote down what others refer to
-		from = append(from, "SELECT noted_by FROM consents WHERE practice_id = ?1", "SELECT saved_by FROM ladders WHERE practice_id = ?1")
-	}
-	if len(from) == 0 || slices.Contains(besides, t.name) {
-		return own + " AND ?2 IS NULL"
+	if len(from) == 0 {
+		return none
 	}
 	return own + " AND id IN (" + strings.Join(from, " UNION ") + ")"
 }

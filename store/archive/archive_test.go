@@ -19,6 +19,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ivorybridge/core/catalog"
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/core/phrase"
 	"ivorybridge/demo"
@@ -42,8 +43,19 @@ func filled(t testing.TB) (*store.Store, string) {
 	s := open(t)
 	c, err := yaml.Shipped()
 	require.NoError(t, err)
-	require.NoError(t, demo.Fill(context.Background(), s, c, now))
-	return s, practice(t, s)
+	ctx := context.Background()
+	require.NoError(t, demo.Fill(ctx, s, c, now))
+	id := practice(t, s)
+	var ash, horse string
+	require.NoError(t, raw(t, s).QueryRow("SELECT id FROM users WHERE name LIKE 'Ash%'").Scan(&ash))
+	require.NoError(t, raw(t, s).QueryRow("SELECT id FROM horses WHERE name = 'Pepperdine'").Scan(&horse))
+	// What nobody else refers to: by a user who did nothing else with the horse.
+	actor := store.Actor{Practice: id, User: ash, At: now.UnixMilli()}
+	require.NoError(t, s.SaveHouse(ctx, actor, catalog.House{Rules: map[string]int{"pass_run": 2}}, "why", 0))
+	require.NoError(t, s.TakeNotebook(ctx, actor, store.NotebookTaken{
+		Notebook: store.Notebook{ID: "0d2f8a1e-5b3c-4f76-9a51-3f1c2b7a9e44", Name: "2019.csv"}, Lines: []store.NotebookLine{{Line: 2, HorseID: horse, On: "2019-03-04", What: "led"}},
+	}))
+	return s, id
 }
 
 func invented(t testing.TB, size demo.Size) (*store.Store, string) {
@@ -64,13 +76,13 @@ func practice(t testing.TB, s *store.Store) (id string) {
 func out(t testing.TB, s *store.Store, practice string, horses ...string) []byte {
 	t.Helper()
 	var to bytes.Buffer
-	_, err := archive.Write(context.Background(), s.Path(), practice, archive.Scope{Horses: horses}, now, &to, nil)
+	_, err := archive.Write(context.Background(), s.Path(), practice, archive.Scope{Horses: horses}, now, &to)
 	require.NoError(t, err)
 	return to.Bytes()
 }
 
 func in(s *store.Store, practice string, whole []byte) (archive.Taken, error) {
-	return archive.Read(context.Background(), bytes.NewReader(whole), int64(len(whole)), archive.Into{Store: s, Practice: practice, Now: now})
+	return archive.Read(context.Background(), bytes.NewReader(whole), int64(len(whole)), archive.Into{Store: s, Practice: practice})
 }
 
 // unpacked are the files of an archive, by name.
@@ -168,6 +180,8 @@ func TestOneHorseMoves(t *testing.T) {
 	assert.Equal(t, 2, strings.Count(files["tables/horses.csv"], "\n"), "its header, and one horse")
 	assert.Contains(t, files["practice.json"], owner)
 	assert.NotContains(t, files["practice.json"], "Copperfield Moth")
+	assert.Contains(t, files["practice.json"], "2019.csv", "the notebook goes with it, and who took it in")
+	assert.NotContains(t, files["practice.json"], "pass_run", "the house's rules stay")
 
 	to, other := invented(t, demo.Size{Horses: 3, Sessions: 1, Entries: 5, Seed: 9})
 	signIns := func() (n int) {
@@ -282,7 +296,7 @@ func TestAnImportThatIsCut(t *testing.T) {
 	whole := out(t, s, id)
 	to := open(t)
 	ctx, cut := context.WithCancel(context.Background())
-	_, err := archive.Read(ctx, bytes.NewReader(whole), int64(len(whole)), archive.Into{Store: to, Now: now, Tell: func(int) { cut() }})
+	_, err := archive.Read(ctx, bytes.NewReader(whole), int64(len(whole)), archive.Into{Store: to, Tell: func(int) { cut() }})
 	require.ErrorIs(t, err, context.Canceled)
 	var n int
 	require.NoError(t, raw(t, to).QueryRow("SELECT count(*) FROM practices").Scan(&n))
@@ -361,7 +375,7 @@ func ExampleWrite() {
 	if err != nil {
 		panic(err)
 	}
-	done, err := archive.Write(context.Background(), s.Path(), home[0].ID, archive.Scope{}, now, io.Discard, nil)
+	done, err := archive.Write(context.Background(), s.Path(), home[0].ID, archive.Scope{}, now, io.Discard)
 	fmt.Println(done.Rows > 0, done.Files, err)
 	// Output: true 0 <nil>
 }

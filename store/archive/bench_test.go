@@ -16,7 +16,7 @@ var large = demo.Size{Horses: 200, Sessions: 40, Entries: 30, Seed: 1}
 func BenchmarkOut(b *testing.B) {
 	s, id := invented(b, large)
 	for b.Loop() {
-		if _, err := archive.Write(context.Background(), s.Path(), id, archive.Scope{}, now, io.Discard, nil); err != nil {
+		if _, err := archive.Write(context.Background(), s.Path(), id, archive.Scope{}, now, io.Discard); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -27,7 +27,7 @@ func BenchmarkIn(b *testing.B) {
 	whole := out(b, s, id)
 	b.ReportMetric(float64(len(whole)), "bytes")
 	for b.Loop() {
-		if _, err := archive.Read(context.Background(), bytes.NewReader(whole), int64(len(whole)), archive.Into{Store: open(b), Now: now}); err != nil {
+		if _, err := archive.Read(context.Background(), bytes.NewReader(whole), int64(len(whole)), archive.Into{Store: open(b)}); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -53,7 +53,7 @@ func TestAnArchiveOfEachLandedSchemaIsTakenIn(t *testing.T) {
 			s, err := store.Open(ctx, filepath.Join(t.TempDir(), "in.db"), now)
 			require.NoError(t, err)
 			defer func() { assert.NoError(t, s.Close()) }()
-			taken, err := Read(ctx, bytes.NewReader(whole.Bytes()), int64(whole.Len()), Into{Store: s, Now: now})
+			taken, err := Read(ctx, bytes.NewReader(whole.Bytes()), int64(whole.Len()), Into{Store: s})
 			require.NoError(t, err)
 			horses, err := s.Everyone(ctx)
 			require.NoError(t, err)

@@ -14,7 +14,6 @@ import (
 	"regexp"
 	"slices"
 	"strings"
-	"time"
 
 	"ivorybridge/store"
 )
@@ -50,8 +49,7 @@ type Taken struct {
 // Into is where an archive is taken in.
 type Into struct {
 	Store    *store.Store
-	Practice string // empty: the archive's own, which is made
-	Now      time.Time
+	Practice string         // empty: the archive's own, which is made
 	Tell     func(done int) // may be nil
 }
 
@@ -82,7 +80,7 @@ func Read(ctx context.Context, from io.ReaderAt, size int64, into Into) (t Taken
 	}
 	t = Taken{Practice: r.practice, Whole: r.head.Scope == scopePractice, Files: len(hashes)}
 	taking := store.Taking{Path: r.staged(), Tables: r.names, Practice: r.practice, Whole: t.Whole}
-	t.Rows, err = into.Store.Take(ctx, taking, dir, hashes, into.Now)
+	t.Rows, err = into.Store.Take(ctx, taking, dir, hashes)
 	return t, err
 }
 

@@ -214,10 +214,11 @@ func (r *reader) row(put *sql.Stmt, t table, dec *json.Decoder) error {
 			return err
 		}
 		args = append(args, v)
-		delete(fields, c.name)
 	}
 	for name := range fields {
-		return fmt.Errorf("%.40q is not known", name)
+		if !t.has(name) {
+			return fmt.Errorf("%.40q is not known", name)
+		}
 	}
 	_, err := put.ExecContext(r.ctx, args...)
 	return err

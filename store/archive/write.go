@@ -31,9 +31,9 @@ type Written struct {
 }
 
 // Write takes a practice of the database at path out, or the horses of a scope, as it is at
-// one moment. tell is told how many rows and files are done, and may be nil.
-func Write(ctx context.Context, path, practice string, s Scope, now time.Time, to io.Writer, tell func(done int)) (Written, error) {
-	w := writer{ctx: ctx, practice: practice, scope: s, path: path, tell: tell}
+// one moment.
+func Write(ctx context.Context, path, practice string, s Scope, now time.Time, to io.Writer) (Written, error) {
+	w := writer{ctx: ctx, practice: practice, scope: s, path: path}
 	err := w.open()
 	if err == nil {
 		err = errors.Join(w.all(now, to), w.tx.Rollback(), w.db.Close())
@@ -54,7 +54,6 @@ type writer struct {
 	horses   string // ids, as JSON
 	path     string
 	tables   []table
-	tell     func(done int)
 }
 
 func (w *writer) open() (err error) {
@@ -190,16 +189,9 @@ func (w *writer) table(t table, to *bufio.Writer) error {
 			}
 		}
 		to.WriteByte('}')
-		w.did()
+		w.Rows++
 	}
 	return rows.Err()
-}
-
-func (w *writer) did() {
-	const often = 500
-	if w.Rows++; w.tell != nil && (w.Rows+w.Files)%often == 0 {
-		w.tell(w.Rows + w.Files)
-	}
 }
 
 // asText holds JSON that is not written as we write it, so that it comes in again as it was.
