@@ -45,7 +45,6 @@ type ShownStep struct {
 
 // Into is the assessment that takes what a clip shows.
 type Into struct {
-	ID    string                  `json:"id" doc:"where it is not begun yet, the id that it will have"`
 	On    string                  `json:"on,omitempty" format:"date" doc:"absent: it is begun by the first finding"`
 	Found map[string]horse.Source `json:"found" doc:"what it holds already of these findings, by key"`
 }
@@ -63,7 +62,7 @@ func (s *Service) showing(ctx context.Context, c api.Caller, k store.Clip) (*Sho
 	if err != nil {
 		return nil, err
 	}
-	view := &Showing{Findings: t.filmable, Steps: []ShownStep{}, Into: Into{ID: t.into.ID, On: t.into.On, Found: map[string]horse.Source{}}}
+	view := &Showing{Findings: t.filmable, Steps: []ShownStep{}, Into: Into{On: t.into.On, Found: map[string]horse.Source{}}}
 	if t.begins {
 		view.Into.On = ""
 	}

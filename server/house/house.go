@@ -108,6 +108,9 @@ func (s *Service) told(ctx context.Context, c api.Caller) (HouseCopies, error) {
 		return view, err
 	}
 	list, unread := s.Config.Copies.List()
+	if unread != nil {
+		s.Log.ErrorContext(ctx, "the copies can't be looked at", "error", unread.Error())
+	}
 	view.Wrong, view.Shared = wrong(list, unread, c.Now), len(practices) > 1
 	for _, one := range list {
 		if view.Shared {
@@ -125,7 +128,7 @@ const late = 36 * time.Hour
 func wrong(list []copies.Copy, err error, now time.Time) string {
 	switch {
 	case err != nil:
-		return "The copies can't be looked at: " + err.Error() + ". Ask whoever keeps the server."
+		return "The copies can't be looked at. Ask whoever keeps the server."
 	case len(list) == 0:
 		return ""
 	case list[0].Failed != "":

@@ -92,7 +92,7 @@ func (f Folder) Make(ctx context.Context, now time.Time) (c Copy, err error) {
 	}
 	c, err = f.make(ctx, now, before)
 	if err != nil {
-		c = Copy{At: now, Failed: err.Error()}
+		c = Copy{At: now, Failed: "it could not be made; the server's log says why"}
 	}
 	text, marshalled := json.Marshal(c)
 	noted := os.WriteFile(f.path(now, about), text, 0o600)

@@ -122,8 +122,8 @@ func TestACopyThatFails(t *testing.T) {
 	whole := f.Database
 	f.Database = filepath.Join(t.TempDir(), "gone.db")
 	failed, err := f.Make(ctx, now)
-	require.Error(t, err)
-	assert.Contains(t, failed.Failed, "looking for the database")
+	require.ErrorContains(t, err, "looking for the database")
+	assert.Contains(t, failed.Failed, "could not be made", "without a path of the server")
 	list, err := f.List()
 	require.NoError(t, err)
 	require.Len(t, list, 1)

@@ -6185,8 +6185,6 @@ export interface components {
             found: {
                 [key: string]: "" | "seen" | "video" | "told" | "on record";
             };
-            /** @description where it is not begun yet, the id that it will have */
-            id: string;
             /**
              * Format: date
              * @description absent: it is begun by the first finding
