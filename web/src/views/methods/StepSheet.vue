@@ -92,6 +92,7 @@ summary::-webkit-details-marker {
 }
 .name {
   font-family: var(--font-head);
+  font-weight: 700;
 }
 .mark {
   text-align: right;
