@@ -105,6 +105,7 @@ generate: bin/ivorybridge
 	bin/ivorybridge openapi > bin/openapi.json
 	cd web && npx --no-install openapi-typescript ../bin/openapi.json --output src/api/schema.d.ts
 	bin/ivorybridge rules --describe > docs/rules-keys.md
+	bin/ivorybridge ladder-schema > docs/ladder.schema.json
 
 # What the rules say over made-up tracks, once their version has changed.
 golden:

@@ -21,3 +21,8 @@ func Guide() (fs.FS, error) { return fs.Sub(guide, "guide") }
 
 // Picture is a picture of the guide.
 func Picture(name string) ([]byte, error) { return guide.ReadFile("screenshots/" + name + ".png") }
+
+// LadderSchema is the JSON Schema of a ladder's file.
+//
+//go:embed ladder.schema.json
+var LadderSchema string

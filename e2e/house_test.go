@@ -177,3 +177,41 @@ func TestTheGuideIsOneSignAway(t *testing.T) {
 	u.goes("/guide/no-such-page")
 	u.sees("That is not here")
 }
+
+// A bridling ladder goes out as a file, is changed in an editor and comes in as one of the
+// practice's own; a slip is said with its line, and a colleague's practice takes it in too.
+func TestALadderIsChangedInAnEditor(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.goes("/methods/bridle?see=change")
+	u.sees("Its form, as a JSON Schema")
+	saved := u.Browser().MustWaitDownload()
+	u.presses("Take it out as a file")
+	text := string(saved())
+	require.Contains(t, text, "ladder: bridle\n")
+	file := filepath.Join(t.TempDir(), "bridle.yaml")
+	chosen := func(text string) {
+		require.NoError(t, os.WriteFile(file, []byte(text), 0o600))
+		u.MustElement("input[type=file]").MustSetFiles(file)
+	}
+	chosen(strings.Replace(text, "    ask:", "    asks:", 1))
+	u.sees(`There is no "asks" in a step. Look for its spelling, or leave it out.`)
+	chosen(strings.Replace(text, "run: 3", "run: 4", 1))
+	u.sees("your copy of")
+	u.sees("version 1, Wren Harrow")
+	u.sees("so that progress on them begins again")
+	chosen(strings.Replace(text, "run: 3", "run: 5", 1))
+	u.sees("Taken in:")
+	u.sees("version 2")
+	u.sees("version 2, Wren Harrow")
+	u.wholeAt("an own ladder with its file", 1280, 412, 320)
+
+	v := ownYard(t)
+	v.presses("Methods")
+	v.presses("take in a ladder's file")
+	v.sees("A ladder that a colleague changed")
+	v.MustElement("input[type=file]").MustSetFiles(file)
+	v.sees("Taken in:")
+	v.presses("Bridling, version 1")
+	v.sees("your copy of")
+}

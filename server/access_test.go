@@ -60,6 +60,7 @@ var access = map[string]string{
 	"beginClip": "nffffyyy", "seekClip": "nffffhhh", "sendClip": "nffffhhh", "dropClip": "nffffhhh",
 	"beginOwnClip": "hhhhhhhh", "seekOwnClip": "hhhhhhhh", "sendOwnClip": "hhhhhhhh", "dropOwnClip": "hhhhhhhh",
 	"copyLadder": "nfffffyy", "changeLadder": "nfffffyh",
+	"ladderFile": "nffyyyyy", "ladderSchema": "nffyyyyy", "ownLadderFile": "nffffyyh", "takeLadder": "nfffffyy", "takeLadderAgain": "nfffffyh",
 }
 
 // An operation as the API's description tells it.
@@ -251,6 +252,8 @@ func (p *practice) bodyFor(op operation, ids map[string]string) any {
 		return map[string]any{"name": "x", "email": uuid.NewString() + "@example.org", "role": "assistant"}
 	case "copyLadder":
 		return map[string]any{"ladder": "feet", "name": "x", "reason": "why", "version": 0}
+	case "takeLadder", "takeLadderAgain":
+		return map[string]any{"text": "ladder: moon", "version": 0}
 	case "changeLadder":
 		return map[string]any{"name": "x", "reason": "why", "version": 1}
 	case "setPhone":

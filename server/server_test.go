@@ -260,6 +260,8 @@ func validBody(op [2]string) any {
 		return map[string]any{"sent_at": 0, "marks": []any{aMark("tack/bit", "gag")}}
 	case strings.Contains(op[1], "/trailers"):
 		return map[string]any{"version": 1, "name": "x", "record": map[string]any{}}
+	case last == "file":
+		return map[string]any{"version": 1, "text": "ladder: moon"}
 	case strings.Contains(op[1], "/ladders/"):
 		return map[string]any{"version": 1, "name": "x"}
 	case strings.Contains(op[1], "/people/"):

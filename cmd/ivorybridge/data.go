@@ -11,6 +11,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"ivorybridge/cmd/ivorybridge/describe"
 	"ivorybridge/core/catalog/yaml"
 	"ivorybridge/server"
 	"ivorybridge/store"
@@ -127,6 +128,13 @@ func openAPICommand() *cobra.Command {
 			}
 			return say(cmd.OutOrStdout(), "%s\n", text)
 		},
+	}
+}
+
+func ladderSchemaCommand() *cobra.Command {
+	return &cobra.Command{
+		Use: "ladder-schema", Short: "Print the JSON Schema of a ladder's file", Args: cobra.NoArgs, Hidden: true,
+		RunE: func(cmd *cobra.Command, _ []string) error { return describe.LadderSchema(cmd.OutOrStdout()) },
 	}
 }
 

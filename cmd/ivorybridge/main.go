@@ -51,7 +51,7 @@ func root() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	cmd.AddCommand(serveCommand(), demoCommand(), rulesCommand(), userCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand(), refoldCommand(), openAPICommand())
+	cmd.AddCommand(serveCommand(), demoCommand(), rulesCommand(), userCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand(), refoldCommand(), openAPICommand(), ladderSchemaCommand())
 	return cmd
 }
 

@@ -13,8 +13,10 @@ import (
 	"testing"
 	"time"
 
+	"github.com/santhosh-tekuri/jsonschema/v6"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	goyaml "go.yaml.in/yaml/v3"
 
 	"ivorybridge/cmd/ivorybridge/describe"
 	"ivorybridge/core/assess"
@@ -277,4 +279,43 @@ func TestExportAndImport(t *testing.T) {
 	require.ErrorContains(t, err, "no archive of a practice")
 	_, err = command(t, "", "user", "reset", demo.User, "--database", at("b.db"))
 	require.NoError(t, err, "who came with it signs in with a new password")
+}
+
+// docs/ladder.schema.json is what the code reads: it holds for every shipped ladder, and
+// not for one with a slip of the pen.
+func TestTheFormOfALaddersFileIsWrittenDown(t *testing.T) {
+	out, err := command(t, "", "ladder-schema")
+	require.NoError(t, err)
+	assert.Equal(t, docs(t, "ladder.schema.json"), out, "docs/ladder.schema.json is behind the code: run make generate")
+	doc, err := jsonschema.UnmarshalJSON(strings.NewReader(out))
+	require.NoError(t, err)
+	compiler := jsonschema.NewCompiler()
+	require.NoError(t, compiler.AddResource("ladder", doc))
+	form, err := compiler.Compile("ladder")
+	require.NoError(t, err)
+	holds := func(text string) error {
+		var ladder any
+		require.NoError(t, goyaml.Unmarshal([]byte(text), &ladder))
+		return form.Validate(ladder)
+	}
+	c, err := yaml.Shipped()
+	require.NoError(t, err)
+	for _, l := range c.Ladders {
+		text, err := yaml.Write(l)
+		require.NoError(t, err)
+		require.NoError(t, holds(string(text)), l.Key)
+		for right, wrong := range map[string]string{"where: ": "were: ", "kind: ": "kind: a ", "    ask: ": "    asks: ", "run: 3": "run: three"} {
+			if strings.Contains(string(text), right) {
+				assert.Error(t, holds(strings.Replace(string(text), right, wrong, 1)), "%s: %s", l.Key, wrong)
+			}
+		}
+	}
+	files, err := filepath.Glob("../../core/catalog/yaml/shipped/[0-9]*.yaml")
+	require.NoError(t, err)
+	require.Len(t, files, len(c.Ladders))
+	for _, f := range files {
+		text, err := os.ReadFile(f)
+		require.NoError(t, err)
+		assert.NoError(t, holds(string(text)), f)
+	}
 }

@@ -46,3 +46,39 @@ func FuzzLadder(f *testing.F) {
 		}
 	})
 }
+
+// Whatever is in a file: it is refused with a sentence for each fault, or it can be used.
+func FuzzLadderFile(f *testing.F) {
+	c, err := yaml.Shipped()
+	if err != nil {
+		f.Fatal(err)
+	}
+	for _, l := range c.Ladders[:3] {
+		text, err := yaml.Write(l)
+		if err != nil {
+			f.Fatal(err)
+		}
+		f.Add(text)
+	}
+	f.Add([]byte("ladder: lead\nname: x\nsteps: [{step: lead.x, pass: usual}, *a]"))
+	f.Fuzz(func(t *testing.T, sent []byte) {
+		w, faults := yaml.ReadLadder(sent, c.Rules)
+		for _, fault := range faults {
+			if fault.Say == "" {
+				t.Errorf("refused without a sentence: %q", sent)
+			}
+		}
+		shipped, ok := c.Ladder(w.Key)
+		if len(faults) > 0 || !ok {
+			return
+		}
+		own, wrong := checkedFile(c, shipped, shipped, w, textOf(w.Ladder, LadderIn{}), nil)
+		if len(wrong) > 0 {
+			return
+		}
+		own.Own = &catalog.Origin{ID: "1", Version: 1, From: c.Version}
+		if _, err := c.Fit(catalog.Fitting{Own: []catalog.Ladder{own}}); err != nil {
+			t.Errorf("kept, and can't be used: %v: %q", err, sent)
+		}
+	})
+}

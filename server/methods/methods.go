@@ -26,6 +26,7 @@ type Service struct{ *cases.Reader }
 func New(r *cases.Reader) *Service {
 	s := &Service{r}
 	s.methodOperations()
+	s.fileOperations()
 	s.handbookOperations()
 	return s
 }
@@ -183,10 +184,25 @@ func (s *Service) changeLadder(ctx context.Context, c api.Caller, in *ladderChan
 }
 
 func (s *Service) saveLadder(ctx context.Context, c api.Caller, kept store.Ladder, text LadderText) (cases.OwnLadder, error) {
-	shipped, ok := s.Catalog.Ladder(kept.Key)
-	if !ok {
+	if _, ok := s.Catalog.Ladder(kept.Key); !ok {
 		return cases.OwnLadder{}, api.Faulty(api.FieldProblem{Field: "ladder", Say: "There is no such ladder. Choose one from the list."})
 	}
+	return s.keepLadder(ctx, c, kept, text, func(shipped, before catalog.Ladder, used []string) (catalog.Ladder, error) {
+		next, wrong := checked(s.Catalog, shipped, before, text, used)
+		if len(wrong) > 0 {
+			return next, api.Faulty(wrong...)
+		}
+		return next, nil
+	})
+}
+
+// check makes the next version of a ladder from what is shipped and from the version
+// before, or refuses it with what is wrong. Steps that are in use can't be left out.
+type check func(shipped, before catalog.Ladder, used []string) (catalog.Ladder, error)
+
+// keepLadder keeps the next version of a ladder, once it is checked.
+func (s *Service) keepLadder(ctx context.Context, c api.Caller, kept store.Ladder, text LadderText, check check) (cases.OwnLadder, error) {
+	shipped, _ := s.Catalog.Ladder(kept.Key)
 	name := strings.TrimSpace(text.Name)
 	if name == "" {
 		return cases.OwnLadder{}, api.Faulty(api.FieldProblem{Field: "name", Say: "Give your ladder a name."})
@@ -199,9 +215,9 @@ func (s *Service) saveLadder(ctx context.Context, c api.Caller, kept store.Ladde
 	if err != nil {
 		return cases.OwnLadder{}, err
 	}
-	next, wrong := checked(s.Catalog, shipped, before, text, used)
-	if len(wrong) > 0 {
-		return cases.OwnLadder{}, api.Faulty(wrong...)
+	next, err := check(shipped, before, used)
+	if err != nil {
+		return cases.OwnLadder{}, err
 	}
 	kept.Version, kept.Name, kept.Reason, kept.SavedBy = text.Version, name, strings.TrimSpace(text.Reason), c.ID
 	kept.Doc = next

@@ -147,65 +147,65 @@ type houseRules struct {
 type ladder struct {
 	Key        string          `yaml:"ladder"`
 	Name       phrase.Slotted  `yaml:"name"`
-	Kind       catalog.Kind    `yaml:"kind"`
-	For        []horse.Problem `yaml:"for"`
-	Schools    []horse.School  `yaml:"schools"`
-	Where      phrase.Slotted  `yaml:"where"`
-	StandsOn   []string        `yaml:"stands on"`
-	Narrow     bool            `yaml:"narrow"`
-	Care       horse.Care      `yaml:"care"`
-	Watch      phrase.Slotted  `yaml:"watch"`
-	From       string          `yaml:"stands from"`
-	Helper     phrase.Slotted  `yaml:"helper"`
-	Suits      []horse.WayOut  `yaml:"suits"`
-	Ways       []horse.WayOut  `yaml:"ways out"`
-	Rate       float64         `yaml:"rate"`
+	Kind       catalog.Kind    `yaml:"kind,omitempty"`
+	For        []horse.Problem `yaml:"for,flow,omitempty"`
+	Schools    []horse.School  `yaml:"schools,flow,omitempty"`
+	Where      phrase.Slotted  `yaml:"where,omitempty"`
+	StandsOn   []string        `yaml:"stands on,flow,omitempty"`
+	Narrow     bool            `yaml:"narrow,omitempty"`
+	Care       horse.Care      `yaml:"care,omitempty"`
+	Watch      phrase.Slotted  `yaml:"watch,omitempty"`
+	From       string          `yaml:"stands from,omitempty"`
+	Helper     phrase.Slotted  `yaml:"helper,omitempty"`
+	Suits      []horse.WayOut  `yaml:"suits,flow,omitempty"`
+	Ways       []horse.WayOut  `yaml:"ways out,flow,omitempty"`
+	Rate       float64         `yaml:"rate,omitempty"`
 	Steps      []step          `yaml:"steps"`
-	AtTrailer  bool            `yaml:"at the trailer"`
-	Bumps      bool            `yaml:"bit on the teeth"`
-	AboutThing bool            `yaml:"about a thing"`
-	Away       bool            `yaml:"away from the yard"`
+	AtTrailer  bool            `yaml:"at the trailer,omitempty"`
+	Bumps      bool            `yaml:"bit on the teeth,omitempty"`
+	AboutThing bool            `yaml:"about a thing,omitempty"`
+	Away       bool            `yaml:"away from the yard,omitempty"`
 }
 
 type step struct {
 	Key      string            `yaml:"step"`
 	Name     string            `yaml:"name"`
-	Ask      phrase.Slotted    `yaml:"ask"`
-	Plain    phrase.Slotted    `yaml:"plain"`
-	Release  phrase.Slotted    `yaml:"release"`
-	Watch    phrase.Slotted    `yaml:"watch"`
-	Measure  []catalog.Measure `yaml:"measure"`
-	Pass     *pass             `yaml:"pass"`
-	Variants variants          `yaml:"variants"`
-	Needs    []string          `yaml:"needs"`
-	Blocked  []horse.BodyItem  `yaml:"blocked"`
-	Kit      []string          `yaml:"kit"`
-	Link     string            `yaml:"link"`
-	Tied     bool              `yaml:"tied"`
-	Ridden   bool              `yaml:"ridden"`
-	Away     bool              `yaml:"away from the yard"`
-	Means    []string          `yaml:"means"`
-	Trailer  bool              `yaml:"trailer"`
-	Bars     bool              `yaml:"bars"`
-	Instead  bool              `yaml:"needs instead of the step before"`
-	Calm     bool              `yaml:"only if fear is unlikely"`
-	First    bool              `yaml:"first rides"`
-	Opens    bool              `yaml:"opens riding"`
-	Before   bool              `yaml:"before every foundation"`
-	Helper   phrase.Slotted    `yaml:"helper"`
-	Roles    []catalog.Role    `yaml:"is"`
-	SeenIn   string            `yaml:"seen in"`
+	Ask      phrase.Slotted    `yaml:"ask,omitempty"`
+	Plain    phrase.Slotted    `yaml:"plain,omitempty"`
+	Release  phrase.Slotted    `yaml:"release,omitempty"`
+	Watch    phrase.Slotted    `yaml:"watch,omitempty"`
+	Measure  []catalog.Measure `yaml:"measure,flow,omitempty"`
+	Pass     *pass             `yaml:"pass,omitempty"`
+	Variants variants          `yaml:"variants,flow,omitempty"`
+	Needs    []string          `yaml:"needs,flow,omitempty"`
+	Blocked  []horse.BodyItem  `yaml:"blocked,flow,omitempty"`
+	Kit      []string          `yaml:"kit,flow,omitempty"`
+	Link     string            `yaml:"link,omitempty"`
+	Tied     bool              `yaml:"tied,omitempty"`
+	Ridden   bool              `yaml:"ridden,omitempty"`
+	Away     bool              `yaml:"away from the yard,omitempty"`
+	Means    []string          `yaml:"means,flow,omitempty"`
+	Trailer  bool              `yaml:"trailer,omitempty"`
+	Bars     bool              `yaml:"bars,omitempty"`
+	Instead  bool              `yaml:"needs instead of the step before,omitempty"`
+	Calm     bool              `yaml:"only if fear is unlikely,omitempty"`
+	First    bool              `yaml:"first rides,omitempty"`
+	Opens    bool              `yaml:"opens riding,omitempty"`
+	Before   bool              `yaml:"before every foundation,omitempty"`
+	Helper   phrase.Slotted    `yaml:"helper,omitempty"`
+	Roles    []catalog.Role    `yaml:"is,flow,omitempty"`
+	SeenIn   string            `yaml:"seen in,omitempty"`
 }
 
 // pass is a written pass mark; what it leaves out is the usual one.
 type pass struct {
-	Run         int    `yaml:"run"`
-	Level       int    `yaml:"level"`
-	Last        int    `yaml:"last"`
-	Values      []int  `yaml:"values"`
-	Unit        string `yaml:"unit"`
-	Corrections *int   `yaml:"corrections"`
-	And         string `yaml:"and"`
+	Run         int    `yaml:"run,omitempty"`
+	Level       int    `yaml:"level,omitempty"`
+	Last        int    `yaml:"last,omitempty"`
+	Values      []int  `yaml:"values,flow,omitempty"`
+	Unit        string `yaml:"unit,omitempty"`
+	Corrections *int   `yaml:"corrections,omitempty"`
+	And         string `yaml:"and,omitempty"`
 }
 
 // UnmarshalYAML reads the word "usual" or a written pass mark.
@@ -217,8 +217,16 @@ func (p *pass) UnmarshalYAML(n *yaml.Node) error {
 		return nil
 	}
 	type written pass
+	for i := 0; i+1 < len(n.Content); i += 2 { // a node's own decoding takes any key
+		if key := n.Content[i]; !passKeys[key.Value] {
+			return &yaml.TypeError{Errors: []string{fmt.Sprintf("line %d: field %s not found in type yaml.written", key.Line, key.Value)}}
+		}
+	}
 	return n.Decode((*written)(p))
 }
+
+// passKeys are the parts of a written pass mark.
+var passKeys = map[string]bool{"run": true, "level": true, "last": true, "values": true, "unit": true, "corrections": true, "and": true}
 
 type variants []horse.Variant
 

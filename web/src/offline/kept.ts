@@ -2,6 +2,7 @@
 import { computed, watch } from 'vue'
 import { me } from '../api/me'
 import { copiesOf } from '../device/copies'
+import { saveFile } from '../device/saveFile'
 import { outboxOf, shut, type Outbox } from './outbox'
 
 export const outbox = computed<Outbox | undefined>(() => (me.value ? outboxOf(me.value.id, me.value.practice) : undefined))
@@ -39,10 +40,5 @@ export const keptWords = computed(() => {
 /** Saves what waits to a file, for when it can't be sent for long. */
 export async function saveToFile() {
   const all = (await outbox.value?.all()) ?? []
-  const url = URL.createObjectURL(new Blob([JSON.stringify(all, null, 1)], { type: 'application/json' }))
-  const link = document.createElement('a')
-  link.href = url
-  link.download = 'ivory-bridge-kept.json'
-  link.click()
-  URL.revokeObjectURL(url)
+  saveFile('ivory-bridge-kept.json', JSON.stringify(all, null, 1), 'application/json')
 }

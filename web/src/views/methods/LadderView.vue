@@ -12,6 +12,7 @@ import OneTap from '../../parts/OneTap.vue'
 import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import { bridgeOf, useHandbook } from './handbook'
+import LadderFile from './LadderFile.vue'
 import StepSheet from './StepSheet.vue'
 
 const { ladder, step = '' } = defineProps<{ ladder: string; step?: string }>()
@@ -84,13 +85,15 @@ async function copy() {
           <section v-else class="stack leaf">
             <h2>Change it</h2>
             <p>A copy keeps the keys, so progress carries over. Plans choose which one they use.</p>
-            <form class="row copy" @submit.prevent="copy">
+            <form class="row naming" @submit.prevent="copy">
               <FieldRow v-slot="f" label="Name of your copy" :wrong="copying.trouble.value?.fields.name">
                 <ElInput :id="f.id" v-model="name" maxlength="120" :aria-describedby="f.describedby" />
               </FieldRow>
               <ElButton type="primary" native-type="submit" :loading="copying.sending.value">Copy this ladder</ElButton>
             </form>
             <WrongNote :trouble="copying.trouble.value" :shown="['name']" />
+            <h2>As a file</h2>
+            <LadderFile :ladder="ladder" @taken="(own) => router.push(`/methods/own/${own.id}`)" />
           </section>
           <OneTap
             :leaves="data?.lead ? [{ key: 'change', name: 'change it: a copy of your own' }] : []"
@@ -120,7 +123,7 @@ async function copy() {
 .leaf {
   padding: var(--gap-3) 0;
 }
-.copy {
+.naming {
   align-items: end;
 }
 </style>

@@ -8,6 +8,7 @@ import { useLeaf } from '../../parts/leaf'
 import OneTap from '../../parts/OneTap.vue'
 import { count, inWords } from '../../words'
 import { speaksOf, useHandbook, type Ladder } from './handbook'
+import LadderFile from './LadderFile.vue'
 import LadderRow from './LadderRow.vue'
 import SchoolTable from './SchoolTable.vue'
 
@@ -42,10 +43,11 @@ const groups = computed(() => {
     { name: 'Foundations', says: 'taught first', ladders: all.filter((l) => l.kind === 'foundation').map(row) },
   ].filter((g) => g.ladders.length > 0)
 })
-const leaves = [
+const leaves = computed(() => [
   { key: 'schools', name: 'the schools' },
   { key: 'disagree', name: 'where practitioners disagree' },
-]
+  ...(data.value?.lead ? [{ key: 'file', name: "take in a ladder's file" }] : []),
+])
 const links = computed(() => [
   ...(data.value?.cards ?? []).map((c) => ({ to: `/cards/${c.key}`, name: c.name })),
   { to: '/methods/handbook/README', name: 'How it judges: the handbook' },
@@ -90,6 +92,14 @@ const links = computed(() => [
           </section>
         </template>
         <SchoolTable v-else-if="open === 'schools'" :schools="data.schools" />
+        <section v-else-if="open === 'file'" class="stack leaf">
+          <h2>A ladder's file</h2>
+          <p>
+            A ladder that a colleague changed, or one that you took out of here. To take one out, open it and choose
+            <b>change it</b>.
+          </p>
+          <LadderFile @taken="load" />
+        </section>
         <section v-else class="stack leaf">
           <h2>Where practitioners disagree</h2>
           <p class="quiet">What a plan does unless it chooses otherwise, and why.</p>

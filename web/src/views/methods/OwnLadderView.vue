@@ -12,6 +12,7 @@ import WrongNote from '../../parts/WrongNote.vue'
 import { shortDate } from '../../words'
 import { bridgeOf, useHandbook, type Own } from './handbook'
 import { asStep, differences, draftOf, fresh, textOf, type Draft } from './draft'
+import LadderFile from './LadderFile.vue'
 import StepForm from './StepForm.vue'
 
 const { id } = defineProps<{ id: string }>()
@@ -77,6 +78,14 @@ async function save() {
   if (!answer) return
   version.value = answer.version
   kept.value = true
+  await load()
+}
+
+/** A file has become the next version. What was typed here and not kept stays, and is held
+ * against it once it is kept. */
+async function again(next: Own) {
+  const typed = draft.value && own.value && differences(draft.value, draftOf(own.value)).length > 0
+  if (!typed) take(next)
   await load()
 }
 
@@ -178,6 +187,10 @@ function theirs() {
             </div>
           </section>
         </fieldset>
+        <section v-if="data?.lead" class="sheet stack">
+          <h2>As a file</h2>
+          <LadderFile :own="own" @taken="again" />
+        </section>
         <p v-if="!data?.lead" class="quiet">Only a lead trainer changes ladders.</p>
       </form>
     </PageState>
