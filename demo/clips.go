@@ -70,7 +70,10 @@ func (f *filler) clip(c filmed) error {
 	if err := f.db.AddClip(f.ctx, f.actor, kept, path, int64(len(whole))<<8); err != nil {
 		return err
 	}
-	kept.Gait, kept.Version, kept.Taps = c.gait, 1, gait.Taps{Speed: 1, Landings: landings(c)}
+	kept.Gait, kept.Version, kept.Taps = c.gait, 1, gait.Taps{Speed: 1, Landings: []gait.Landing{}}
+	if c.stride > 0 {
+		kept.Taps.Landings = strides(c.stride, c.fraction)
+	}
 	return f.db.ChangeClip(f.ctx, f.actor, kept)
 }
 
@@ -83,16 +86,15 @@ func looked(path string, size int64) (film.Header, error) {
 	return film.Look(file, size)
 }
 
-// landings are those of a drawn horse, for five strides from the second on.
-func landings(c filmed) (list []gait.Landing) {
-	if c.stride == 0 {
-		return []gait.Landing{}
-	}
+// strides are the landings of five strides of so many seconds, from the second on, in which
+// each fore foot lands at a fraction of the stride after the hind foot of its side.
+func strides(seconds, fraction float64) []gait.Landing {
+	list := []gait.Landing{}
 	for i := range 5 {
-		at := float64(i+1) * c.stride
+		at := float64(i+1) * seconds
 		list = append(list,
-			gait.Landing{Hoof: gait.NearHind, At: at}, gait.Landing{Hoof: gait.NearFore, At: at + c.fraction*c.stride},
-			gait.Landing{Hoof: gait.OffHind, At: at + 0.5*c.stride}, gait.Landing{Hoof: gait.OffFore, At: at + (0.5+c.fraction)*c.stride})
+			gait.Landing{Hoof: gait.NearHind, At: at}, gait.Landing{Hoof: gait.NearFore, At: at + fraction*seconds},
+			gait.Landing{Hoof: gait.OffHind, At: at + 0.5*seconds}, gait.Landing{Hoof: gait.OffFore, At: at + (0.5+fraction)*seconds})
 	}
 	return list
 }

@@ -9,6 +9,7 @@ import (
 	"ivorybridge/core/casefile"
 	"ivorybridge/core/catalog"
 	"ivorybridge/core/clearance"
+	"ivorybridge/core/gait"
 	"ivorybridge/core/homework"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/plan"
@@ -24,6 +25,7 @@ type teller struct {
 	horseID, caseID, ownerID string
 	assessments              []assess.Assessment
 	days                     []track.Day
+	paced                    bool // its walk was timed once already
 }
 
 // longest is the most reps a told session has.
@@ -290,11 +292,27 @@ func (s *telling) follow(a arena.Advice) bool {
 	if a.Next == nil {
 		return false
 	}
+	if a.Why.Key == "why.time_it" || a.Why.Key == "why.other_gait" {
+		s.time(a.Next.Ask)
+		return true
+	}
 	n := a.Numbers.N + 1
 	dip := arena.InDip(n, a.Numbers.Cycle)
 	s.at += int64(min(a.Rest, 60)) * 500
 	s.rep(a.Next.Ask, a.Next.Target, dip)
 	return true
+}
+
+// time taps the hooves of a horse that goes: a stepping pace the first time, from then on
+// an even walk.
+func (s *telling) time(a horse.Ask) {
+	fraction := 0.24
+	if !s.paced {
+		s.paced, fraction = true, 0.16
+	}
+	s.at += 15_000
+	f := track.Footfall{Ask: a, Taps: gait.Taps{Landings: strides(1.06, fraction)}}
+	s.add(track.Entry{Kind: track.KindMark, Mark: &track.Mark{Footfall: &f}})
 }
 
 // goOn changes to the next step of the plan that was not worked today.

@@ -138,3 +138,72 @@ func TestAFilmFromFarAway(t *testing.T) {
 	trainer.presses("Assessment")
 	trainer.sees("See in person first: person starts strong")
 }
+
+// tapsLive presses the hooves' keys for three strides and one landing more, each fore foot
+// so far after the hind foot of its side. The page's clock is the test's.
+func (u *user) tapsLive(fraction float64) {
+	u.t.Helper()
+	u.MustEval(`() => { window.at ??= 1000; performance.now = () => window.at }`)
+	key := func(after float64, k rune) {
+		u.MustEval(`(by) => { window.at += by }`, after*1000)
+		require.NoError(u.t, u.Keyboard.Press(input.Key(k)))
+		require.NoError(u.t, u.Keyboard.Release(input.Key(k)))
+	}
+	for i := range 4 {
+		key(float64(min(i, 1))*(0.5-fraction), 'a')
+		key(fraction, 's')
+		key(0.5-fraction, 'k')
+		key(fraction, 'l')
+	}
+	u.MustEval(`() => { window.at += 10_000 }`) // it is past
+}
+
+// The footfall is timed while the horse goes, in the arena and in the assessment: a walk
+// that is asked for is met once it was timed as one.
+func TestAWalkIsTimedWhileItGoes(t *testing.T) {
+	t.Parallel()
+	y := demoYard(t)
+	u := y.open(1280, 900).signsInDemo()
+	u.goes("/horses")
+	u.begins("Vesper")
+	u.asksFor("walk", "rushing")
+	u.seesIn(".ask h1", "Walk")
+	for range 3 {
+		u.pull(2)
+		u.answers("accepted")
+	}
+	u.seesIn(".say", "Time the footfall: it is met once that is an even walk.")
+	u.presses("time the footfall")
+	u.sees("three strides and more")
+	u.tapsLive(0.1)
+	u.sees("A stepping pace.")
+	u.presses("Keep it")
+	u.seesIn(".say", "but timed: A stepping pace.")
+	u.presses("time the footfall")
+	u.sees("three strides and more")
+	u.tapsLive(0.25)
+	u.sees("It walks. Four even beats.")
+	u.wholeAt("the footfall timer over the arena", 1280, 412)
+	u.presses("Keep it")
+	u.seesIn(".what", "Up")
+	u.sees("Timed: It walks.")
+	assert.Equal(t, 2, y.counts(`SELECT count(*) FROM entries WHERE body LIKE '%"footfall":{"step":"rush.walk"%' AND device <> 'demo'`))
+
+	u.goes("/horses")
+	u.asksAboutPepperdine()
+	u.presses("Begin the assessment")
+	u.section("C")
+	u.presses("Time it while it goes")
+	u.sees("three strides and more")
+	u.tapsLive(0.02)
+	u.sees("It paces.")
+	u.presses("Keep it")
+	u.presses("Take the timing off")
+	u.presses("Time it while it goes")
+	u.sees("three strides and more")
+	u.tapsLive(0.02)
+	u.presses("Keep it")
+	u.waits("what was timed kept", "button", "Take the timing off", "() => true")
+	u.MustReload().MustWaitLoad()
+	u.sees("It paces.")
+}

@@ -12,7 +12,7 @@ const may = {
   offline: ['device', 'api'],
   rules: [],
   parts: ['api'],
-  cases: ['device', 'api', 'offline', 'parts'],
+  cases: ['device', 'api', 'offline', 'rules', 'parts'],
   owner: ['parts'],
   view: ['device', 'api', 'offline', 'rules', 'parts', 'cases'],
 }

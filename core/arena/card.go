@@ -33,6 +33,7 @@ type Card struct {
 	Means      []string          `json:"means" doc:"aids that escalate inside one ask"`
 	Ways       []horse.WayOut    `json:"ways_out" doc:"usual on its ladder: they stand first"`
 	Spots      bool              `json:"spots" doc:"named places are passed, in both directions"`
+	Beats      bool              `json:"beats" doc:"it is met once its hooves were timed as an even walk"`
 	AboutThing bool              `json:"about_thing" doc:"it is asked with a thing that has a name"`
 	Bumps      bool              `json:"bumps" doc:"a knock of the bit on the teeth is logged there"`
 }
@@ -52,7 +53,7 @@ func CardOf(c *catalog.Catalog, step catalog.Step, school horse.School) Card {
 		Key: step.Key, Name: step.Name, Ladder: ladder.Name, School: school, Works: method.Works, Foundation: ladder.Kind == catalog.Foundation,
 		Ridden: step.Ridden, Trailer: step.Bars || step.Trailer && step.Tied, Ask: step.Ask, Release: step.Release, Watch: step.Watch,
 		Pass: step.Pass.Text, Measures: step.Measures, Unit: step.Pass.Unit, Values: append([]int{}, step.Pass.Values...),
-		Schools: append([]horse.School{}, ladder.Schools...), Places: []PlaceToBe{}, Variants: []CardVariant{}, Means: append([]string{}, step.Means...), Ways: append([]horse.WayOut{}, ladder.Ways...), Bumps: ladder.Bumps, Spots: step.Is(catalog.PassesSpots), AboutThing: ladder.AboutThing,
+		Schools: append([]horse.School{}, ladder.Schools...), Places: []PlaceToBe{}, Variants: []CardVariant{}, Means: append([]string{}, step.Means...), Ways: append([]horse.WayOut{}, ladder.Ways...), Bumps: ladder.Bumps, Spots: step.Is(catalog.PassesSpots), Beats: step.Is(catalog.FourBeats), AboutThing: ladder.AboutThing,
 	}
 	if school == horse.ReliefPlace {
 		card.Places = PlacesOf(c, ladder)

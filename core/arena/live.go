@@ -65,6 +65,9 @@ func (r *Running) counting(at horse.Ask) Live {
 	if step.Is(catalog.PassesSpots) {
 		r.passing(say)
 	}
+	if timed, ok := s.timed[at]; ok {
+		say("timed", phrase.Args{"says": timed.Says})
+	}
 	r.interrupting(say)
 	r.spooking(say)
 	return live

@@ -70,6 +70,9 @@ func passMark(s *session) (decision, bool) {
 	if !s.reachedMark() || s.arousal > 1 {
 		return decision{}, false
 	}
+	if !s.inFourBeats(*r) {
+		return s.same(s.untimed(*r))
+	}
 	why := phrase.Of("why.passed", phrase.Args{"n": r.step.Pass.Run, "level": s.passLevel(r.step)})
 	last := s.lastValue(r.step)
 	if r.Target != last && !r.step.Reaches(r.Target, last) {
@@ -89,6 +92,15 @@ func passMark(s *session) (decision, bool) {
 		return decision{action: track.Up, ask: next, target: s.startFor(next, step), why: why}, true
 	}
 	return decision{action: track.EndAsk, why: phrase.Of("why.passed.end", nil)}, true
+}
+
+// untimed says what a run in a gait that is asked for still waits for.
+func (s *session) untimed(r told) phrase.Message {
+	timed, ok := s.timed[r.Ask]
+	if !ok {
+		return phrase.Of("why.time_it", phrase.Args{"n": r.step.Pass.Run})
+	}
+	return phrase.Of("why.other_gait", phrase.Args{"n": r.step.Pass.Run, "says": timed.Says})
 }
 
 func (s *session) upTo(r told, last int) int {

@@ -4,6 +4,7 @@ import (
 	"maps"
 	"slices"
 
+	"ivorybridge/core/gait"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/track"
 )
@@ -22,6 +23,7 @@ type rungs struct {
 	earlyGood  map[horse.Ask]int          // accepted, although it waited for something
 	concluded  map[horse.Ask]bool         // understood, since a later step was accepted
 	spoiltEasy map[horse.Ask]bool         // easy asks that were dangerous
+	timed      map[horse.Ask]gait.Result  // how it went, where its hooves were tapped; the newest
 	downs      map[horse.Ask]int
 	stay       map[horse.Ask]bool // stays at its start value
 }
@@ -57,7 +59,7 @@ func (r *rungs) clone() rungs {
 		c.logs[a] = &askLog{reps: slices.Clip(l.reps), run: slices.Clip(l.run), passRun: l.passRun}
 	}
 	c.passed, c.fromMemory, c.closed = maps.Clone(r.passed), maps.Clone(r.fromMemory), maps.Clone(r.closed)
-	c.whys, c.worked = maps.Clone(r.whys), maps.Clone(r.worked)
+	c.whys, c.worked, c.timed = maps.Clone(r.whys), maps.Clone(r.worked), maps.Clone(r.timed)
 	c.answered, c.earlyGood, c.concluded = maps.Clone(r.answered), maps.Clone(r.earlyGood), maps.Clone(r.concluded)
 	c.spoiltEasy, c.downs, c.stay = maps.Clone(r.spoiltEasy), maps.Clone(r.downs), maps.Clone(r.stay)
 	return c

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/gait"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/track"
 )
@@ -70,6 +71,7 @@ func newSession(c *catalog.Catalog, rules catalog.HouseRules, in Input) *session
 			known: map[horse.Ask]Known{}, logs: map[horse.Ask]*askLog{}, closed: map[string]bool{}, spoiltEasy: map[horse.Ask]bool{},
 			downs: map[horse.Ask]int{}, stay: map[horse.Ask]bool{}, passed: map[horse.Ask]int{}, fromMemory: map[horse.Ask]horse.Answer{},
 			answered: map[string]track.Despite{}, whys: map[string]string{}, worked: map[string]horse.School{}, earlyGood: map[horse.Ask]int{}, concluded: map[horse.Ask]bool{},
+			timed: map[horse.Ask]gait.Result{},
 		},
 		places: places{approached: in.Started},
 	}
@@ -269,8 +271,8 @@ func (s *session) rep(t told) {
 	s.gaze(t.Signs, true, s.in.Horse.GuardsItself)
 	s.afterABump(t)
 	s.judge(t, log, over)
-	if t.counted && log.passRun >= t.step.Pass.Run && t.step.Reaches(t.Target, s.lastValue(t.step)) {
-		s.pass(t, log)
+	if t.counted {
+		s.passes(t, log)
 	}
 	if t.counted && t.soft() && t.against.early() {
 		s.conclude(t.Ask)

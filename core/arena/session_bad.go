@@ -3,10 +3,38 @@ package arena
 import (
 	"slices"
 
+	"ivorybridge/core/catalog"
+	"ivorybridge/core/gait"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
 	"ivorybridge/core/track"
 )
+
+// passes looks whether the pass mark is reached: the run, at the last value, and what the
+// step asks beside it.
+func (s *session) passes(t told, log *askLog) {
+	if log.passRun >= t.step.Pass.Run && t.step.Reaches(t.Target, s.lastValue(t.step)) && s.inFourBeats(t) {
+		s.pass(t, log)
+	}
+}
+
+// inFourBeats reports whether nothing is left to be timed: the step asks for no gait, or
+// its hooves were timed as an even walk (part 5, rush.walk).
+func (s *session) inFourBeats(t told) bool {
+	return !t.step.Is(catalog.FourBeats) || s.timed[t.Ask].Class == gait.Walk
+}
+
+// times takes in hooves that were tapped.
+func (s *session) times(f track.Footfall) {
+	r, err := gait.Time(f.Taps)
+	if err != nil || r.Class.IsZero() {
+		return // too few strides tell nothing
+	}
+	s.timed[f.Ask] = r
+	if run := s.log(f.Ask).run; len(run) > 0 {
+		s.passes(run[len(run)-1], s.log(f.Ask))
+	}
+}
 
 // pass notes that the pass mark is reached, at the highest level of the run.
 func (s *session) pass(t told, log *askLog) {
@@ -106,7 +134,10 @@ func (s *session) danger(b bad) {
 
 // mark takes in a mark.
 func (s *session) mark(m track.Mark) {
-	s.lastIsRep = false
+	s.lastIsRep = s.lastIsRep && m.Footfall != nil // which is about the answers before it
+	if m.Footfall != nil {
+		s.times(*m.Footfall)
+	}
 	s.easyMinutes += m.EasyMinutes
 	s.blockEasy += m.EasyMinutes
 	if m.Halter {

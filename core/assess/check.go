@@ -156,6 +156,11 @@ func (a Assessment) Check(c *catalog.Catalog, today string) []Fault {
 	f.past("checkups/hoof", a.Checkups.Hoof, today)
 	a.Tack.check(today, &f)
 	f.short("first_look/gait", a.First.Gait, 120)
+	if t := a.First.Timed; t != nil {
+		if err := t.Live(); err != nil {
+			f.add("first_look/timed", "This can't be timed: "+err.Error()+".")
+		}
+	}
 	a.checkBasics(&f)
 	f.within("mind/down_s", a.Mind.Down, 0, 7200, "seconds")
 	f.short("place/worse", a.Place.Worse, 300)

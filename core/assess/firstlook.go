@@ -3,6 +3,7 @@ package assess
 import (
 	"slices"
 
+	"ivorybridge/core/gait"
 	"ivorybridge/core/horse"
 )
 
@@ -63,6 +64,7 @@ type FirstLook struct {
 	Attention []Attention       `json:"attention,omitempty" maxItems:"3" doc:"where its attention is"`
 	Mounting  []Mounting        `json:"mounting,omitempty" maxItems:"7" doc:"what it does while somebody gets on"`
 	Gait      string            `json:"gait,omitempty" maxLength:"120" doc:"as the rider names it"`
+	Timed     *gait.Taps        `json:"timed,omitempty" doc:"its hooves as they landed, tapped while it went"`
 	RiderLeg  map[Gait]RiderLeg `json:"rider_leg,omitempty" doc:"the person's leg per gait"`
 }
 

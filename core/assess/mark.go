@@ -98,6 +98,7 @@ const seenAnew = "anew"
 // noted anew.
 func (a Assessment) CarriedOver() Assessment {
 	a.Basics, a.Zones, a.Problems = maps.Clone(a.Basics), maps.Clone(a.Zones), maps.Clone(a.Problems)
+	a.First.Timed = nil // a gait is of its day
 	for key, b := range a.Basics {
 		b.Anew = false
 		a.Basics[key] = b

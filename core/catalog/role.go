@@ -11,7 +11,7 @@ type roles struct{}
 func (roles) Words() []string {
 	return []string{
 		"refocuses", "backs", "owner alone", "control in hand", "first touch", "before mounting", "touched all over", "weight on its back", "stood for seconds",
-		"stands by choice", "lets down", "passes spots", "a review", "walked home", "calm at each stop",
+		"stands by choice", "lets down", "passes spots", "a review", "walked home", "calm at each stop", "in four beats",
 	}
 }
 
@@ -34,6 +34,7 @@ var (
 	AReview        = horse.MustWord[roles]("a review")           // tack and aids are looked over, one change at a time (part 5)
 	WalkedHome     = horse.MustWord[roles]("walked home")        // an outing is an answer to it (parts 5, 7)
 	CalmStops      = horse.MustWord[roles]("calm at each stop")  // and was at most attentive at every stop (part 5)
+	FourBeats      = horse.MustWord[roles]("in four beats")      // met once the footfall was timed as an even walk (parts 3, 5)
 	BearsWeight    = horse.MustWord[roles]("weight on its back") // not of a horse in hand only (part 9)
 )
 

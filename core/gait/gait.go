@@ -88,6 +88,18 @@ type Taps struct {
 // MostLandings is how many landings are looked at.
 const MostLandings = 2000
 
+// MostLive is how many landings one timing has that is tapped while the horse goes: some
+// sixty strides.
+const MostLive = 240
+
+// Live says what is wrong with taps that were made while the horse went, or nil.
+func (t Taps) Live() error {
+	if len(t.Landings) > MostLive {
+		return fmt.Errorf("%d landings are too many for one timing: %d at most", len(t.Landings), MostLive)
+	}
+	return t.Check()
+}
+
 // Check says what is wrong with the taps, or nil.
 func (t Taps) Check() error {
 	switch {

@@ -47,6 +47,14 @@ func (e Entry) Check(c *catalog.Catalog) error {
 				return err
 			}
 		}
+		if f := e.Mark.Footfall; f != nil {
+			if err := f.Live(); err != nil {
+				return err
+			}
+			if !c.HasAsk(f.Ask) {
+				return fmt.Errorf("%q is not an ask of the catalogue", f.Ask)
+			}
+		}
 		if a := e.Mark.Ask; a != nil && !c.HasAsk(*a) {
 			return fmt.Errorf("%q is not an ask of the catalogue", a)
 		}

@@ -7,6 +7,7 @@ package track
 
 import (
 	"ivorybridge/core/catalog"
+	"ivorybridge/core/gait"
 	"ivorybridge/core/horse"
 )
 
@@ -126,6 +127,13 @@ type Mark struct {
 	Mind        horse.Attention `json:"mind,omitzero" doc:"a sample of where its mind is"`
 	Spooked     bool            `json:"spooked,omitempty" doc:"it spooked"`
 	Clip        bool            `json:"clip,omitempty" doc:"a clip was filmed from here"`
+	Footfall    *Footfall       `json:"footfall,omitempty" doc:"the hooves as they landed, tapped while it went"`
+}
+
+// Footfall is an ask in which the hooves were tapped as they landed.
+type Footfall struct {
+	horse.Ask
+	gait.Taps
 }
 
 // Despite is who answers for an ask that a body item, a rule for this horse or a

@@ -95,7 +95,7 @@ func (s *Service) assessment(ctx context.Context, c api.Caller, in *api.ByID) (W
 	if err != nil {
 		return Walk{}, err
 	}
-	w.Timed = timed(clips)
+	w.Timed = timed(clips, r.Assessments)
 	if n := len(r.Assessments); n > 0 {
 		newest, err := s.viewAssessment(ctx, c, r, r.Assessments[n-1])
 		if err != nil {

@@ -1,6 +1,7 @@
 package assessments
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -24,28 +25,39 @@ type Walk struct {
 	Arousals []phrase.Message      `json:"arousals" doc:"the words for arousal 0 to 4"`
 	Feels    []phrase.Message      `json:"feels" doc:"one word for each level 0 to 10"`
 	Words    WalkWords             `json:"words"`
-	Timed    []TimedGait           `json:"timed" doc:"gaits that were timed on clips, the newest first"`
+	Timed    []TimedGait           `json:"timed" doc:"gaits that were timed before and on clips, the newest first"`
 	People   []cases.HandlerChoice `json:"people" doc:"the owner's side, who hold the rope; they need not be written down again"`
 }
 
-// TimedGait is a gait as the taps on a clip say, beside what the rider calls it.
+// TimedGait is a gait as the taps say, on a clip or while it went, beside what the rider
+// calls it.
 type TimedGait struct {
-	Clip  string          `json:"clip" doc:"id"`
+	Clip  string          `json:"clip,omitempty" doc:"id; absent: tapped while it went"`
 	On    string          `json:"on" format:"date"`
 	Rider string          `json:"rider,omitempty" doc:"as the rider names it"`
 	Says  phrase.Message  `json:"says" doc:"as the taps say"`
 	Vet   *phrase.Message `json:"vet,omitempty"`
 }
 
-// timed lists the gaits that were timed on a horse's clips. One that can't be timed is left
-// out.
-func timed(clips []store.Clip) []TimedGait {
+// timed lists the gaits of a horse that were timed, on clips and in assessments. One that
+// can't be timed is left out.
+func timed(clips []store.Clip, assessments []store.Assessment) []TimedGait {
 	list := []TimedGait{}
-	for _, k := range clips {
-		if r, err := gait.Time(k.Taps); err == nil && !r.Class.IsZero() {
-			list = append(list, TimedGait{Clip: k.ID, On: k.FilmedOn, Rider: k.Gait, Says: r.Says, Vet: r.Vet})
+	add := func(t TimedGait, taps gait.Taps) {
+		if r, err := gait.Time(taps); err == nil && !r.Class.IsZero() {
+			t.Says, t.Vet = r.Says, r.Vet
+			list = append(list, t)
 		}
 	}
+	for _, k := range clips {
+		add(TimedGait{Clip: k.ID, On: k.FilmedOn, Rider: k.Gait}, k.Taps)
+	}
+	for _, a := range assessments {
+		if a.Doc.First.Timed != nil {
+			add(TimedGait{On: a.On, Rider: a.Doc.First.Gait}, *a.Doc.First.Timed)
+		}
+	}
+	slices.SortStableFunc(list, func(a, b TimedGait) int { return cmp.Compare(b.On, a.On) })
 	return list
 }
 

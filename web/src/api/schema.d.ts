@@ -2563,6 +2563,8 @@ export interface components {
             /** @description it is asked with a thing that has a name */
             about_thing: boolean;
             ask: string;
+            /** @description it is met once its hooves were timed as an even walk */
+            beats: boolean;
             /** @description a knock of the bit on the teeth is logged there */
             bumps: boolean;
             foundation: boolean;
@@ -3692,6 +3694,8 @@ export interface components {
             rider_leg?: {
                 [key: string]: "" | "relaxed and close" | "held away" | "stiff" | "bouncing" | "spur touching";
             };
+            /** @description its hooves as they landed, tapped while it went */
+            timed?: components["schemas"]["GaitTaps"];
             /** @description how it turns */
             turn?: ("" | "follows" | "dragged" | "head tips in")[];
         };
@@ -4886,7 +4890,7 @@ export interface components {
             /** @description asked from the saddle */
             ridden?: boolean;
             /** @description what it is to the rules */
-            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back" | "stood for seconds" | "stands by choice" | "lets down" | "passes spots" | "a review" | "walked home" | "calm at each stop")[];
+            roles?: ("" | "refocuses" | "backs" | "owner alone" | "control in hand" | "first touch" | "before mounting" | "touched all over" | "weight on its back" | "stood for seconds" | "stands by choice" | "lets down" | "passes spots" | "a review" | "walked home" | "calm at each stop" | "in four beats")[];
             /** @description the look of an assessment that shows it, where that has another name */
             seen_in?: string;
             /** @description being tied is the ask */
@@ -5711,6 +5715,15 @@ export interface components {
              * @description its next
              */
             to: number;
+        };
+        GaitTaps: {
+            /** @description in any order */
+            landings: components["schemas"]["GaitLanding"][];
+            /**
+             * Format: double
+             * @description of the clip: 0.25 was filmed four times slowed down; 0 or left out: 1, true speed
+             */
+            speed?: number;
         };
         GateInputBody: {
             handler?: string;
@@ -8918,8 +8931,8 @@ export interface components {
             says: string;
         };
         TimedGait: {
-            /** @description id */
-            clip: string;
+            /** @description id; absent: tapped while it went */
+            clip?: string;
             /** Format: date */
             on: string;
             /** @description as the rider names it */
@@ -9163,6 +9176,19 @@ export interface components {
             /** @description with kind spell: work or rest in a place */
             spell?: components["schemas"]["TrackSpell"];
         };
+        TrackFootfall: {
+            /** @description in any order */
+            landings: components["schemas"]["GaitLanding"][];
+            /**
+             * Format: double
+             * @description of the clip: 0.25 was filmed four times slowed down; 0 or left out: 1, true speed
+             */
+            speed?: number;
+            /** @description key of a step of the catalogue */
+            step: string;
+            /** @description which one: near or off, a zone, a foot, a direction or a place */
+            variant?: string;
+        };
         TrackInterruption: {
             /** @description after it; empty: as before */
             arousal?: number | null;
@@ -9207,6 +9233,8 @@ export interface components {
              * @description easy riding or handling, not schooling
              */
             easy_minutes?: number;
+            /** @description the hooves as they landed, tapped while it went */
+            footfall?: components["schemas"]["TrackFootfall"];
             /** @description halter refitted */
             halter?: boolean;
             /** @description the note is an incident note */
@@ -9828,7 +9856,7 @@ export interface components {
             problems: components["schemas"]["WalkProblem"][];
             /** @description the basics, and those ridden */
             tests: components["schemas"]["WalkTest"][];
-            /** @description gaits that were timed on clips, the newest first */
+            /** @description gaits that were timed before and on clips, the newest first */
             timed: components["schemas"]["TimedGait"][];
             words: components["schemas"]["WalkWords"];
         };

@@ -37,6 +37,7 @@ import { felt, mind, useAwake } from './useDevice'
 import { usePads } from './usePads'
 
 /** Seldom needed, and with a signal only. */
+const FootfallSheet = defineAsyncComponent(() => import('./FootfallSheet.vue'))
 const RehearseSheet = defineAsyncComponent(() => import('./RehearseSheet.vue'))
 
 const { id } = defineProps<{ id: string }>()
@@ -49,7 +50,7 @@ const { hold, press, build, tried, letGo, tap, take } = useHold(`hold-${id}`, ()
 const dropping = useSend()
 const pads = usePads(arena, id, take)
 const { thing, place, passed, measure, untimed, running, places, pad } = pads
-const open = ref<'more' | 'asks' | 'danger' | 'settings' | 'rehearse' | 'unasked' | 'empty' | 'place'>()
+const open = ref<'more' | 'asks' | 'danger' | 'settings' | 'rehearse' | 'unasked' | 'empty' | 'place' | 'footfall'>()
 const left = useLocalStorage('arena-left-hand', false)
 const tapping = useLocalStorage('arena-tap-levels', false)
 useAwake()
@@ -122,6 +123,13 @@ async function takeAdvice() {
 async function pick() {
   await arena.lookAround()
   open.value = 'asks'
+}
+
+/** The hooves of what is asked now, as they were tapped. */
+async function timed(landings: Schemas['GaitLanding'][]) {
+  const { step, variant } = arena.current
+  open.value = undefined
+  await arena.mark({ footfall: { step, variant, landings } }, 'footfall timed')
 }
 
 async function otherwise() {
@@ -198,6 +206,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
               :from="arena.from && arena.cardOf(arena.from.step)?.name"
               @back="arena.back"
               @because="arena.because"
+              @time="open = 'footfall'"
               @variant="arena.choose({ ...arena.current, variant: $event })"
             />
             <template v-if="arena.card && (pad === 'answers' || pad === 'tries')">
@@ -357,6 +366,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           @note="arena.mark({ incident: true }, $event)"
           @close="open = undefined"
         />
+        <FootfallSheet v-if="open === 'footfall' && arena.card" :name="arena.card.name" @keep="timed" @close="open = undefined" />
         <RehearseSheet
           v-if="open === 'rehearse'"
           :kase="arena.data.case_id"
@@ -375,6 +385,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
           :card="arena.card"
           @turn="arena.mark({ turn: $event })"
           @rehearse="open = 'rehearse'"
+          @time="open = 'footfall'"
           @school="otherSchool"
           @mark="(mark, note) => arena.mark(mark, note)"
           @close="open = undefined"

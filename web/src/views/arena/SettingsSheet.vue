@@ -19,6 +19,7 @@ const { handlers, holder, card } = defineProps<{
 const emit = defineEmits<{
   turn: [who: string]
   rehearse: []
+  time: []
   school: [school: Schemas['ArenaCard']['school']]
   mark: [mark: Schemas['TrackMark'], note?: string]
   close: []
@@ -89,6 +90,7 @@ const ways = [
         <button type="button" @click="emit('mark', { halter: true })">halter refitted</button>
         <button type="button" @click="emit('mark', { easy_minutes: 5 })">5 minutes of easy time</button>
         <button type="button" @click="emit('mark', { clip: true })">a clip is filmed</button>
+        <button v-if="card" type="button" @click="emit('time')">time the footfall</button>
       </div>
       <form class="marks" @submit.prevent="change">
         <select v-model="changed" aria-label="What is otherwise now">

@@ -4,6 +4,7 @@
 import { computed, nextTick, onUnmounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { keptWords, outbox } from '../../offline/kept'
+import type { Schemas } from '../../api/types'
 import ChipRow from '../../parts/ChipRow.vue'
 import PhotoStrip from '../../parts/PhotoStrip.vue'
 import PageState from '../../parts/PageState.vue'
@@ -82,6 +83,7 @@ const partTouched: Record<string, () => boolean> = {
   handlers: () => at(walk.doc, 'handlers') !== undefined,
 }
 
+const timedNow = computed(() => walk.typed('first_look/timed') as Schemas['GaitTaps'] | undefined)
 const next = computed(() => sections.value[sections.value.findIndex((s) => s.key === section.value?.key) + 1])
 const to = (key: string) => router.replace({ query: { ...route.query, at: key } })
 const nav = useTemplateRef<HTMLElement>('nav')
@@ -187,7 +189,13 @@ function add(p: string) {
               </template>
               <template v-else>
                 <QuestionRow :question="q" :walk="walk" :source="source" />
-                <TimedGaits v-if="q.path === 'first_look/gait'" :timed="walk.data.timed" />
+                <TimedGaits
+                  v-if="q.path === 'first_look/gait'"
+                  :timed="walk.data.timed"
+                  :now="timedNow"
+                  @keep="walk.mark('first_look/timed', { landings: $event })"
+                  @clear="walk.mark('first_look/timed', null)"
+                />
               </template>
             </template>
             <PhotoStrip v-if="section.key === 'B'" :horse="id" about="mark" />

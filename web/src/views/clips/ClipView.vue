@@ -15,8 +15,8 @@ import { shortDate } from '../../words'
 import ClipBeside from './ClipBeside.vue'
 import ClipMarks from './ClipMarks.vue'
 import ClipScreen from './ClipScreen.vue'
-import FootfallLanes from './FootfallLanes.vue'
-import FootfallVerdict from './FootfallVerdict.vue'
+import FootfallLanes from '../../parts/FootfallLanes.vue'
+import FootfallVerdict from '../../parts/FootfallVerdict.vue'
 import { useFrames } from './useFrames'
 
 type Landing = Schemas['GaitLanding']

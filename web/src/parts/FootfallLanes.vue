@@ -3,13 +3,23 @@
 // the finger or the arrows and moved, or taken off.
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
-import type { Schemas } from '../../api/types'
-import { sideWord } from '../../words'
+import type { Schemas } from '../api/types'
+import { sideWord } from '../words'
 
 type Landing = Schemas['GaitLanding']
 type Hoof = Landing['hoof']
 
-const { landings, now, from, to, step, stride, odd, marks } = defineProps<{
+const {
+  landings,
+  now,
+  from,
+  to,
+  step,
+  stride,
+  odd,
+  marks,
+  plain = false,
+} = defineProps<{
   landings: Landing[]
   now: number
   /** What of the clip is shown, s. */
@@ -20,6 +30,8 @@ const { landings, now, from, to, step, stride, odd, marks } = defineProps<{
   stride?: Schemas['GaitStride']
   odd: Landing[]
   marks: Schemas['ClipMark'][]
+  /** The hooves are tapped elsewhere: here they are only named. */
+  plain?: boolean
 }>()
 const emit = defineEmits<{ tap: [hoof: Hoof]; move: [i: number, at: number]; drop: [i: number]; seek: [at: number] }>()
 
@@ -70,8 +82,11 @@ function key(e: KeyboardEvent, l: Landing & { i: number }) {
 </script>
 
 <template>
-  <div class="lanes">
-    <div class="names">
+  <div class="lanes" :class="{ plain }">
+    <div v-if="plain" class="names">
+      <span v-for="h in hooves" :key="h.hoof" class="hoof named">{{ said(h.hoof) }}</span>
+    </div>
+    <div v-else class="names">
       <button v-for="h in hooves" :key="h.hoof" type="button" class="hoof" @pointerdown.prevent="emit('tap', h.hoof)">
         <span>{{ said(h.hoof) }}</span> <kbd>{{ h.key }}</kbd>
       </button>
@@ -200,14 +215,24 @@ text {
   stroke: var(--rust);
   stroke-width: 4;
 }
+.plain {
+  grid-template-columns: 84px minmax(0, 1fr);
+}
+.named {
+  background: none;
+  padding-left: 0;
+  font-weight: 400;
+  font-size: var(--step-0);
+  cursor: default;
+}
 @media (max-width: 600px) {
   kbd {
     display: none;
   }
-  .lanes {
+  .lanes:not(.plain) {
     grid-template-columns: minmax(0, 1fr);
   }
-  .names {
+  .lanes:not(.plain) .names {
     order: 2;
     padding-top: var(--gap-2);
     grid-template-columns: 1fr 1fr;

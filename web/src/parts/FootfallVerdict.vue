@@ -1,8 +1,8 @@
 <script setup lang="ts">
 // Which gait it is, in words, and where the fore foot falls in each stride, on a scale.
 import { computed } from 'vue'
-import type { Schemas } from '../../api/types'
-import { count } from '../../words'
+import type { Schemas } from '../api/types'
+import { count } from '../words'
 
 const { result } = defineProps<{ result?: Schemas['GaitResult'] }>()
 
