@@ -9,6 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"math/rand/v2"
 	"net/http"
 	"net/http/httptest"
@@ -26,6 +27,7 @@ import (
 
 	"ivorybridge/core/horse"
 	"ivorybridge/server/clips"
+	"ivorybridge/server/sessions"
 	"ivorybridge/store"
 )
 
@@ -290,6 +292,68 @@ func TestAClipIsTimedAndMarked(t *testing.T) {
 	assert.Equal(t, 1, files(), "it stays for a while")
 	require.NoError(t, p.Store.EraseRemoved(context.Background(), p.now.Add(store.ErasedAfter+time.Millisecond).UnixMilli()))
 	assert.Zero(t, files())
+}
+
+// What was tapped on a clip is logged in the session of its day where a walk was asked for:
+// its run is then met.
+func TestAClipTimesTheWalkThatWasAskedThatDay(t *testing.T) {
+	p := signedInPractice(t)
+	p.agrees()
+	l := p.line()
+	film := aFilm(1000)
+	id := uuid.NewString()
+	require.Equal(t, http.StatusNoContent, l.sends(l.begins(id, len(film), nil).Header.Get("Location"), film, len(film)))
+	body := func(on string, version int) map[string]any {
+		return map[string]any{"name": "walks", "on": on, "speed": 1, "landings": []any{}, "version": version}
+	}
+	session, _ := p.session()
+	at := p.now.UnixMilli()
+	entry := func(kind string, of any) map[string]any {
+		at += 60_000
+		return map[string]any{"id": uuid.NewString(), "kind": kind, "at": at, kind: of}
+	}
+	var entries []any
+	for range 3 {
+		entries = append(entries, entry("rep", map[string]any{"step": "rush.walk", "answer": "accepted", "peak": 2, "arousal": 1}))
+	}
+	p.now = p.now.Add(10 * time.Minute)
+	require.Empty(t, p.logs(session, entries...).Refused)
+	met := func() bool {
+		var sum sessions.Summary
+		p.ask(http.MethodGet, "/api/sessions/"+session+"/summary", nil).into(&sum)
+		require.Len(t, sum.Review.Asks, 1)
+		return sum.Review.Asks[0].Passed
+	}
+	assert.False(t, met(), "three in a row, and nothing timed")
+
+	var one clips.ClipWhole
+	p.ask(http.MethodPut, "/api/clips/"+id, body("2026-05-31", 1)).into(&one)
+	assert.Empty(t, one.Walked, "of another day")
+	p.ask(http.MethodPut, "/api/clips/"+id, body("2026-06-01", 2)).into(&one)
+	require.Len(t, one.Walked, 1)
+	w := one.Walked[0]
+	assert.Equal(t, []any{session, "rush.walk", "rush walk", false}, []any{w.Session, w.Step, w.Name, w.Timed})
+
+	var landings []any
+	for i := range 4 {
+		for n, hoof := range []string{"near hind", "near fore", "off hind", "off fore"} {
+			landings = append(landings, map[string]any{"hoof": hoof, "at": float64(i) + float64(n)/4})
+		}
+	}
+	timed := func(more map[string]any) map[string]any {
+		of := map[string]any{"step": w.Step, "speed": 1, "landings": landings}
+		maps.Copy(of, more)
+		return map[string]any{"id": uuid.NewString(), "kind": "mark", "at": w.At, "mark": map[string]any{"footfall": of}}
+	}
+	for name, wrong := range map[string]map[string]any{
+		"no such ask": {"step": "rush.moon"}, "too many": {"landings": slices.Repeat(landings, 16)}, "no such speed": {"speed": 9},
+	} {
+		assert.Len(t, p.logs(session, timed(wrong)).Refused, 1, name)
+	}
+	require.Empty(t, p.logs(session, timed(nil)).Refused)
+	assert.True(t, met())
+	p.ask(http.MethodGet, "/api/clips/"+id, nil).into(&one)
+	assert.True(t, one.Walked[0].Timed)
 }
 
 // A mark makes a finding of the assessment, with a film as its source: the film begins one

@@ -110,6 +110,15 @@ func (v View) SessionsOf(ctx context.Context, practice, horseID string) ([]Sessi
 	return list, nil
 }
 
+// SessionsOn lists the ids of a horse's sessions of a day, the oldest first.
+func (v View) SessionsOn(ctx context.Context, practice, horseID, date string) ([]string, error) {
+	ids, err := v.read.GetSessionsOn(ctx, sqlc.GetSessionsOnParams{PracticeID: practice, HorseID: horseID, LocalDate: date})
+	if err != nil {
+		return nil, reading("the sessions", err)
+	}
+	return ids, nil
+}
+
 // SessionBefore reads the newest of a horse's sessions, or with one given the
 // newest before that.
 func (v View) SessionBefore(ctx context.Context, practice, horseID string, n Session) (Session, error) {

@@ -93,6 +93,7 @@ type ClipWhole struct {
 	Frames    []float64   `json:"frames" doc:"when each frame is shown, s; empty: the film does not say"`
 	Marks     []ClipMark  `json:"marks" doc:"by their moments"`
 	Others    []OtherClip `json:"others" doc:"of the horse; those of the same view first, then the newest"`
+	Walked    []Walked    `json:"walked" doc:"steps asked that day that wait for a walk to be timed"`
 	Shows     *Showing    `json:"shows,omitempty" doc:"what a mark may be tied to; absent: nobody works with the horse"`
 }
 
@@ -181,6 +182,9 @@ func (s *Service) one(ctx context.Context, c api.Caller, in *api.ByID) (ClipWhol
 		view.Frames = []float64{}
 	}
 	if view.Shows, err = s.showing(ctx, c, k); err != nil {
+		return ClipWhole{}, err
+	}
+	if view.Walked, err = s.walked(ctx, c, k); err != nil {
 		return ClipWhole{}, err
 	}
 	if view.Others, err = s.others(ctx, c, k); err != nil {

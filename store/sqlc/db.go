@@ -432,6 +432,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getSessionsOfHorseStmt, err = db.PrepareContext(ctx, getSessionsOfHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSessionsOfHorse: %w", err)
 	}
+	if q.getSessionsOnStmt, err = db.PrepareContext(ctx, getSessionsOn); err != nil {
+		return nil, fmt.Errorf("error preparing query GetSessionsOn: %w", err)
+	}
 	if q.getSetAsideStmt, err = db.PrepareContext(ctx, getSetAside); err != nil {
 		return nil, fmt.Errorf("error preparing query GetSetAside: %w", err)
 	}
@@ -1417,6 +1420,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getSessionsOfHorseStmt: %w", cerr)
 		}
 	}
+	if q.getSessionsOnStmt != nil {
+		if cerr := q.getSessionsOnStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getSessionsOnStmt: %w", cerr)
+		}
+	}
 	if q.getSetAsideStmt != nil {
 		if cerr := q.getSetAsideStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getSetAsideStmt: %w", cerr)
@@ -2092,6 +2100,7 @@ type Queries struct {
 	getSessionsBetweenStmt    *sql.Stmt
 	getSessionsOfDaysStmt     *sql.Stmt
 	getSessionsOfHorseStmt    *sql.Stmt
+	getSessionsOnStmt         *sql.Stmt
 	getSetAsideStmt           *sql.Stmt
 	getSignInsStmt            *sql.Stmt
 	getSignedInStmt           *sql.Stmt
@@ -2334,6 +2343,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getSessionsBetweenStmt:    q.getSessionsBetweenStmt,
 		getSessionsOfDaysStmt:     q.getSessionsOfDaysStmt,
 		getSessionsOfHorseStmt:    q.getSessionsOfHorseStmt,
+		getSessionsOnStmt:         q.getSessionsOnStmt,
 		getSetAsideStmt:           q.getSetAsideStmt,
 		getSignInsStmt:            q.getSignInsStmt,
 		getSignedInStmt:           q.getSignedInStmt,

@@ -835,6 +835,39 @@ func (q *Queries) GetSessionsOfHorse(ctx context.Context, arg GetSessionsOfHorse
 	return items, nil
 }
 
+const getSessionsOn = `-- name: GetSessionsOn :many
+SELECT id FROM sessions WHERE practice_id = ? AND horse_id = ? AND local_date = ? ORDER BY started_at, id
+`
+
+type GetSessionsOnParams struct {
+	PracticeID string
+	HorseID    string
+	LocalDate  string
+}
+
+func (q *Queries) GetSessionsOn(ctx context.Context, arg GetSessionsOnParams) ([]string, error) {
+	rows, err := q.query(ctx, q.getSessionsOnStmt, getSessionsOn, arg.PracticeID, arg.HorseID, arg.LocalDate)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []string{}
+	for rows.Next() {
+		var id string
+		if err := rows.Scan(&id); err != nil {
+			return nil, err
+		}
+		items = append(items, id)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const getStamp = `-- name: GetStamp :one
 SELECT n FROM stamps WHERE practice_id = ? AND horse_id = ?
 `

@@ -5132,6 +5132,8 @@ export interface components {
             version: number;
             /** @description of the film list */
             view?: string;
+            /** @description steps asked that day that wait for a walk to be timed */
+            walked: components["schemas"]["Walked"][];
         };
         Clips: {
             /** @description an owner agreed to pictures and films */
@@ -9917,6 +9919,20 @@ export interface components {
             straps: ("" | "cheekpiece" | "noseband" | "throat strap" | "curb strap" | "girth")[];
             verdicts: ("" | "better" | "the same" | "worse")[];
             who: ("" | "vet" | "dentist" | "farrier" | "back therapist" | "saddle fitter" | "specialist")[];
+        };
+        Walked: {
+            /**
+             * Format: int64
+             * @description the moment before it was first asked, ms
+             */
+            at: number;
+            name: string;
+            /** @description id */
+            session: string;
+            /** @description key */
+            step: string;
+            /** @description its footfall stands there */
+            timed: boolean;
         };
         Wanted: {
             /** @description it is time for the same view again */

@@ -13,6 +13,7 @@ import WrongNote from '../../parts/WrongNote.vue'
 import { theRules } from '../../rules/rules'
 import { shortDate } from '../../words'
 import ClipBeside from './ClipBeside.vue'
+import ClipCounts from './ClipCounts.vue'
 import ClipMarks from './ClipMarks.vue'
 import ClipScreen from './ClipScreen.vue'
 import FootfallLanes from '../../parts/FootfallLanes.vue'
@@ -213,6 +214,7 @@ const position = computed(
           <span class="quiet" role="status">{{ unsent ? 'not kept yet' : landings.length ? 'kept' : '' }}</span>
           <span v-if="wrong" class="short">{{ wrong }}</span>
         </div>
+        <ClipCounts v-if="result?.class" :clip="data" :landings="landings" :speed="speed" @logged="load" />
         <p v-if="saving.trouble.value?.current" role="alert" class="row">
           This clip was changed on another device meanwhile.
           <ElButton size="small" @click="mine">Keep mine</ElButton> <ElButton size="small" @click="theirs">Take theirs</ElButton>
