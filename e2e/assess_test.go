@@ -355,13 +355,27 @@ func TestPhotographsNeedConsentAndAPicture(t *testing.T) {
 func TestTheSwapRowByRow(t *testing.T) {
 	t.Parallel()
 	u := demoYard(t).open(1280, 900).signsInDemo()
+	swap := ""
 	for _, p := range u.places() {
 		if p.name == "walk" {
 			path, _, _ := strings.Cut(p.path, "?")
-			u.goes(path + "?at=E2")
+			swap = path + "?at=E2"
 		}
 	}
-	u.presses("Row by row.*")
+	u.goes("/horses")
+	u.begins("Copperfield Moth")
+	u.pull(6)
+	u.answers("try")
+	u.presses("settings")
+	require.NoError(t, u.finds("[aria-label='What it is now']", "").Input("rope halter"))
+	require.NoError(t, u.click(u.finds("form.marks button", "^Keep$")))
+	u.closesSheet()
+	u.pull(3)
+	u.answers("accepted")
+	u.keeps(2)
+
+	u.goes(swap)
+	u.sees("2 goes with another person or tack.")
 	row := func(n int, person, tack, level, answer string) {
 		u.presses("Add a row")
 		u.waits("the row", ".one", "", fmt.Sprintf(`(css) => document.querySelectorAll(css).length === %d`, n))
@@ -382,4 +396,6 @@ func TestTheSwapRowByRow(t *testing.T) {
 	u.MustReload()
 	u.sees("Better in snaffle")
 	assert.Len(t, u.MustElements(".one"), 3)
+	u.presses("Take them over")
+	u.waits("the rows of the arena", ".one", "", `(css) => document.querySelectorAll(css).length === 5`)
 }

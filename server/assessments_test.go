@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"net/http"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -176,4 +177,44 @@ func TestAnAssessmentIsOfOneHorse(t *testing.T) {
 	p.takesOn(p.actor)
 	body := map[string]any{"sent_at": 0, "marks": []any{aMark("tack/bit", "none")}}
 	assert.Equal(t, http.StatusNotFound, p.ask(http.MethodPost, "/api/horses/"+p.horse+"/assessments/"+of+"/marks", body).Code, "another horse's assessment is not this one's")
+}
+
+// Where person or tack was changed at one ask in the arena, the walk offers it as a swap;
+// and what was timed while it went stands with what was timed on clips.
+func TestTheWalkOffersWhatTheArenaSaw(t *testing.T) {
+	p := signedInPractice(t)
+	assert.Nil(t, p.walk().Swapped)
+	session, _ := p.session()
+	at := p.now.UnixMilli()
+	logged := func(kind string, of any) any {
+		at += 60_000
+		return map[string]any{"id": uuid.NewString(), "kind": kind, "at": at, kind: of}
+	}
+	does := func(level int, answer string) any {
+		return logged("rep", map[string]any{"step": "lead.halt", "answer": answer, "peak": level, "arousal": 1})
+	}
+	p.now = p.now.Add(10 * time.Minute)
+	require.Empty(t, p.logs(session, does(6, "try"), logged("mark", map[string]any{"tack": "rope halter"}), does(3, "accepted")).Refused)
+	swapped := p.walk().Swapped
+	require.NotNil(t, swapped)
+	assert.Equal(t, "2026-06-01", swapped.On)
+	assert.Equal(t, "lead halt", swapped.Name)
+	require.Len(t, swapped.Rows, 2)
+	assert.Equal(t, "Wren", swapped.Rows[0].Person)
+	assert.Equal(t, []string{"usual tack", "rope halter"}, []string{swapped.Rows[0].Tack, swapped.Rows[1].Tack})
+
+	id := uuid.NewString()
+	var landings []any
+	for i := range 4 {
+		for n, hoof := range []string{"near hind", "near fore", "off hind", "off fore"} {
+			landings = append(landings, map[string]any{"hoof": hoof, "at": float64(i) + float64(n)/4})
+		}
+	}
+	require.Empty(t, p.marks(id, "first_look/gait", "pace", "first_look/timed", map[string]any{"landings": landings}).Refused)
+	wrong := p.marks(id, "first_look/timed", map[string]any{"landings": slices.Repeat(landings, 16)}).Refused
+	require.Len(t, wrong, 1)
+	assert.Contains(t, wrong[0].Say, "are too many for one timing: 240 at most")
+	timed := p.walk().Timed
+	require.Len(t, timed, 1)
+	assert.Equal(t, []string{"", "pace", "It walks. Four even beats."}, []string{timed[0].Clip, timed[0].Rider, timed[0].Says.Text})
 }

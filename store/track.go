@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"database/sql"
 	"encoding/json"
@@ -117,6 +118,25 @@ func (v View) SessionsOn(ctx context.Context, practice, horseID, date string) ([
 		return nil, reading("the sessions", err)
 	}
 	return ids, nil
+}
+
+// SessionPlace is a session by when and with whom at the rope it began.
+type SessionPlace struct {
+	ID, Date, Handler string
+	StartedAt         int64
+}
+
+// NewestSessions lists so many of a horse's sessions, the newest first.
+func (v View) NewestSessions(ctx context.Context, practice, horseID string, most int) ([]SessionPlace, error) {
+	rows, err := v.read.GetNewestSessions(ctx, sqlc.GetNewestSessionsParams{PracticeID: practice, HorseID: horseID, Limit: int64(most)})
+	if err != nil {
+		return nil, reading("the sessions", err)
+	}
+	list := make([]SessionPlace, 0, len(rows))
+	for _, r := range rows {
+		list = append(list, SessionPlace{ID: r.ID, Date: r.LocalDate, Handler: cmp.Or(r.Handler, r.StartedBy), StartedAt: r.StartedAt})
+	}
+	return list, nil
 }
 
 // SessionBefore reads the newest of a horse's sessions, or with one given the

@@ -197,7 +197,18 @@ func (f finder) problem(account Account) {
 	}
 	if swap := account.swap(); swap != nil {
 		f.took[horse.LookSwap] = true
-		f.when(swap.personUp, "swap_person_better")
-		f.when(swap.tackUp, "swap_tack_better")
+		f.swapped(swap.personUp, "swap_person_better", swap.onFilm[0])
+		f.swapped(swap.tackUp, "swap_tack_better", swap.onFilm[1])
+	}
+}
+
+// swapped adds what a swap shows. What stands on a clip is no more than seen on video.
+func (f finder) swapped(is bool, key string, onFilm bool) {
+	source := f.in.Assessment.source(horse.LookSwap)
+	if onFilm && f.j.Sources[source] > f.j.Sources[horse.OnVideo] {
+		source = horse.OnVideo
+	}
+	if is {
+		f.add(key, source)
 	}
 }

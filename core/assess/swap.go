@@ -45,6 +45,7 @@ type Swap struct {
 	Says     []phrase.Message `json:"says" doc:"what the runs show, as sentences"`
 	personUp bool
 	tackUp   bool
+	onFilm   [2]bool // the person's, and the tack's, were seen on a clip
 }
 
 // SwapOf computes the swap table; nil while fewer than two runs can be

@@ -45,14 +45,14 @@ func SwapOfRows(rows []SwapRow) *Swap {
 	usual := mean(rows, func(r SwapRow) bool { return same(r.Person, first.Person) && same(r.Tack, first.Tack) })
 	if byPerson {
 		s.Person = max(usual-person.hard(), 0)
-		s.personUp = person.better(first.Run) && s.Person > doubt
+		s.personUp, s.onFilm[0] = person.better(first.Run) && s.Person > doubt, onClip(first, person)
 		say(pick(s.personUp, "row.person", "row.person_same"), phrase.Args{"who": person.Person, "is": words(person.Run), "usual": first.Person, "was": words(first.Run)})
 	} else {
 		say("person_unlooked", nil)
 	}
 	if byTack {
 		s.Tack = max(tack[0].hard()-tack[1].hard(), 0)
-		s.tackUp = tack[1].better(tack[0].Run) && s.Tack > doubt
+		s.tackUp, s.onFilm[1] = tack[1].better(tack[0].Run) && s.Tack > doubt, onClip(tack[0], tack[1])
 		say(pick(s.tackUp, "row.tack", "row.tack_same"), phrase.Args{"tack": tack[1].Tack, "is": words(tack[1].Run), "usual": tack[0].Tack, "was": words(tack[0].Run), "who": tack[0].Person})
 	} else {
 		say("tack_unlooked", nil)
@@ -70,6 +70,9 @@ func SwapOfRows(rows []SwapRow) *Swap {
 	s.share()
 	return s
 }
+
+// onClip reports whether a comparison stands on a clip.
+func onClip(a, b SwapRow) bool { return a.Clip != "" || b.Clip != "" }
 
 // easiest is the easiest of the rows that are so.
 func easiest(rows []SwapRow, is func(SwapRow) bool) (best SwapRow, found bool) {

@@ -68,6 +68,25 @@ func TestFindingsOfTheSwapRowByRow(t *testing.T) {
 	assert.Empty(t, found(went("a", "x", 5, horse.Accepted), went("b", "x", 3, horse.Accepted), went("a", "x", 1, horse.Accepted)), "the same person did as well again")
 }
 
+// What a swap shows on a clip is seen on video; on a clip beside the yard too; one seen at the
+// yard is seen in person.
+func TestASwapOnAClipIsSeenOnVideo(t *testing.T) {
+	c := kept(t)
+	filmed := func(r SwapRow) SwapRow { r.Clip = "a clip"; return r }
+	source := func(rows ...SwapRow) horse.Source {
+		doc := Assessment{Problems: map[horse.Problem]Account{horse.Loading: {SwapRows: rows}}}
+		found := Findings(c.Judging, Input{Today: today, Assessment: doc, Problem: horse.Loading})
+		require.Len(t, found, 1)
+		return found[0].Source
+	}
+	a, b, y := went("a", "x", 5, horse.Accepted), went("b", "x", 3, horse.Accepted), went("a", "y", 3, horse.Accepted)
+	assert.Equal(t, horse.Seen, source(a, b))
+	assert.Equal(t, horse.OnVideo, source(a, filmed(b)))
+	assert.Equal(t, horse.OnVideo, source(filmed(a), filmed(b)))
+	assert.Equal(t, horse.Seen, source(a, y))
+	assert.Equal(t, horse.OnVideo, source(filmed(a), y))
+}
+
 // Whatever is noted: parts are never under nothing, shares add up, and rows that only stand in
 // another order after the first say the same of the person.
 func TestSwapRowsHoldForAnyRows(t *testing.T) {

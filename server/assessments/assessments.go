@@ -96,6 +96,13 @@ func (s *Service) assessment(ctx context.Context, c api.Caller, in *api.ByID) (W
 		return Walk{}, err
 	}
 	w.Timed = timed(clips, r.Assessments)
+	w.Films = []WalkFilm{}
+	for _, k := range clips {
+		w.Films = append(w.Films, WalkFilm{ID: k.ID, On: k.FilmedOn, Name: k.Name})
+	}
+	if w.Swapped, err = s.swapped(ctx, c, r); err != nil {
+		return Walk{}, err
+	}
 	if n := len(r.Assessments); n > 0 {
 		newest, err := s.viewAssessment(ctx, c, r, r.Assessments[n-1])
 		if err != nil {

@@ -2,13 +2,17 @@ package assessments
 
 import (
 	"cmp"
+	"context"
 	"slices"
 	"strings"
 
 	"ivorybridge/core/assess"
 	"ivorybridge/core/gait"
+	"ivorybridge/core/history"
 	"ivorybridge/core/horse"
 	"ivorybridge/core/phrase"
+	"ivorybridge/core/track"
+	"ivorybridge/server/api"
 	"ivorybridge/server/cases"
 	"ivorybridge/store"
 )
@@ -26,7 +30,55 @@ type Walk struct {
 	Feels    []phrase.Message      `json:"feels" doc:"one word for each level 0 to 10"`
 	Words    WalkWords             `json:"words"`
 	Timed    []TimedGait           `json:"timed" doc:"gaits that were timed before and on clips, the newest first"`
+	Films    []WalkFilm            `json:"films" doc:"of the horse, on which a go of a swap may be seen; the newest first"`
+	Swapped  *WalkSwapped          `json:"swapped,omitempty" doc:"the newest session in which person or tack was changed at one ask"`
 	People   []cases.HandlerChoice `json:"people" doc:"the owner's side, who hold the rope; they need not be written down again"`
+}
+
+// WalkFilm is a clip of the horse.
+type WalkFilm struct {
+	ID   string `json:"id"`
+	On   string `json:"on" format:"date"`
+	Name string `json:"name,omitempty"`
+}
+
+// WalkSwapped is a swap as it was logged in the arena.
+type WalkSwapped struct {
+	On   string           `json:"on" format:"date"`
+	Name string           `json:"name" doc:"the ask"`
+	Rows []assess.SwapRow `json:"rows"`
+}
+
+// lookedBack is in how many of the newest sessions a swap is looked for.
+const lookedBack = 5
+
+// swapped finds the newest session in which person or tack was changed at one ask.
+func (s *Service) swapped(ctx context.Context, c api.Caller, r cases.Reading) (*WalkSwapped, error) {
+	names, err := s.UserNames(ctx, c)
+	if err != nil {
+		return nil, err
+	}
+	for _, o := range r.Horse.Holders() {
+		names[o.ID] = o.Name
+	}
+	ids, err := c.View.NewestSessions(ctx, c.Practice, r.Horse.ID, lookedBack)
+	if err != nil {
+		return nil, err
+	}
+	for _, n := range ids {
+		kept, _, err := c.View.Track(ctx, c.Practice, n.ID)
+		if err != nil {
+			return nil, err
+		}
+		entries := store.Entries(kept)
+		cat := s.Catalog.WithOwn(track.Own(entries)...)
+		ask, rows := history.Swapped(cat, track.Day{ID: n.ID, Date: n.Date, Handler: n.Handler, Started: n.StartedAt, Track: entries}, names)
+		if len(rows) > 0 {
+			step, _ := cat.Step(ask.Step)
+			return &WalkSwapped{On: n.Date, Name: step.FullName(), Rows: rows}, nil
+		}
+	}
+	return nil, nil
 }
 
 // TimedGait is a gait as the taps say, on a clip or while it went, beside what the rider

@@ -15,6 +15,9 @@ FROM sessions WHERE practice_id = ? AND horse_id = ? ORDER BY local_date, starte
 -- name: GetSessionsOn :many
 SELECT id FROM sessions WHERE practice_id = ? AND horse_id = ? AND local_date = ? ORDER BY started_at, id;
 
+-- name: GetNewestSessions :many
+SELECT id, local_date, handler, started_by, started_at FROM sessions WHERE practice_id = ? AND horse_id = ? ORDER BY local_date DESC, started_at DESC, id DESC LIMIT ?;
+
 -- name: GetSessionsBetween :many
 SELECT id, case_id, horse_id, started_by, started_at, zone, local_date, school, begins, handler, readiness, catalog_version, rules, core_version
 FROM sessions WHERE practice_id = @practice_id AND horse_id = @horse_id

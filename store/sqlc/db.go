@@ -330,6 +330,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getNewestSentStmt, err = db.PrepareContext(ctx, getNewestSent); err != nil {
 		return nil, fmt.Errorf("error preparing query GetNewestSent: %w", err)
 	}
+	if q.getNewestSessionsStmt, err = db.PrepareContext(ctx, getNewestSessions); err != nil {
+		return nil, fmt.Errorf("error preparing query GetNewestSessions: %w", err)
+	}
 	if q.getNewestStampStmt, err = db.PrepareContext(ctx, getNewestStamp); err != nil {
 		return nil, fmt.Errorf("error preparing query GetNewestStamp: %w", err)
 	}
@@ -1250,6 +1253,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing getNewestSentStmt: %w", cerr)
 		}
 	}
+	if q.getNewestSessionsStmt != nil {
+		if cerr := q.getNewestSessionsStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getNewestSessionsStmt: %w", cerr)
+		}
+	}
 	if q.getNewestStampStmt != nil {
 		if cerr := q.getNewestStampStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getNewestStampStmt: %w", cerr)
@@ -2066,6 +2074,7 @@ type Queries struct {
 	getNewestCaseStmt         *sql.Stmt
 	getNewestHistoryStmt      *sql.Stmt
 	getNewestSentStmt         *sql.Stmt
+	getNewestSessionsStmt     *sql.Stmt
 	getNewestStampStmt        *sql.Stmt
 	getNotPlainStmt           *sql.Stmt
 	getNotebookStmt           *sql.Stmt
@@ -2309,6 +2318,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getNewestCaseStmt:         q.getNewestCaseStmt,
 		getNewestHistoryStmt:      q.getNewestHistoryStmt,
 		getNewestSentStmt:         q.getNewestSentStmt,
+		getNewestSessionsStmt:     q.getNewestSessionsStmt,
 		getNewestStampStmt:        q.getNewestStampStmt,
 		getNotPlainStmt:           q.getNotPlainStmt,
 		getNotebookStmt:           q.getNotebookStmt,

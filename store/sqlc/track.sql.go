@@ -495,6 +495,53 @@ func (q *Queries) GetNewestHistory(ctx context.Context, arg GetNewestHistoryPara
 	return i, err
 }
 
+const getNewestSessions = `-- name: GetNewestSessions :many
+SELECT id, local_date, handler, started_by, started_at FROM sessions WHERE practice_id = ? AND horse_id = ? ORDER BY local_date DESC, started_at DESC, id DESC LIMIT ?
+`
+
+type GetNewestSessionsParams struct {
+	PracticeID string
+	HorseID    string
+	Limit      int64
+}
+
+type GetNewestSessionsRow struct {
+	ID        string
+	LocalDate string
+	Handler   string
+	StartedBy string
+	StartedAt int64
+}
+
+func (q *Queries) GetNewestSessions(ctx context.Context, arg GetNewestSessionsParams) ([]GetNewestSessionsRow, error) {
+	rows, err := q.query(ctx, q.getNewestSessionsStmt, getNewestSessions, arg.PracticeID, arg.HorseID, arg.Limit)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	items := []GetNewestSessionsRow{}
+	for rows.Next() {
+		var i GetNewestSessionsRow
+		if err := rows.Scan(
+			&i.ID,
+			&i.LocalDate,
+			&i.Handler,
+			&i.StartedBy,
+			&i.StartedAt,
+		); err != nil {
+			return nil, err
+		}
+		items = append(items, i)
+	}
+	if err := rows.Close(); err != nil {
+		return nil, err
+	}
+	if err := rows.Err(); err != nil {
+		return nil, err
+	}
+	return items, nil
+}
+
 const getNewestStamp = `-- name: GetNewestStamp :one
 SELECT CAST(coalesce(max(n), 0) AS INTEGER) FROM stamps WHERE practice_id = ?
 `

@@ -9845,6 +9845,8 @@ export interface components {
             arousals: components["schemas"]["PhraseMessage"][];
             /** @description one word for each level 0 to 10 */
             feels: components["schemas"]["PhraseMessage"][];
+            /** @description of the horse, on which a go of a swap may be seen; the newest first */
+            films: components["schemas"]["WalkFilm"][];
             /** @description problems that can be added */
             further: components["schemas"]["ProblemChoice"][];
             horse: components["schemas"]["HorseRef"];
@@ -9856,11 +9858,19 @@ export interface components {
             people: components["schemas"]["HandlerChoice"][];
             /** @description the case's own first */
             problems: components["schemas"]["WalkProblem"][];
+            /** @description the newest session in which person or tack was changed at one ask */
+            swapped?: components["schemas"]["WalkSwapped"];
             /** @description the basics, and those ridden */
             tests: components["schemas"]["WalkTest"][];
             /** @description gaits that were timed before and on clips, the newest first */
             timed: components["schemas"]["TimedGait"][];
             words: components["schemas"]["WalkWords"];
+        };
+        WalkFilm: {
+            id: string;
+            name?: string;
+            /** Format: date */
+            on: string;
         };
         WalkItem: {
             /** @description pressed with the fingers at each check */
@@ -9876,6 +9886,13 @@ export interface components {
             /** @enum {string} */
             problem: "" | "loading" | "sour" | "bridling" | "saddling" | "girth" | "feet" | "bucking" | "rushing" | "planting" | "crowding" | "aggression" | "new thing" | "mounting" | "tension" | "tracks" | "heavy";
             sections: components["schemas"]["AssessSection"][];
+        };
+        WalkSwapped: {
+            /** @description the ask */
+            name: string;
+            /** Format: date */
+            on: string;
+            rows: components["schemas"]["AssessSwapRow"][];
         };
         WalkTest: {
             /** @description its keys in the document */

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '../../api/types'
 import type { Assessing } from '../../cases/useAssessment'
+import { count, shortDate } from '../../words'
 
 type Row = Schemas['AssessSwapRow']
 
@@ -30,6 +31,13 @@ function change(i: number, part: Partial<Row>) {
     ),
   )
 }
+const films = computed(() => walk.data?.films ?? [])
+/** What was changed at one ask in a session, as it was logged there. */
+const arena = computed(() => walk.data?.swapped)
+const took = computed(() =>
+  (arena.value?.rows ?? []).every((a) => rows.value.some((r) => JSON.stringify(r) === JSON.stringify(a))),
+)
+const take = () => put([...rows.value, ...(arena.value?.rows ?? [])])
 /** The next row begins as the last one went: one thing of it is changed. */
 function add() {
   const last = rows.value.at(-1)
@@ -39,7 +47,7 @@ const text = (e: Event) => (e.target as HTMLInputElement).value
 </script>
 
 <template>
-  <details class="stack" :open="rows.length > 0">
+  <details class="stack" :open="rows.length > 0 || arena !== undefined">
     <summary>Row by row: another person, another bit, one thing changed at a time</summary>
     <p class="quiet small">
       The first row is the usual person in the usual tack. Do one of them twice: it shows how much is chance.
@@ -96,12 +104,28 @@ const text = (e: Event) => (e.target as HTMLInputElement).value
             <option v-for="h in heads" :key="h">{{ h }}</option>
           </select></label
         >
+        <label v-if="films.length"
+          >Seen
+          <select class="plain-field" :value="r.clip ?? ''" @change="change(i, { clip: text($event) || undefined })">
+            <option value="">at the yard</option>
+            <option v-for="f in films" :key="f.id" :value="f.id">
+              on the clip of {{ shortDate(f.on) }}{{ f.name ? `, ${f.name}` : '' }}
+            </option>
+          </select></label
+        >
         <button type="button" class="as-link" @click="put(rows.filter((_, n) => n !== i))">
           take out<span class="visually-hidden"> row {{ i + 1 }}</span>
         </button>
       </li>
     </ol>
     <p v-if="walk.wrong(path)" class="short" role="alert">{{ walk.wrong(path) }}</p>
+    <p v-if="arena && rows.length + arena.rows.length <= most && !took" class="row">
+      <span
+        >In the arena, {{ shortDate(arena.on) }}, {{ arena.name }}: {{ count(arena.rows.length, 'go', 'goes') }} with another
+        person or tack.</span
+      >
+      <ElButton size="small" @click="take">Take them over</ElButton>
+    </p>
     <ElButton :disabled="rows.length >= most" @click="add">{{
       rows.length >= most ? 'Six rows are the most' : 'Add a row'
     }}</ElButton>
