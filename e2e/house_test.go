@@ -215,3 +215,25 @@ func TestALadderIsChangedInAnEditor(t *testing.T) {
 	v.presses("Bridling, version 1")
 	v.sees("your copy of")
 }
+
+// The words of the practice are changed, and everything speaks in them at once, also what
+// was written before.
+func TestThePracticeSpeaksInOtherWords(t *testing.T) {
+	t.Parallel()
+	u := demoYard(t).open(1280, 800).signsInDemo()
+	u.sees("trailer loading")
+	u.presses("House rules")
+	u.presses("Words and zone")
+	u.sees("As it was made.")
+	u.field("What a horse travels in").MustSelect("float")
+	u.types("Time zone", "Europe/Nowhere")
+	u.presses("Keep it")
+	u.sees("This time zone is not known. Write it as Europe/London.")
+	u.types("Time zone", "Europe/Dublin")
+	u.presses("Keep it")
+	u.sees("Changed by Wren Harrow")
+	u.presses("Horses")
+	u.sees("float loading")
+	u.presses("Methods")
+	u.sees("Float loading")
+}

@@ -82,6 +82,8 @@ func (u *user) places() []place {
 		{"people", "/people", "Orla Finch"},
 		{"house", "/house", "pass run"},
 		{"weights", "/house?see=weights", "began suddenly"},
+		{"words", "/house?see=words", "Time zone"},
+		{"take-ladder", "/methods?see=file", "A ladder that a colleague changed"},
 		{"copies", "/house?see=copies", "One is made each night"},
 		{"take-out", "/house?see=out", "One .zip that any program opens"},
 		{"take-in", "/house?see=in", "The notebook of earlier years"},

@@ -35,7 +35,7 @@ var access = map[string]string{
 	"signIns": "nfffffyy", "endSignIn": "nfffffyh", "record": "nfffffyy",
 	"users": "nfffffyy", "invite": "nfffffyy", "activateUser": "nfffffyh", "resetUser": "nfffffyh", "door": "nfffffyy",
 
-	"house": "nffffyyy", "houseRules": "nffffyyy", "tryHouseRules": "nfffffyy", "changeHouseRules": "nfffffyy", "copyNow": "nfffffyy", "erasePerson": "nfffffyh",
+	"house": "nffffyyy", "houseRules": "nffffyyy", "tryHouseRules": "nfffffyy", "changeHouseRules": "nfffffyy", "copyNow": "nfffffyy", "houseHome": "nffffyyy", "changeHome": "nfffffyy", "erasePerson": "nfffffyh",
 	"horseArchive": "nfffffyh", "personArchive": "nfffffyh", "practiceArchive": "nfffffyy", "takeIn": "nfffffyy", "takingIn": "nfffffyy",
 	"notebooks": "nfffffyy", "lookAtNotebook": "nfffffyy", "takeNotebook": "nfffffyy", "undoNotebook": "nfffffhh", "notebookOf": "nffffyyh", "guide": "nffyyyyy", "guidePicture": "nffyyyyy",
 

@@ -16,7 +16,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ivorybridge/core/phrase"
+	"ivorybridge/server/accounts"
 	"ivorybridge/server/api"
+	"ivorybridge/server/horses"
 	"ivorybridge/server/house"
 	"ivorybridge/server/people"
 	"ivorybridge/store"
@@ -336,4 +338,40 @@ func TestWhatIsLeftIsTakenAway(t *testing.T) {
 	assert.NoDirExists(t, filepath.Join(dir, ".taking-in-1"))
 	assert.NoDirExists(t, filepath.Join(dir, ".arriving-2.zip"))
 	assert.DirExists(t, filepath.Join(dir, "mine"))
+}
+
+// The practice's name, words and zone are changed: everything is said in the new words from
+// then on, who did it stands beside them, and two at once are told of each other.
+func TestTheWordsOfTheHouse(t *testing.T) {
+	p := signedInPractice(t)
+	var home house.HouseHome
+	p.ask(http.MethodGet, "/api/house/home", nil).into(&home)
+	assert.Empty(t, home.By, "as it was made")
+	put := func(name, vehicle, sides, zone string, was house.HomeText) answer {
+		return p.ask(http.MethodPut, "/api/house/home", map[string]any{"name": name, "vehicle": vehicle, "sides": sides, "zone": zone, "was": was})
+	}
+	was := home.HomeText
+	for field, a := range map[string]answer{
+		"name": put("  ", "float", was.Sides, was.Zone, was), "zone": put("x", "float", was.Sides, "Mars/Base", was),
+		"vehicle": put("x", "sledge", was.Sides, was.Zone, was), "sides": put("x", "float", "up and down", was.Zone, was),
+	} {
+		require.Equal(t, http.StatusUnprocessableEntity, a.Code, field)
+		assert.Contains(t, a.problem().Errors[0].Field, field)
+	}
+	for _, zone := range []string{"", "Local", "local", "../etc/passwd"} {
+		assert.Equal(t, http.StatusUnprocessableEntity, put("x", "float", was.Sides, zone, was).Code, zone)
+	}
+	put(" Fell End ", "float", "left and right", "Australia/Hobart", was).into(&home)
+	assert.Equal(t, house.HomeText{Name: "Fell End", Vehicle: "float", Sides: "left and right", Zone: "Australia/Hobart"}, home.HomeText)
+	assert.Equal(t, "Wren", home.By)
+	assert.Equal(t, p.now.UnixMilli(), home.At)
+	stale := put("Other", "box", was.Sides, was.Zone, was)
+	assert.Equal(t, http.StatusConflict, stale.Code)
+	assert.Contains(t, stale.Body.String(), "Fell End")
+	var rows []horses.Row
+	p.ask(http.MethodGet, "/api/caseload", nil).into(&rows)
+	assert.Equal(t, "float loading", rows[0].Problem.Text)
+	var me accounts.Me
+	p.ask(http.MethodGet, "/api/me", nil).into(&me)
+	assert.Equal(t, []string{"Fell End", "Australia/Hobart", "left and right"}, []string{me.Named, me.Zone, me.Words.Sides})
 }

@@ -234,6 +234,9 @@ func validBody(op [2]string) any {
 		return nil
 	case last == "rules":
 		return map[string]any{"doc": map[string]any{}, "reason": "why", "version": 0}
+	case last == "home":
+		home := map[string]any{"name": "Fell End", "vehicle": "trailer", "sides": "near and off", "zone": "Europe/London"}
+		return map[string]any{"name": "Fell End", "vehicle": "trailer", "sides": "near and off", "zone": "Europe/London", "was": home}
 	case last == "trial":
 		return map[string]any{}
 	case last == "tonight", strings.Contains(op[1], "/letters/stop/"):

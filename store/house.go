@@ -2,6 +2,8 @@ package store
 
 import (
 	"context"
+	"database/sql"
+	"errors"
 
 	"ivorybridge/core/catalog"
 	"ivorybridge/store/sqlc"
@@ -61,4 +63,36 @@ func (s *Store) SaveHouse(ctx context.Context, actor Actor, doc catalog.House, r
 		return actor.changed(ctx, q, "house rules changed", actor.Practice)
 	})
 	return stale(err, func() (any, error) { return s.House(ctx, actor.Practice) })
+}
+
+// homeChanged is how a change of the practice itself is called in the record of changes.
+const homeChanged = "practice changed"
+
+// ChangeHome changes what the practice is called, its words and its zone, where they are
+// still as they were read.
+func (s *Store) ChangeHome(ctx context.Context, actor Actor, was, now Practice) error {
+	err := s.write(ctx, "changing the practice", func(q *sqlc.Queries) error {
+		n, err := q.UpdateHome(ctx, sqlc.UpdateHomeParams{
+			ID: actor.Practice, Name: now.Name, Zone: now.Zone, Vehicle: now.Words.Vehicle, Sides: now.Words.Sides,
+			WasName: was.Name, WasZone: was.Zone, WasVehicle: was.Words.Vehicle, WasSides: was.Words.Sides,
+		})
+		if err := one(n, err); err != nil {
+			return err
+		}
+		return actor.changed(ctx, q, homeChanged, actor.Practice)
+	})
+	return stale(err, func() (any, error) { return s.Practice(ctx, actor.Practice) })
+}
+
+// HomeChanged tells who changed the practice last, and when, in ms; nobody where it is as it
+// was made.
+func (v View) HomeChanged(ctx context.Context, practice string) (by string, at int64, err error) {
+	r, err := v.read.GetLastChange(ctx, sqlc.GetLastChangeParams{PracticeID: practice, What: homeChanged, Subject: practice})
+	if errors.Is(err, sql.ErrNoRows) {
+		return "", 0, nil
+	}
+	if err != nil {
+		return "", 0, reading("the record of changes", err)
+	}
+	return r.Name, r.At, nil
 }

@@ -47,6 +47,7 @@ func New(r *cases.Reader, c Config, changed func()) *Service {
 	s.archives()
 	s.ruleOperations()
 	s.notebookOperations()
+	s.homeOperations()
 	return s
 }
 

@@ -13,6 +13,15 @@ SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices ORDER BY
 -- name: UpdatePracticePhone :exec
 UPDATE practices SET phone = ? WHERE id = ?;
 
+-- name: UpdateHome :execrows
+UPDATE practices SET name = @name, zone = @zone, vehicle = @vehicle, sides = @sides
+WHERE id = @id AND name = @was_name AND zone = @was_zone AND vehicle = @was_vehicle AND sides = @was_sides;
+
+-- name: GetLastChange :one
+SELECT c.at, coalesce(u.name, '') AS name FROM changes AS c
+LEFT JOIN users AS u ON u.practice_id = c.practice_id AND u.id = c.user_id
+WHERE c.practice_id = ? AND c.what = ? AND c.subject = ? ORDER BY c.at DESC, c.id DESC LIMIT 1;
+
 -- name: InsertUser :exec
 INSERT INTO users (id, practice_id, name, email, role, password_hash, must_change, one_time_until, active, created_at)
 VALUES (?, ?, ?, ?, ?, ?, ?, ?, 1, ?);

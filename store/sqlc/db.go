@@ -291,6 +291,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	if q.getLaddersStmt, err = db.PrepareContext(ctx, getLadders); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLadders: %w", err)
 	}
+	if q.getLastChangeStmt, err = db.PrepareContext(ctx, getLastChange); err != nil {
+		return nil, fmt.Errorf("error preparing query GetLastChange: %w", err)
+	}
 	if q.getLatestClosingStmt, err = db.PrepareContext(ctx, getLatestClosing); err != nil {
 		return nil, fmt.Errorf("error preparing query GetLatestClosing: %w", err)
 	}
@@ -710,6 +713,9 @@ func Prepare(ctx context.Context, db DBTX) (*Queries, error) {
 	}
 	if q.updateClipStmt, err = db.PrepareContext(ctx, updateClip); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateClip: %w", err)
+	}
+	if q.updateHomeStmt, err = db.PrepareContext(ctx, updateHome); err != nil {
+		return nil, fmt.Errorf("error preparing query UpdateHome: %w", err)
 	}
 	if q.updateHorseStmt, err = db.PrepareContext(ctx, updateHorse); err != nil {
 		return nil, fmt.Errorf("error preparing query UpdateHorse: %w", err)
@@ -1186,6 +1192,11 @@ func (q *Queries) Close() error {
 	if q.getLaddersStmt != nil {
 		if cerr := q.getLaddersStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing getLaddersStmt: %w", cerr)
+		}
+	}
+	if q.getLastChangeStmt != nil {
+		if cerr := q.getLastChangeStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing getLastChangeStmt: %w", cerr)
 		}
 	}
 	if q.getLatestClosingStmt != nil {
@@ -1888,6 +1899,11 @@ func (q *Queries) Close() error {
 			err = fmt.Errorf("error closing updateClipStmt: %w", cerr)
 		}
 	}
+	if q.updateHomeStmt != nil {
+		if cerr := q.updateHomeStmt.Close(); cerr != nil {
+			err = fmt.Errorf("error closing updateHomeStmt: %w", cerr)
+		}
+	}
 	if q.updateHorseStmt != nil {
 		if cerr := q.updateHorseStmt.Close(); cerr != nil {
 			err = fmt.Errorf("error closing updateHorseStmt: %w", cerr)
@@ -2061,6 +2077,7 @@ type Queries struct {
 	getInvitationsStmt        *sql.Stmt
 	getLadderStmt             *sql.Stmt
 	getLaddersStmt            *sql.Stmt
+	getLastChangeStmt         *sql.Stmt
 	getLatestClosingStmt      *sql.Stmt
 	getLatestLadderStmt       *sql.Stmt
 	getLatestReportStmt       *sql.Stmt
@@ -2201,6 +2218,7 @@ type Queries struct {
 	updateAssessmentStmt      *sql.Stmt
 	updateCaseStmt            *sql.Stmt
 	updateClipStmt            *sql.Stmt
+	updateHomeStmt            *sql.Stmt
 	updateHorseStmt           *sql.Stmt
 	updatePersonStmt          *sql.Stmt
 	updatePracticePhoneStmt   *sql.Stmt
@@ -2305,6 +2323,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		getInvitationsStmt:        q.getInvitationsStmt,
 		getLadderStmt:             q.getLadderStmt,
 		getLaddersStmt:            q.getLaddersStmt,
+		getLastChangeStmt:         q.getLastChangeStmt,
 		getLatestClosingStmt:      q.getLatestClosingStmt,
 		getLatestLadderStmt:       q.getLatestLadderStmt,
 		getLatestReportStmt:       q.getLatestReportStmt,
@@ -2445,6 +2464,7 @@ func (q *Queries) WithTx(tx *sql.Tx) *Queries {
 		updateAssessmentStmt:      q.updateAssessmentStmt,
 		updateCaseStmt:            q.updateCaseStmt,
 		updateClipStmt:            q.updateClipStmt,
+		updateHomeStmt:            q.updateHomeStmt,
 		updateHorseStmt:           q.updateHorseStmt,
 		updatePersonStmt:          q.updatePersonStmt,
 		updatePracticePhoneStmt:   q.updatePracticePhoneStmt,

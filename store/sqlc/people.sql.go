@@ -78,6 +78,30 @@ func (q *Queries) GetFirstPractice(ctx context.Context) (Practice, error) {
 	return i, err
 }
 
+const getLastChange = `-- name: GetLastChange :one
+SELECT c.at, coalesce(u.name, '') AS name FROM changes AS c
+LEFT JOIN users AS u ON u.practice_id = c.practice_id AND u.id = c.user_id
+WHERE c.practice_id = ? AND c.what = ? AND c.subject = ? ORDER BY c.at DESC, c.id DESC LIMIT 1
+`
+
+type GetLastChangeParams struct {
+	PracticeID string
+	What       string
+	Subject    string
+}
+
+type GetLastChangeRow struct {
+	At   int64
+	Name string
+}
+
+func (q *Queries) GetLastChange(ctx context.Context, arg GetLastChangeParams) (GetLastChangeRow, error) {
+	row := q.queryRow(ctx, q.getLastChangeStmt, getLastChange, arg.PracticeID, arg.What, arg.Subject)
+	var i GetLastChangeRow
+	err := row.Scan(&i.At, &i.Name)
+	return i, err
+}
+
 const getPeople = `-- name: GetPeople :many
 SELECT id, kind, name, phone, email, note, version FROM people
 WHERE practice_id = ? AND archived_at IS NULL ORDER BY name, id
@@ -772,6 +796,41 @@ type SetUserActiveParams struct {
 
 func (q *Queries) SetUserActive(ctx context.Context, arg SetUserActiveParams) (int64, error) {
 	result, err := q.exec(ctx, q.setUserActiveStmt, setUserActive, arg.Active, arg.PracticeID, arg.ID)
+	if err != nil {
+		return 0, err
+	}
+	return result.RowsAffected()
+}
+
+const updateHome = `-- name: UpdateHome :execrows
+UPDATE practices SET name = ?1, zone = ?2, vehicle = ?3, sides = ?4
+WHERE id = ?5 AND name = ?6 AND zone = ?7 AND vehicle = ?8 AND sides = ?9
+`
+
+type UpdateHomeParams struct {
+	Name       string
+	Zone       string
+	Vehicle    string
+	Sides      string
+	ID         string
+	WasName    string
+	WasZone    string
+	WasVehicle string
+	WasSides   string
+}
+
+func (q *Queries) UpdateHome(ctx context.Context, arg UpdateHomeParams) (int64, error) {
+	result, err := q.exec(ctx, q.updateHomeStmt, updateHome,
+		arg.Name,
+		arg.Zone,
+		arg.Vehicle,
+		arg.Sides,
+		arg.ID,
+		arg.WasName,
+		arg.WasZone,
+		arg.WasVehicle,
+		arg.WasSides,
+	)
 	if err != nil {
 		return 0, err
 	}

@@ -1016,6 +1016,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/house/home": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the practice is called, its words and its zone */
+        get: operations["houseHome"];
+        /** Change what the practice is called, its words and its zone */
+        put: operations["changeHome"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/house/notebooks": {
         parameters: {
             query?: never;
@@ -5918,6 +5936,38 @@ export interface components {
             stopped?: boolean;
             who: string;
         };
+        HomeInputBody: {
+            name: string;
+            /**
+             * @description how sides are called
+             * @enum {string}
+             */
+            sides: "near and off" | "left and right";
+            /**
+             * @description what the horse travels in
+             * @enum {string}
+             */
+            vehicle: "trailer" | "float" | "box";
+            /** @description as it was read */
+            was: components["schemas"]["HomeText"];
+            /** @description time zone, IANA */
+            zone: string;
+        };
+        HomeText: {
+            name: string;
+            /**
+             * @description how sides are called
+             * @enum {string}
+             */
+            sides: "near and off" | "left and right";
+            /**
+             * @description what the horse travels in
+             * @enum {string}
+             */
+            vehicle: "trailer" | "float" | "box";
+            /** @description time zone, IANA */
+            zone: string;
+        };
         HomeworkLog: {
             /** @description the first two answers */
             answers?: ("" | "yes" | "nearly" | "no")[];
@@ -6121,6 +6171,29 @@ export interface components {
             shipped: {
                 [key: string]: string;
             };
+        };
+        HouseHome: {
+            /**
+             * Format: int64
+             * @description when, ms
+             */
+            at?: number;
+            /** @description who changed it last; absent: it is as it was made */
+            by?: string;
+            name: string;
+            shipped: components["schemas"]["PhraseWords"];
+            /**
+             * @description how sides are called
+             * @enum {string}
+             */
+            sides: "near and off" | "left and right";
+            /**
+             * @description what the horse travels in
+             * @enum {string}
+             */
+            vehicle: "trailer" | "float" | "box";
+            /** @description time zone, IANA */
+            zone: string;
         };
         HouseHorse: {
             id: string;
@@ -13407,6 +13480,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HouseCopies"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    houseHome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseHome"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeHome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HomeInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseHome"];
                 };
             };
             /** @description Unauthorized */

@@ -5,6 +5,7 @@ import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
 import { useLeaf } from '../../parts/leaf'
 import CopiesPart from './CopiesPart.vue'
+import HomePart from './HomePart.vue'
 import InPart from './InPart.vue'
 import OutPart from './OutPart.vue'
 import RulesPart from './RulesPart.vue'
@@ -14,6 +15,7 @@ const { open } = useLeaf()
 const leaves = [
   { key: '', name: 'Rules' },
   { key: 'weights', name: 'What findings say' },
+  { key: 'words', name: 'Words and zone' },
   { key: 'copies', name: 'Copies' },
   { key: 'out', name: 'Take out' },
   { key: 'in', name: 'Take in' },
@@ -45,6 +47,7 @@ const leaves = [
           :lead="data.lead"
           @changed="data = { ...data, copies: $event }"
         />
+        <HomePart v-else-if="open === 'words'" :lead="data.lead" />
         <OutPart v-else-if="open === 'out'" :lead="data.lead" :horses="data.horses" />
         <InPart v-else-if="open === 'in'" :house="data" @changed="load" />
         <RulesPart v-else :weights="open === 'weights'" :lead="data.lead" />
