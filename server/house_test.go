@@ -1,9 +1,13 @@
 package server
 
 import (
+	"archive/zip"
 	"bytes"
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
 	"fmt"
+	"io"
 	"net/http"
 	"os"
 	"path/filepath"
@@ -163,6 +167,62 @@ func TestAPracticeGoesOutAndIn(t *testing.T) {
 	left, err := filepath.Glob(filepath.Join(filepath.Dir(to.Store.Path()), ".arriving-*"))
 	require.NoError(t, err)
 	assert.Empty(t, left)
+}
+
+// A film goes out and comes in with its horse. One that was put in its place, and tells where
+// it was made, or is none, is refused with all that it came with.
+func TestAFilmComesInWithItsHorse(t *testing.T) {
+	p := signedInPractice(t)
+	p.agrees()
+	l := p.line()
+	film := aFilm(1000)
+	require.Equal(t, http.StatusNoContent, l.sends(l.begins(uuid.NewString(), len(film), nil).Header.Get("Location"), film, len(film)))
+	whole := bytes.Clone(p.ask(http.MethodGet, "/api/horses/"+p.horse+"/archive", nil).Body.Bytes())
+	with := func(other []byte) []byte {
+		z, err := zip.NewReader(bytes.NewReader(whole), int64(len(whole)))
+		require.NoError(t, err)
+		sum := sha256.Sum256(other)
+		var old string
+		for _, f := range z.File {
+			if name, ok := strings.CutPrefix(f.Name, "files/"); ok {
+				old, _, _ = strings.Cut(name, ".")
+			}
+		}
+		require.Len(t, old, 64)
+		var out bytes.Buffer
+		w := zip.NewWriter(&out)
+		for _, f := range z.File {
+			in, err := f.Open()
+			require.NoError(t, err)
+			text, err := io.ReadAll(in)
+			require.NoError(t, err)
+			if strings.HasPrefix(f.Name, "files/") {
+				text = other
+			}
+			to, err := w.Create(strings.ReplaceAll(f.Name, old, hex.EncodeToString(sum[:])))
+			require.NoError(t, err)
+			_, err = to.Write(bytes.ReplaceAll(text, []byte(old), []byte(hex.EncodeToString(sum[:]))))
+			require.NoError(t, err)
+		}
+		require.NoError(t, w.Close())
+		return out.Bytes()
+	}
+	to := signedInPractice(t)
+	before := len(to.caseload())
+	for say, other := range map[string][]byte{"tells where it was filmed": aFilm(900), "neither a film nor a plain picture": []byte("a letter")} {
+		taken := to.takes(with(other))
+		assert.Equal(t, "refused", taken.State)
+		assert.Contains(t, taken.Say, say)
+		assert.Len(t, to.caseload(), before)
+	}
+	taken := to.takes(whole)
+	assert.Equal(t, []any{"done", "", 1}, []any{taken.State, taken.Say, taken.Files})
+}
+
+func (p *practice) caseload() (rows []horses.Row) {
+	p.t.Helper()
+	p.ask(http.MethodGet, "/api/caseload", nil).into(&rows)
+	return rows
 }
 
 // A person is erased: what is known of them goes, the track stays, and where the name was
@@ -368,9 +428,7 @@ func TestTheWordsOfTheHouse(t *testing.T) {
 	stale := put("Other", "box", was.Sides, was.Zone, was)
 	assert.Equal(t, http.StatusConflict, stale.Code)
 	assert.Contains(t, stale.Body.String(), "Fell End")
-	var rows []horses.Row
-	p.ask(http.MethodGet, "/api/caseload", nil).into(&rows)
-	assert.Equal(t, "float loading", rows[0].Problem.Text)
+	assert.Equal(t, "float loading", p.caseload()[0].Problem.Text)
 	var me accounts.Me
 	p.ask(http.MethodGet, "/api/me", nil).into(&me)
 	assert.Equal(t, []string{"Fell End", "Australia/Hobart", "left and right"}, []string{me.Named, me.Zone, me.Words.Sides})

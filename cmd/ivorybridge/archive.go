@@ -12,6 +12,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"ivorybridge/server/house"
 	"ivorybridge/store"
 	"ivorybridge/store/archive"
 )
@@ -128,7 +129,7 @@ func bringIn(ctx context.Context, out io.Writer, database, practice, from string
 		return err
 	}
 	defer func() { _ = db.Close() }()
-	into := archive.Into{Store: db}
+	into := archive.Into{Store: db, Look: house.LookAt}
 	if practice != "" {
 		p, err := practiceCalled(ctx, db, practice)
 		if err != nil {

@@ -115,10 +115,14 @@ func (p *placer) blank(b box) error {
 		return err
 	}
 	for _, at := range written.FindAllIndex(text, -1) {
+		told := false
 		for i := at[0]; i < at[1]; i++ {
-			if text[i] >= '0' && text[i] <= '9' {
-				text[i] = '0'
+			if text[i] > '0' && text[i] <= '9' {
+				text[i], told = '0', true
 			}
+		}
+		if !told {
+			continue // it was taken out before
 		}
 		if _, err := p.f.WriteAt(text[at[0]:at[1]], b.at+int64(at[0])); err != nil {
 			return fmt.Errorf("taking the place out of a film: %w", err)

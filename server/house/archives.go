@@ -221,7 +221,7 @@ func (s *Service) read(ctx context.Context, c api.Caller, path string) (taken ar
 	}
 	tell := func(done int) { s.set(c.Practice, func(t *TakingIn) { t.Done = done }) }
 	guarded := api.Guarded(func() error {
-		taken, err = archive.Read(ctx, f, info.Size(), archive.Into{Store: s.Store, Practice: c.Practice, Tell: tell})
+		taken, err = archive.Read(ctx, f, info.Size(), archive.Into{Store: s.Store, Practice: c.Practice, Tell: tell, Look: LookAt})
 		return err
 	})
 	return taken, guarded

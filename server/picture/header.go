@@ -158,3 +158,27 @@ func lookFrame(file io.Reader, size int64, progressive, rgb bool) (Header, error
 		Width: int(binary.BigEndian.Uint16(body[3:])), Height: int(binary.BigEndian.Uint16(body[1:])), kind: imagemeta.JPEG, perPixel: per,
 	}, nil
 }
+
+// IsPlain reports whether a file is a JPEG with nothing in it but what it shows, as MakePlain
+// makes them: no notes of a camera, which may tell where it was taken.
+func IsPlain(file io.ReadSeeker) bool {
+	h, err := Look(file)
+	if err != nil || h.kind != imagemeta.JPEG {
+		return false
+	}
+	if _, err := file.Seek(2, io.SeekStart); err != nil {
+		return false
+	}
+	for {
+		marker, size, err := nextMarker(file)
+		switch {
+		case err != nil, marker >= 0xE1 && marker <= 0xEF, marker == 0xFE:
+			return false
+		case marker == 0xDA:
+			return true
+		}
+		if _, err := file.Seek(size, io.SeekCurrent); err != nil {
+			return false
+		}
+	}
+}

@@ -8,6 +8,7 @@ import (
 	"image/color"
 	"image/jpeg"
 	"image/png"
+	"slices"
 	"strings"
 	"testing"
 
@@ -73,6 +74,8 @@ func TestAPictureIsUprightAndPlain(t *testing.T) {
 		require.NoError(t, err)
 		assert.NotContains(t, string(p.JPEG), secret)
 		assert.NotContains(t, string(p.JPEG), "Exif")
+		assert.True(t, picture.IsPlain(bytes.NewReader(p.JPEG)))
+		assert.False(t, picture.IsPlain(bytes.NewReader(file)), "a camera's notes are in it")
 		m, err := jpeg.Decode(bytes.NewReader(p.JPEG))
 		require.NoError(t, err)
 		wide, high := w, h
@@ -83,6 +86,20 @@ func TestAPictureIsUprightAndPlain(t *testing.T) {
 		got := []string{at(m, 8, 8), at(m, wide-8, 8), at(m, 8, high-8), at(m, wide-8, high-8)}
 		assert.Equal(t, corners, strings.Join(got, " "), "held %d", i+1)
 	}
+}
+
+func TestWhatIsNotPlain(t *testing.T) {
+	var drawn bytes.Buffer
+	require.NoError(t, png.Encode(&drawn, quarters(8, 8)))
+	var plain bytes.Buffer
+	require.NoError(t, jpeg.Encode(&plain, quarters(8, 8), nil))
+	remarked := slices.Concat([]byte{0xFF, 0xD8, 0xFF, 0xFE, 0, 6}, []byte("here"), plain.Bytes()[2:])
+	for name, file := range map[string][]byte{
+		"a drawing": drawn.Bytes(), "a remark": remarked, "cut short": plain.Bytes()[:30], "a text": []byte("51.4779 N"), "nothing": nil,
+	} {
+		assert.False(t, picture.IsPlain(bytes.NewReader(file)), name)
+	}
+	assert.True(t, picture.IsPlain(bytes.NewReader(plain.Bytes())))
 }
 
 func TestALargePictureIsMadeSmaller(t *testing.T) {

@@ -51,6 +51,9 @@ type Into struct {
 	Store    *store.Store
 	Practice string         // empty: the archive's own, which is made
 	Tell     func(done int) // may be nil
+
+	// Look refuses a picture or film that would not be kept here; it may be nil.
+	Look func(f *os.File, size int64) error
 }
 
 // Read takes an archive of so many bytes in: a whole practice into an empty one, or horses
@@ -170,6 +173,26 @@ func (r *reader) file(hash string, f *zip.File) (err error) {
 	}
 	if hex.EncodeToString(sum.Sum(nil)) != hash {
 		return refuse("The file %.20s… is not what its name says. Nothing was taken in.", hash)
+	}
+	return r.look(out.Name(), hash)
+}
+
+// look looks at a file that was unpacked.
+func (r *reader) look(path, hash string) (err error) {
+	if r.into.Look == nil {
+		return nil
+	}
+	f, err := os.OpenFile(path, os.O_RDWR, 0)
+	if err != nil {
+		return fmt.Errorf("looking at a file: %w", store.Placed(err))
+	}
+	defer func() { err = errors.Join(err, f.Close()) }()
+	info, err := f.Stat()
+	if err != nil {
+		return fmt.Errorf("looking at a file: %w", store.Placed(err))
+	}
+	if why := r.into.Look(f, info.Size()); why != nil {
+		return refuse("The file %.20s… %v. Nothing was taken in.", hash, why)
 	}
 	return nil
 }
