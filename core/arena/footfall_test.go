@@ -74,6 +74,18 @@ func TestTheTimingIsToldWithItsAsk(t *testing.T) {
 	require.Len(t, live.Lines, 1)
 	assert.Equal(t, "Timed: It walks. Four even beats.", phrase.English(phrase.Shipped).Say(live.Lines[0]))
 	assert.Empty(t, r.counting(horse.Ask{Step: "rush.hill"}).Lines)
+
+	uneven := hooves(4, 0.25)
+	for i, l := range uneven.Footfall.Landings {
+		if l.Hoof == gait.OffFore {
+			uneven.Footfall.Landings[i].At += 0.07
+		}
+	}
+	r, err = Run(c, c.Rules, on("rush.walk").reps("accepted@3").mark(1000, uneven).input())
+	require.NoError(t, err)
+	live = r.counting(horse.Ask{Step: "rush.walk"})
+	require.Len(t, live.Lines, 2)
+	assert.Equal(t, "Uneven from side to side: have a vet look.", phrase.English(phrase.Shipped).Say(live.Lines[1]))
 	step, _ := c.Step("rush.walk")
 	assert.True(t, CardOf(c, step, horse.BuildAndRelease).Beats)
 }

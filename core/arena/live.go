@@ -67,6 +67,9 @@ func (r *Running) counting(at horse.Ask) Live {
 	}
 	if timed, ok := s.timed[at]; ok {
 		say("timed", phrase.Args{"says": timed.Says})
+		if timed.Vet != nil {
+			live.Lines = append(live.Lines, *timed.Vet)
+		}
 	}
 	r.interrupting(say)
 	r.spooking(say)
