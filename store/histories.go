@@ -134,7 +134,7 @@ func (v View) Fresh(ctx context.Context, practice string, n Session) (Fresh, err
 
 // day is a session without its track.
 func day(n Session) track.Day {
-	return track.Day{ID: n.ID, Date: n.Date, Started: n.StartedAt, Handler: cmp.Or(n.Handler, n.StartedBy)}
+	return track.Day{ID: n.ID, Date: n.Date, Started: n.StartedAt, Handler: cmp.Or(n.Handler, n.StartedBy), Core: n.Core}
 }
 
 // foldAgain drops the histories from a place on; they are folded again when they

@@ -11,7 +11,7 @@ import (
 )
 
 // Version names these rules; a session pins the version that advised it.
-const Version = "2026.3"
+const Version = "2026.4"
 
 // Known is what is known of an ask before the session: how far it has come.
 type Known struct {
@@ -81,6 +81,7 @@ type Input struct {
 	Schools  map[string]horse.School `json:"schools,omitempty" doc:"by ladder, where it is another"`
 	Ask      horse.Ask               `json:"ask" doc:"where the work begins"`
 	Started  int64                   `json:"started" doc:"start of the session, ms"`
+	Core     string                  `json:"core,omitempty" doc:"edition of the rules that the session was begun with; empty: this one"`
 	Now      int64                   `json:"now" doc:"the clock, ms"`
 	Horse    Horse                   `json:"horse,omitzero" doc:"what the rules read of the horse"`
 	Known    []Known                 `json:"known,omitempty" doc:"steps before this session"`

@@ -33,6 +33,7 @@ type Beginning struct {
 	Ask       horse.Ask    `json:"ask"`
 	School    horse.School `json:"school,omitzero" doc:"of ladders the plan gives none; empty: build and release"`
 	Started   int64        `json:"started" minimum:"0" doc:"ms"`
+	Core      string       `json:"core,omitempty" maxLength:"20" doc:"edition of the rules that it was begun with; empty: this one"`
 	Handler   string       `json:"handler,omitempty" maxLength:"60" doc:"who holds the rope"`
 	Readiness Readiness    `json:"readiness"`
 }
@@ -42,7 +43,7 @@ type Beginning struct {
 // be haltered; one that may not be ridden today is worked in hand (part 6).
 func (b Brief) Session(c *catalog.Catalog, n Beginning) Input {
 	in := b.Input
-	in.Ask, in.School, in.Started, in.Handler, in.Mind = n.Ask, n.School, n.Started, n.Handler, n.Readiness.Handler
+	in.Ask, in.School, in.Started, in.Core, in.Handler, in.Mind = n.Ask, n.School, n.Started, n.Core, n.Handler, n.Readiness.Handler
 	if in.School.IsZero() {
 		in.School = horse.BuildAndRelease
 	}

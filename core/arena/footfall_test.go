@@ -64,6 +64,16 @@ func TestAWalkIsMetOnceItWasTimed(t *testing.T) {
 	}
 }
 
+// What was met by eye, before a gait could be timed, stays met.
+func TestAWalkOfEarlierEditionsStaysMet(t *testing.T) {
+	three := on("rush.walk").reps("accepted@3 accepted@3 accepted@3").input().Track
+	for core, met := range map[string]bool{"2026.1": true, "2026.3": true, "": false, Version: false} {
+		out := ReadDay(shipped(t), track.Day{Date: "2026-06-01", Core: core, Track: three}, nil, nil)
+		_, passed := out.Passed[horse.Ask{Step: "rush.walk"}]
+		assert.Equal(t, met, passed, core)
+	}
+}
+
 // How it was timed is told live, and stays with its ask.
 func TestTheTimingIsToldWithItsAsk(t *testing.T) {
 	c := shipped(t)

@@ -27,7 +27,7 @@ type Outcome struct {
 func ReadDay(c *catalog.Catalog, d track.Day, known []Known, schools map[string]horse.School) Outcome {
 	all := slices.Clone(d.Track)
 	track.Order(all)
-	s := newSession(c, c.Rules, Input{Started: d.Started, Handler: d.Handler, Known: known, Schools: schools})
+	s := newSession(c, c.Rules, Input{Started: d.Started, Core: d.Core, Handler: d.Handler, Known: known, Schools: schools})
 	out := Outcome{All: all, Live: track.Live(all)}
 	for _, e := range out.Live {
 		out.Reps = s.tell(out.Reps, e)

@@ -103,7 +103,7 @@ func (s *Reader) reviewOf(r Reading, t Told) (arena.Review, error) {
 		return arena.Review{}, err
 	}
 	worked := before.Brief().Session(before.Catalog, arena.Beginning{
-		Ask: t.Begins, School: t.School, Started: t.Day.Started, Handler: t.Day.Handler, Readiness: t.Readiness,
+		Ask: t.Begins, School: t.School, Started: t.Day.Started, Core: t.Day.Core, Handler: t.Day.Handler, Readiness: t.Readiness,
 	})
 	worked.Track = t.Day.Track
 	return arena.ReviewOf(before.Catalog, worked)

@@ -149,7 +149,7 @@ func (s *Service) fill(ctx context.Context, c api.Caller, l *liveArena, session 
 
 // beginning is how a session was begun.
 func beginning(n store.Session) arena.Beginning {
-	return arena.Beginning{Ask: n.Begins, School: n.School, Started: n.StartedAt, Handler: cmp.Or(n.Handler, n.StartedBy), Readiness: n.Readiness}
+	return arena.Beginning{Ask: n.Begins, School: n.School, Started: n.StartedAt, Core: n.Core, Handler: cmp.Or(n.Handler, n.StartedBy), Readiness: n.Readiness}
 }
 
 // tellArena advises on the track as it stands.

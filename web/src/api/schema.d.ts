@@ -2493,6 +2493,8 @@ export interface components {
         };
         ArenaBeginning: {
             ask: components["schemas"]["HorseAsk"];
+            /** @description edition of the rules that it was begun with; empty: this one */
+            core?: string;
             /** @description who holds the rope */
             handler?: string;
             readiness: components["schemas"]["ArenaReadiness"];
@@ -2694,6 +2696,8 @@ export interface components {
             before?: components["schemas"]["ArenaStoppedBefore"][];
             /** @description keys of steps that a fact blocks */
             blocked?: string[];
+            /** @description edition of the rules that the session was begun with; empty: this one */
+            core?: string;
             /** @description who holds the rope unless a rep says */
             handler?: string;
             /** @description people who are no trainers, by the name used as handler */
