@@ -155,9 +155,7 @@ func everything(t *testing.T) (*practice, map[string]string) {
 	ids["visits"] = visit.Visit.ID
 	ids["feeds"] = made("/api/feeds", map[string]any{})
 	p.agrees()
-	film, id := aFilm(100), uuid.NewString()
-	l := p.line()
-	require.Equal(t, http.StatusNoContent, l.sends(l.begins(id, len(film), nil).Header.Get("Location"), film, len(film)))
+	id := p.line().filmed(aFilm(100))
 	ids["clips"] = id
 	ids["letters"] = uuid.NewString()
 	require.NoError(t, p.Store.AddReader(context.Background(), lead, store.Reader{ID: ids["letters"], Person: owner, Stop: uuid.NewString()}))

@@ -72,6 +72,14 @@ func (p *practice) line() *line {
 	return l
 }
 
+// filmed sends a film whole and gives its id.
+func (l *line) filmed(film []byte) string {
+	l.practice.t.Helper()
+	id := uuid.NewString()
+	require.Equal(l.practice.t, http.StatusNoContent, l.sends(l.begins(id, len(film), nil).Header.Get("Location"), film, len(film)))
+	return id
+}
+
 func (l *line) asks(method, path string, header map[string]string, body io.Reader) *http.Response {
 	l.t.Helper()
 	r, err := http.NewRequestWithContext(context.Background(), method, l.to.URL+path, body)
@@ -247,10 +255,7 @@ func TestClipsAndAServerThatStops(t *testing.T) {
 func TestAClipIsTimedAndMarked(t *testing.T) {
 	p := signedInPractice(t)
 	p.agrees()
-	l := p.line()
-	film := aFilm(1000)
-	id := uuid.NewString()
-	require.Equal(t, http.StatusNoContent, l.sends(l.begins(id, len(film), nil).Header.Get("Location"), film, len(film)))
+	id := p.line().filmed(aFilm(1000))
 	var landings []map[string]any
 	for i := range 4 {
 		for n, hoof := range []string{"near hind", "near fore", "off hind", "off fore"} {
@@ -299,10 +304,7 @@ func TestAClipIsTimedAndMarked(t *testing.T) {
 func TestAClipTimesTheWalkThatWasAskedThatDay(t *testing.T) {
 	p := signedInPractice(t)
 	p.agrees()
-	l := p.line()
-	film := aFilm(1000)
-	id := uuid.NewString()
-	require.Equal(t, http.StatusNoContent, l.sends(l.begins(id, len(film), nil).Header.Get("Location"), film, len(film)))
+	id := p.line().filmed(aFilm(1000))
 	body := func(on string, version int) map[string]any {
 		return map[string]any{"name": "walks", "on": on, "speed": 1, "landings": []any{}, "version": version}
 	}

@@ -174,9 +174,7 @@ func TestAPracticeGoesOutAndIn(t *testing.T) {
 func TestAFilmComesInWithItsHorse(t *testing.T) {
 	p := signedInPractice(t)
 	p.agrees()
-	l := p.line()
-	film := aFilm(1000)
-	require.Equal(t, http.StatusNoContent, l.sends(l.begins(uuid.NewString(), len(film), nil).Header.Get("Location"), film, len(film)))
+	p.line().filmed(aFilm(1000))
 	whole := bytes.Clone(p.ask(http.MethodGet, "/api/horses/"+p.horse+"/archive", nil).Body.Bytes())
 	with := func(other []byte) []byte {
 		z, err := zip.NewReader(bytes.NewReader(whole), int64(len(whole)))
