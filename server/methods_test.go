@@ -41,15 +41,17 @@ func TestALadderGoesOutAndInAsAFile(t *testing.T) {
 		"a key of another":  {swap("step: bridle.nose", "step: lead.nose"), `begins with "bridle."`},
 		"too many in a row": {swap("run: 3", "run: 300"), "pass mark"},
 		"no name":           {swap("name: ", "name: '' # "), "name"},
+		"a name too long":   {swap("    name: nose", "    name: "+strings.Repeat("nose ", 20)), "Name: "},
 		"longer than any":   {strings.Repeat("x", 200_001), "200"},
 	} {
 		a := take(test.text)
 		require.Equal(t, http.StatusUnprocessableEntity, a.Code, "%s: %s", name, a.Body)
 		assert.Contains(t, a.Body.String(), strings.ReplaceAll(test.say, `"`, `\"`), name)
-		if name == "safety" || name == "no such item" || name == "a slip" {
+		if name == "safety" || name == "no such item" || name == "a slip" || name == "a name too long" {
 			assert.Regexp(t, `Line \d+: `, a.problem().Errors[0].Say)
 		}
 	}
+	assert.Len(t, take(swap("stands on: [", "stands on: [lead.moon, ")).problem().Errors, 1, "one slip is said once")
 	var h methods.Handbook
 	p.ask(http.MethodGet, "/api/methods", nil).into(&h)
 	require.Empty(t, h.Owns, "nothing was kept")

@@ -142,6 +142,7 @@ func checkLadder(c *Catalog, l Ladder, fault func(string, string, ...any)) {
 func checkNeed(c *Catalog, place string, n Need, fault func(string, string, ...any)) {
 	if s, ok := c.Step(n.Step); !ok || s.Link != "" {
 		fault(place, "it needs %q, which is not a step", n.Step)
+		return
 	}
 	if n.Level < 0 || n.Level > 10 {
 		fault(place, "it needs %q at level %d, which is not from 1 to 10", n.Step, n.Level)

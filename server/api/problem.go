@@ -4,8 +4,10 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"io"
 	"net/http"
+	"reflect"
 	"regexp"
 	"slices"
 	"strings"
@@ -95,6 +97,31 @@ func Readable(said string) string {
 		return "This can't be read. It must be JSON."
 	}
 	return said
+}
+
+// Beyond lists what of a value is longer, more or otherwise than the fields of its type
+// allow, as it is listed for a body: for what came in another way. The type must be that of
+// a body that is asked for somewhere.
+func (s *API) Beyond(value any) ([]FieldProblem, error) {
+	text, err := json.Marshal(value)
+	if err != nil {
+		return nil, fmt.Errorf("looking at limits: %w", err)
+	}
+	var tree any
+	if err := json.Unmarshal(text, &tree); err != nil {
+		return nil, fmt.Errorf("looking at limits: %w", err)
+	}
+	known := s.Huma.OpenAPI().Components.Schemas
+	var res huma.ValidateResult
+	huma.Validate(known, known.Schema(reflect.TypeOf(value), true, ""), huma.NewPathBuffer(nil, 0), huma.ModeWriteToServer, tree, &res)
+	var wrong []FieldProblem
+	for _, err := range res.Errors {
+		var d huma.ErrorDetailer
+		if errors.As(err, &d) {
+			wrong = append(wrong, FieldProblem{Field: FieldOf(*d.ErrorDetail()), Say: Readable(d.ErrorDetail().Message)})
+		}
+	}
+	return wrong, nil
 }
 
 // Faulty is a request that can't be: one sentence for each field.

@@ -5,9 +5,9 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"regexp"
 	"slices"
 	"strconv"
-	"strings"
 
 	"github.com/google/uuid"
 
@@ -102,6 +102,13 @@ func (s *Service) takeFile(ctx context.Context, c api.Caller, kept store.Ladder,
 		return cases.OwnLadder{}, wrongFile(fmt.Sprintf("There is no ladder %q. An own ladder is a copy of one that ships: its first line names that one.", w.Key))
 	}
 	text := textOf(w.Ladder, in)
+	beyond, err := s.Beyond(text)
+	if err != nil {
+		return cases.OwnLadder{}, err
+	}
+	if len(beyond) > 0 {
+		return cases.OwnLadder{}, inFile(atLines(w, beyond)...)
+	}
 	return s.keepLadder(ctx, c, kept, text, func(shipped, before catalog.Ladder, used []string) (catalog.Ladder, error) {
 		next, faults := checkedFile(s.Catalog, shipped, before, w, text, used)
 		if len(faults) > 0 {
@@ -123,17 +130,29 @@ func checkedFile(c *catalog.Catalog, shipped, before catalog.Ladder, w yaml.Writ
 	for _, f := range c.CheckOwn(next, used) {
 		wrong = append(wrong, placed(c, next, f))
 	}
-	faults := w.Differs(next)
+	return next, append(w.Differs(next), atLines(w, wrong)...)
+}
+
+// ofStep is how a field of a step is named, as the form has it or as a body's limits do.
+var ofStep = regexp.MustCompile(`^steps(?:\.|\[)(\d+)\]?\.?(.*)$`)
+
+// atLines puts what is wrong with fields at the lines of the file.
+func atLines(w yaml.Written, wrong []api.FieldProblem) []yaml.Fault {
+	var faults []yaml.Fault
 	for _, f := range wrong {
-		at := yaml.Fault{Say: f.Say}
-		if n, ok := strings.CutPrefix(f.Field, "steps."); ok {
-			if i, err := strconv.Atoi(n); err == nil {
+		at, field := yaml.Fault{Say: f.Say}, f.Field
+		if m := ofStep.FindStringSubmatch(f.Field); m != nil {
+			if i, err := strconv.Atoi(m[1]); err == nil && i < len(w.Steps) {
 				at.Line = w.Line(w.Steps[i].Key)
 			}
+			field = m[2]
+		}
+		if field != "" && field != "steps" {
+			at.Say = phrase.Raised(field) + ": " + f.Say
 		}
 		faults = append(faults, at)
 	}
-	return next, faults
+	return faults
 }
 
 func wrongFile(say string) error { return inFile(yaml.Fault{Say: say}) }
