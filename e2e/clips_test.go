@@ -183,7 +183,7 @@ func TestAWalkIsTimedWhileItGoes(t *testing.T) {
 	u.sees("three strides and more")
 	u.tapsLive(0.25)
 	u.sees("It walks. Four even beats.")
-	u.wholeAt("the footfall timer over the arena", 1280, 412)
+	u.wholeAt("the footfall timer over the arena", 1280, 412, 320)
 	u.presses("Keep it")
 	u.seesIn(".what", "Up")
 	u.sees("Timed: It walks.")

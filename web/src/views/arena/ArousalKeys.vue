@@ -29,7 +29,7 @@ const emit = defineEmits<{ arousal: [level: number] }>()
 }
 .words {
   display: grid;
-  grid-template-columns: repeat(5, minmax(64px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(var(--touch), 1fr));
   gap: var(--gap-1);
 }
 button {
