@@ -172,7 +172,12 @@ func TestAWalkIsTimedWhileItGoes(t *testing.T) {
 		u.pull(2)
 		u.answers("accepted")
 	}
-	u.seesIn(".say", "Time the footfall: it is met once that is an even walk.")
+	u.seesIn(".say", "Time the footfall, or say what you see: it is met once that is an even walk.")
+	u.presses("four even beats, by eye")
+	u.sees("Four even beats, by eye: nothing was timed.")
+	u.seesIn(".what", "Up")
+	u.presses("Undo.*")
+	u.seesIn(".say", "Time the footfall, or say what you see")
 	u.presses("time the footfall")
 	u.sees("three strides and more")
 	u.tapsLive(0.1)
@@ -187,7 +192,7 @@ func TestAWalkIsTimedWhileItGoes(t *testing.T) {
 	u.presses("Keep it")
 	u.seesIn(".what", "Up")
 	u.sees("Timed: It walks.")
-	assert.Equal(t, 2, y.counts(`SELECT count(*) FROM entries WHERE body LIKE '%"footfall":{"step":"rush.walk"%' AND device <> 'demo'`))
+	assert.Equal(t, 3, y.counts(`SELECT count(*) FROM entries WHERE body LIKE '%"footfall":{"step":"rush.walk"%' AND device <> 'demo'`))
 
 	u.goes("/horses")
 	u.asksAboutPepperdine()

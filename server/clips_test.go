@@ -348,7 +348,7 @@ func TestAClipTimesTheWalkThatWasAskedThatDay(t *testing.T) {
 		return map[string]any{"id": uuid.NewString(), "kind": "mark", "at": w.At, "mark": map[string]any{"footfall": of}}
 	}
 	for name, wrong := range map[string]map[string]any{
-		"no such ask": {"step": "rush.moon"}, "too many": {"landings": slices.Repeat(landings, 16)}, "no such speed": {"speed": 9},
+		"no such ask": {"step": "rush.moon"}, "too many": {"landings": slices.Repeat(landings, 16)}, "no such speed": {"speed": 9}, "tapped, and by eye": {"eye": true},
 	} {
 		assert.Len(t, p.logs(session, timed(wrong)).Refused, 1, name)
 	}

@@ -31,6 +31,7 @@ func hooves(strides int, fraction float64) track.Mark {
 func TestAWalkIsMetOnceItWasTimed(t *testing.T) {
 	walk := func() *script { return on("rush.walk") }
 	three := func() *script { return walk().reps("accepted@3 accepted@3 accepted@3") }
+	byEye := track.Mark{Footfall: &track.Footfall{Ask: horse.Ask{Step: "rush.walk"}, Eye: true}}
 	for name, test := range map[string]struct {
 		track  *script
 		why    string
@@ -45,6 +46,10 @@ func TestAWalkIsMetOnceItWasTimed(t *testing.T) {
 		"timed first":               {walk().mark(1000, hooves(4, 0.25)).reps("accepted@3 accepted@3 accepted@3"), "why.passed", true},
 		"timed, two only":           {walk().mark(1000, hooves(4, 0.25)).reps("accepted@3 accepted@3"), "why.dip_next", false},
 		"the newest timing holds":   {three().mark(1000, hooves(4, 0.1)).mark(1000, hooves(4, 0.25)), "why.passed", true},
+		"seen by eye":               {three().mark(1000, byEye), "why.passed", true},
+		"seen first":                {walk().mark(1000, byEye).reps("accepted@3 accepted@3 accepted@3"), "why.passed", true},
+		"the taps know better":      {walk().mark(1000, byEye).mark(1000, hooves(4, 0.1)).reps("accepted@3 accepted@3 accepted@3"), "why.other_gait", false},
+		"the eye after them":        {three().mark(1000, hooves(4, 0.1)).mark(1000, byEye), "why.passed", true},
 		"two strides tell nothing":  {three().mark(1000, hooves(2, 0.25)), "why.time_it", false},
 		"a refusal breaks the run":  {walk().reps("accepted@3 accepted@3 refused@3").mark(1000, hooves(4, 0.25)), "why.refused.once", false},
 		"another ask is not walked": {on("lead.forward").reps("accepted@3 accepted@3 accepted@3"), "why.passed", true},

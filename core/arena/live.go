@@ -65,6 +65,9 @@ func (r *Running) counting(at horse.Ask) Live {
 	if step.Is(catalog.PassesSpots) {
 		r.passing(say)
 	}
+	if s.eyed[at] {
+		say("by_eye", nil)
+	}
 	if timed, ok := s.timed[at]; ok {
 		say("timed", phrase.Args{"says": timed.Says})
 		if timed.Vet != nil {

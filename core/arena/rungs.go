@@ -24,6 +24,7 @@ type rungs struct {
 	concluded  map[horse.Ask]bool         // understood, since a later step was accepted
 	spoiltEasy map[horse.Ask]bool         // easy asks that were dangerous
 	timed      map[horse.Ask]gait.Result  // how it went, where its hooves were tapped; the newest
+	eyed       map[horse.Ask]bool         // four even beats were seen, and nothing was timed since
 	downs      map[horse.Ask]int
 	stay       map[horse.Ask]bool // stays at its start value
 }
@@ -60,6 +61,7 @@ func (r *rungs) clone() rungs {
 	}
 	c.passed, c.fromMemory, c.closed = maps.Clone(r.passed), maps.Clone(r.fromMemory), maps.Clone(r.closed)
 	c.whys, c.worked, c.timed = maps.Clone(r.whys), maps.Clone(r.worked), maps.Clone(r.timed)
+	c.eyed = maps.Clone(r.eyed)
 	c.answered, c.earlyGood, c.concluded = maps.Clone(r.answered), maps.Clone(r.earlyGood), maps.Clone(r.concluded)
 	c.spoiltEasy, c.downs, c.stay = maps.Clone(r.spoiltEasy), maps.Clone(r.downs), maps.Clone(r.stay)
 	return c

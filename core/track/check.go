@@ -51,6 +51,9 @@ func (e Entry) Check(c *catalog.Catalog) error {
 			if err := f.Live(); err != nil {
 				return err
 			}
+			if f.Eye && len(f.Landings) > 0 {
+				return fmt.Errorf("a footfall is either tapped or judged by eye")
+			}
 			if !c.HasAsk(f.Ask) {
 				return fmt.Errorf("%q is not an ask of the catalogue", f.Ask)
 			}

@@ -127,13 +127,15 @@ type Mark struct {
 	Mind        horse.Attention `json:"mind,omitzero" doc:"a sample of where its mind is"`
 	Spooked     bool            `json:"spooked,omitempty" doc:"it spooked"`
 	Clip        bool            `json:"clip,omitempty" doc:"a clip was filmed from here"`
-	Footfall    *Footfall       `json:"footfall,omitempty" doc:"the hooves as they landed, tapped while it went"`
+	Footfall    *Footfall       `json:"footfall,omitempty" doc:"the hooves as they landed, tapped while it went, or what the eye says"`
 }
 
-// Footfall is an ask in which the hooves were tapped as they landed.
+// Footfall is an ask in which the hooves were tapped as they landed, or in which somebody
+// who could not tap saw four even beats.
 type Footfall struct {
 	horse.Ask
 	gait.Taps
+	Eye bool `json:"eye,omitempty" doc:"four even beats were seen, and nothing was tapped"`
 }
 
 // Despite is who answers for an ask that a body item, a rule for this horse or a

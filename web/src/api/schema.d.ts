@@ -9256,6 +9256,8 @@ export interface components {
             spell?: components["schemas"]["TrackSpell"];
         };
         TrackFootfall: {
+            /** @description four even beats were seen, and nothing was tapped */
+            eye?: boolean;
             /** @description in any order */
             landings: components["schemas"]["GaitLanding"][];
             /**
@@ -9312,7 +9314,7 @@ export interface components {
              * @description easy riding or handling, not schooling
              */
             easy_minutes?: number;
-            /** @description the hooves as they landed, tapped while it went */
+            /** @description the hooves as they landed, tapped while it went, or what the eye says */
             footfall?: components["schemas"]["TrackFootfall"];
             /** @description halter refitted */
             halter?: boolean;

@@ -125,11 +125,9 @@ async function pick() {
   open.value = 'asks'
 }
 
-/** The hooves of what is asked now, as they were tapped. */
 async function timed(landings: Schemas['GaitLanding'][]) {
-  const { step, variant } = arena.current
   open.value = undefined
-  await arena.mark({ footfall: { step, variant, landings } }, 'footfall timed')
+  await arena.footfall(landings)
 }
 
 async function otherwise() {
@@ -207,6 +205,7 @@ useEventListener(window, ['keydown', 'keyup'], (e: KeyboardEvent) => {
               @back="arena.back"
               @because="arena.because"
               @time="open = 'footfall'"
+              @eye="arena.footfall()"
               @variant="arena.choose({ ...arena.current, variant: $event })"
             />
             <template v-if="arena.card && (pad === 'answers' || pad === 'tries')">

@@ -24,7 +24,7 @@ const {
   /** The trailer that is worked at. */
   at?: string
 }>()
-const emit = defineEmits<{ variant: [variant: string]; back: []; because: [why: string]; time: [] }>()
+const emit = defineEmits<{ variant: [variant: string]; back: []; because: [why: string]; time: []; eye: [] }>()
 
 /** Why it is asked early, if one likes; said once for each ask. */
 const reasons = ['did it before', 'owner needs it', 'showing the owner', 'wants to try', 'it was seen']
@@ -70,7 +70,10 @@ const letter = (name: string) => name.charAt(0).toUpperCase()
       <p class="lab">Mind</p>
       <p>{{ card.watch }}.</p>
     </div>
-    <button v-if="card.beats" type="button" class="beats" @click="emit('time')">time the footfall</button>
+    <div v-if="card.beats" class="variants">
+      <button type="button" @click="emit('time')">time the footfall</button>
+      <button type="button" @click="emit('eye')">four even beats, by eye</button>
+    </div>
     <p v-if="card.trailer" class="text">
       <RouterLink :to="`/cards/trailer${at ? `?at=${at}` : ''}`" class="card-link">The sequence card</RouterLink>
     </p>

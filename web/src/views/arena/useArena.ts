@@ -269,6 +269,17 @@ export function useArena(id: string, box: Outbox) {
   /** Marks something; with an id, says more of that mark. */
   const mark = inTurn((mark: Mark, note?: string, replaces?: string) => add({ kind: 'mark', mark, note, replaces }))
 
+  /** The hooves of what is asked now, as they were tapped. Whoever rides can't tap: without
+   * them, what the eye says is told as that. */
+  const footfall = (landings?: Schemas['GaitLanding'][]) => {
+    const { step, variant } = current.value
+    const eye = landings ? undefined : true
+    return mark(
+      { footfall: { step, variant, landings: landings ?? [], eye } },
+      eye ? 'four even beats, by eye' : 'footfall timed',
+    )
+  }
+
   /** Says more of the newest answer: a new entry that names it. */
   const correct = inTurn(async (change: Change) => {
     const e = picture.value?.last
@@ -321,6 +332,7 @@ export function useArena(id: string, box: Outbox) {
     otherwise,
     log,
     mark,
+    footfall,
     correct,
     undo,
     end,
