@@ -54,6 +54,10 @@ const letter = (name: string) => name.charAt(0).toUpperCase()
       </div>
     </details>
     <p class="where">{{ card.ladder }}{{ card.foundation ? ' · foundation' : '' }} · {{ card.school }}</p>
+    <div v-if="card.beats" class="variants">
+      <button type="button" @click="emit('time')">time the footfall</button>
+      <button type="button" @click="emit('eye')">four even beats, by eye</button>
+    </div>
     <div class="text wide">
       <p class="lab">Ask</p>
       <p>{{ card.ask }}.</p>
@@ -69,10 +73,6 @@ const letter = (name: string) => name.charAt(0).toUpperCase()
     <div v-if="card.watch" class="text wide">
       <p class="lab">Mind</p>
       <p>{{ card.watch }}.</p>
-    </div>
-    <div v-if="card.beats" class="variants">
-      <button type="button" @click="emit('time')">time the footfall</button>
-      <button type="button" @click="emit('eye')">four even beats, by eye</button>
     </div>
     <p v-if="card.trailer" class="text">
       <RouterLink :to="`/cards/trailer${at ? `?at=${at}` : ''}`" class="card-link">The sequence card</RouterLink>
