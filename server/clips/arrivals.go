@@ -3,8 +3,6 @@ package clips
 import (
 	"cmp"
 	"context"
-	"crypto/sha256"
-	"encoding/hex"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -320,9 +318,9 @@ func (s *Service) theirs(ctx context.Context, id string) bool {
 	return true
 }
 
-// arrived takes a clip in whose last piece came.
+// arrived takes a clip in whose last piece came, whether or not its sender still waits.
 func (s *Service) arrived(hook tus.HookEvent) (tus.HTTPResponse, error) {
-	if err := s.take(hook.Context, api.CallerOf(hook.Context), hook.Upload); err != nil {
+	if err := s.take(context.WithoutCancel(hook.Context), api.CallerOf(hook.Context), hook.Upload); err != nil {
 		return tus.HTTPResponse{}, s.refused(hook.Context, err)
 	}
 	return tus.HTTPResponse{}, nil
@@ -356,36 +354,11 @@ func passing(err error) bool {
 
 // drop takes away what is left of an arrival.
 func (s *Service) drop(id string) {
-	for _, name := range []string{id, id + ".info"} {
+	for _, name := range []string{id, id + ".info", id + toldPlace} {
 		if err := os.Remove(filepath.Join(s.Store.Arriving(), name)); err != nil && !errors.Is(err, fs.ErrNotExist) {
 			s.Log.Warn("what is left of a clip that arrived can't be removed", "error", err.Error())
 		}
 	}
-}
-
-// looked takes the place out of a film and says what it is. It is never in memory whole.
-func looked(path string, size int64) (store.Clip, error) {
-	f, err := os.OpenFile(path, os.O_RDWR, 0)
-	if err != nil {
-		return store.Clip{}, fmt.Errorf("looking at a film: %w", store.Placed(err))
-	}
-	defer func() { _ = f.Close() }() // AddClip makes it durable
-	head, err := film.Look(f, size)
-	if err != nil {
-		return store.Clip{}, err
-	}
-	where, err := film.Plain(f, size, head.Type)
-	if err != nil {
-		return store.Clip{}, err
-	}
-	if _, err := f.Seek(0, io.SeekStart); err != nil {
-		return store.Clip{}, fmt.Errorf("looking at a film: %w", err)
-	}
-	sum := sha256.New()
-	if _, err := io.Copy(sum, f); err != nil {
-		return store.Clip{}, fmt.Errorf("looking at a film: %w", err)
-	}
-	return store.Clip{MediaType: head.Type, Bytes: size, Hash: hex.EncodeToString(sum.Sum(nil)), Position: string(where), Frames: head.Frames}, nil
 }
 
 // Tidy drops what has not arrived for long.
