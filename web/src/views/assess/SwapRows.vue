@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The swap row by row: up to six goes at the same task, one thing changed at a time.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/types'
 import type { Assessing } from '../../cases/useAssessment'
 import { count, shortDate } from '../../words'
@@ -43,6 +43,16 @@ function add() {
   const last = rows.value.at(-1)
   put([...rows.value, { person: last?.person ?? people.value[0] ?? '', tack: last?.tack ?? 'usual tack' }])
 }
+/** What is being typed. The page may be drawn anew meanwhile, as an answer of the server
+ * comes: what is typed stays. */
+const typed = ref({ at: '', text: '' })
+const shown = (i: number, field: 'person' | 'tack' | 'gait', r: Row) =>
+  typed.value.at === `${i} ${field}` ? typed.value.text : (r[field] ?? '')
+const type = (i: number, field: string, e: Event) => (typed.value = { at: `${i} ${field}`, text: text(e) })
+function leave(i: number, part: Partial<Row>) {
+  typed.value = { at: '', text: '' }
+  change(i, part)
+}
 const text = (e: Event) => (e.target as HTMLInputElement).value
 </script>
 
@@ -53,7 +63,7 @@ const text = (e: Event) => (e.target as HTMLInputElement).value
       The first row is the usual person in the usual tack. Do one of them twice: it shows how much is chance.
     </p>
     <datalist id="swap-people"><option v-for="p in people" :key="p" :value="p" /></datalist>
-    <ol>
+    <ol @focusout="typed = { at: '', text: '' }">
       <li v-for="(r, i) in rows" :key="i" class="one">
         <label
           >Person
@@ -61,11 +71,18 @@ const text = (e: Event) => (e.target as HTMLInputElement).value
             class="plain-field"
             maxlength="60"
             list="swap-people"
-            :value="r.person"
-            @change="change(i, { person: text($event) })"
+            :value="shown(i, 'person', r)"
+            @input="type(i, 'person', $event)"
+            @change="leave(i, { person: text($event) })"
         /></label>
         <label
-          >Tack <input class="plain-field" maxlength="120" :value="r.tack" @change="change(i, { tack: text($event) })"
+          >Tack
+          <input
+            class="plain-field"
+            maxlength="120"
+            :value="shown(i, 'tack', r)"
+            @input="type(i, 'tack', $event)"
+            @change="leave(i, { tack: text($event) })"
         /></label>
         <label
           >Level
@@ -90,8 +107,9 @@ const text = (e: Event) => (e.target as HTMLInputElement).value
           <input
             class="plain-field"
             maxlength="60"
-            :value="r.gait ?? ''"
-            @change="change(i, { gait: text($event) || undefined })"
+            :value="shown(i, 'gait', r)"
+            @input="type(i, 'gait', $event)"
+            @change="leave(i, { gait: text($event) || undefined })"
         /></label>
         <label
           >Head
