@@ -65,11 +65,12 @@ func (r *Running) counting(at horse.Ask) Live {
 	if step.Is(catalog.PassesSpots) {
 		r.passing(say)
 	}
-	if s.eyed[at] {
-		say("by_eye", nil)
-	}
 	if timed, ok := s.timed[at]; ok {
-		say("timed", phrase.Args{"says": timed.Says})
+		says := timed.Says
+		if len(timed.Strides) > 0 { // else it is what the eye says
+			says = phrase.Of("live.timed", phrase.Args{"says": says})
+		}
+		live.Lines = append(live.Lines, says)
 		if timed.Vet != nil {
 			live.Lines = append(live.Lines, *timed.Vet)
 		}

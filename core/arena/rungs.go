@@ -23,8 +23,7 @@ type rungs struct {
 	earlyGood  map[horse.Ask]int          // accepted, although it waited for something
 	concluded  map[horse.Ask]bool         // understood, since a later step was accepted
 	spoiltEasy map[horse.Ask]bool         // easy asks that were dangerous
-	timed      map[horse.Ask]gait.Result  // how it went, where its hooves were tapped; the newest
-	eyed       map[horse.Ask]bool         // four even beats were seen, and nothing was timed since
+	timed      map[horse.Ask]gait.Result  // how it went, by the taps or by eye; the newest
 	downs      map[horse.Ask]int
 	stay       map[horse.Ask]bool // stays at its start value
 }
@@ -61,7 +60,6 @@ func (r *rungs) clone() rungs {
 	}
 	c.passed, c.fromMemory, c.closed = maps.Clone(r.passed), maps.Clone(r.fromMemory), maps.Clone(r.closed)
 	c.whys, c.worked, c.timed = maps.Clone(r.whys), maps.Clone(r.worked), maps.Clone(r.timed)
-	c.eyed = maps.Clone(r.eyed)
 	c.answered, c.earlyGood, c.concluded = maps.Clone(r.answered), maps.Clone(r.earlyGood), maps.Clone(r.concluded)
 	c.spoiltEasy, c.downs, c.stay = maps.Clone(r.spoiltEasy), maps.Clone(r.downs), maps.Clone(r.stay)
 	return c

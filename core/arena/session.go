@@ -71,7 +71,7 @@ func newSession(c *catalog.Catalog, rules catalog.HouseRules, in Input) *session
 			known: map[horse.Ask]Known{}, logs: map[horse.Ask]*askLog{}, closed: map[string]bool{}, spoiltEasy: map[horse.Ask]bool{},
 			downs: map[horse.Ask]int{}, stay: map[horse.Ask]bool{}, passed: map[horse.Ask]int{}, fromMemory: map[horse.Ask]horse.Answer{},
 			answered: map[string]track.Despite{}, whys: map[string]string{}, worked: map[string]horse.School{}, earlyGood: map[horse.Ask]int{}, concluded: map[horse.Ask]bool{},
-			timed: map[horse.Ask]gait.Result{}, eyed: map[horse.Ask]bool{},
+			timed: map[horse.Ask]gait.Result{},
 		},
 		places: places{approached: in.Started},
 	}

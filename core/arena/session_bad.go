@@ -25,7 +25,7 @@ var editionsByEye = []string{"2026.1", "2026.2", "2026.3"}
 // inFourBeats reports whether nothing is left to be timed: the step asks for no gait, or
 // its hooves were timed as an even walk (part 5, rush.walk), or somebody says so who sees it.
 func (s *session) inFourBeats(t told) bool {
-	return !t.step.Is(catalog.FourBeats) || slices.Contains(editionsByEye, s.in.Core) || s.eyed[t.Ask] || s.timed[t.Ask].Class == gait.Walk
+	return !t.step.Is(catalog.FourBeats) || slices.Contains(editionsByEye, s.in.Core) || s.timed[t.Ask].Class == gait.Walk
 }
 
 // times takes in hooves that were tapped, or what was seen; the newest holds.
@@ -33,14 +33,11 @@ func (s *session) times(f track.Footfall) {
 	r, err := gait.Time(f.Taps)
 	switch {
 	case f.Eye:
-		s.eyed[f.Ask] = true
-		delete(s.timed, f.Ask)
+		r = gait.Result{Class: gait.Walk, Says: phrase.Of("live.by_eye", nil)}
 	case err != nil || r.Class.IsZero():
 		return // too few strides tell nothing
-	default:
-		s.timed[f.Ask] = r
-		delete(s.eyed, f.Ask)
 	}
+	s.timed[f.Ask] = r
 	if run := s.log(f.Ask).run; len(run) > 0 {
 		s.passes(run[len(run)-1], s.log(f.Ask))
 	}

@@ -55,15 +55,7 @@ func NewProblem(status int, detail string) *Problem {
 // submitted values are not echoed: one may be a password.
 func newStatusError(status int, msg string, errs ...error) huma.StatusError {
 	p := NewProblem(status, msg)
-	for _, err := range errs {
-		var d huma.ErrorDetailer
-		if !errors.As(err, &d) {
-			p.Errors = append(p.Errors, FieldProblem{Say: Readable(err.Error())})
-			continue
-		}
-		detail := d.ErrorDetail()
-		p.Errors = append(p.Errors, FieldProblem{Field: FieldOf(*detail), Say: Readable(detail.Message)})
-	}
+	p.Errors = fieldsOf(errs)
 	switch {
 	case status == http.StatusRequestEntityTooLarge:
 		p.Detail = "That is too large to be sent. Shorten a text; of a picture send one of 12 MB or less."
@@ -76,6 +68,20 @@ func newStatusError(status int, msg string, errs ...error) huma.StatusError {
 		p.Detail = "Something went wrong on our side. Nothing was half-saved. Try again."
 	}
 	return p
+}
+
+// fieldsOf is what the library found wrong, field by field.
+func fieldsOf(errs []error) (wrong []FieldProblem) {
+	for _, err := range errs {
+		var d huma.ErrorDetailer
+		if !errors.As(err, &d) {
+			wrong = append(wrong, FieldProblem{Say: Readable(err.Error())})
+			continue
+		}
+		detail := d.ErrorDetail()
+		wrong = append(wrong, FieldProblem{Field: FieldOf(*detail), Say: Readable(detail.Message)})
+	}
+	return wrong
 }
 
 // FieldOf is the place in the body that a message speaks of; a missing field is
@@ -114,14 +120,7 @@ func (s *API) Beyond(value any) ([]FieldProblem, error) {
 	known := s.Huma.OpenAPI().Components.Schemas
 	var res huma.ValidateResult
 	huma.Validate(known, known.Schema(reflect.TypeOf(value), true, ""), huma.NewPathBuffer(nil, 0), huma.ModeWriteToServer, tree, &res)
-	var wrong []FieldProblem
-	for _, err := range res.Errors {
-		var d huma.ErrorDetailer
-		if errors.As(err, &d) {
-			wrong = append(wrong, FieldProblem{Field: FieldOf(*d.ErrorDetail()), Say: Readable(d.ErrorDetail().Message)})
-		}
-	}
-	return wrong, nil
+	return fieldsOf(res.Errors), nil
 }
 
 // Faulty is a request that can't be: one sentence for each field.

@@ -7,9 +7,9 @@ import { api, told } from '../api/client'
 import { me } from '../api/me'
 import type { Schemas } from '../api/types'
 import { theRules } from '../rules/rules'
-import { sideWord } from '../words'
 import FootfallLanes from '../parts/FootfallLanes.vue'
 import FootfallVerdict from '../parts/FootfallVerdict.vue'
+import { hoofSaid, hooves, mostLive } from '../parts/hooves'
 
 type Landing = Schemas['GaitLanding']
 
@@ -19,8 +19,6 @@ const { kept = [] } = defineProps<{
 }>()
 const emit = defineEmits<{ keep: [landings: Landing[]] }>()
 
-/** More than that is a long way, and no clearer. */
-const most = 240
 /** So long without a tap, the horse is past. */
 const past = 4
 /** What of the taps is in sight while it goes, s. */
@@ -56,7 +54,7 @@ function tap(hoof: Landing['hoof']) {
     landings.value = []
     going.resume()
   }
-  if (landings.value.length < most) landings.value = [...landings.value, { hoof, at: Math.round(clock() * 1000) / 1000 }]
+  if (landings.value.length < mostLive) landings.value = [...landings.value, { hoof, at: Math.round(clock() * 1000) / 1000 }]
 }
 const move = (i: number, at: number) => (landings.value = landings.value.map((l, n) => (n === i ? { ...l, at } : l)))
 const drop = (i: number) => (landings.value = landings.value.filter((_, n) => n !== i))
@@ -80,19 +78,10 @@ watch(
   { immediate: true },
 )
 
-// As one sees them from behind.
-const hooves = [
-  { hoof: 'near fore', key: 's' },
-  { hoof: 'off fore', key: 'l' },
-  { hoof: 'near hind', key: 'a' },
-  { hoof: 'off hind', key: 'k' },
-] as const
-const said = (hoof: string) => `${sideWord(hoof.split(' ')[0] ?? '')} ${hoof.split(' ')[1] ?? ''}`
+/** As one sees them from behind. */
+const behind = ['near fore', 'off fore', 'near hind', 'off hind'].flatMap((hoof) => hooves.filter((h) => h.hoof === hoof))
 const keys: Record<string, () => void> = {
-  a: () => tap('near hind'),
-  s: () => tap('near fore'),
-  k: () => tap('off hind'),
-  l: () => tap('off fore'),
+  ...Object.fromEntries(hooves.map((h) => [h.key, () => tap(h.hoof)])),
   z: back,
 }
 // Before whatever else these keys mean on the page.
@@ -118,8 +107,8 @@ function keep() {
 <template>
   <div class="live stack">
     <div class="hooves" role="group" aria-label="Hooves">
-      <button v-for="h in hooves" :key="h.hoof" type="button" class="tap" @pointerdown.prevent="tap(h.hoof)">
-        <span>{{ said(h.hoof) }}</span> <kbd>{{ h.key }}</kbd>
+      <button v-for="h in behind" :key="h.hoof" type="button" class="tap" @pointerdown.prevent="tap(h.hoof)">
+        <span>{{ hoofSaid(h.hoof) }}</span> <kbd>{{ h.key }}</kbd>
       </button>
     </div>
     <FootfallVerdict :result="result" />
@@ -138,7 +127,7 @@ function keep() {
     />
     <p class="quiet">
       {{
-        landings.length >= most
+        landings.length >= mostLive
           ? 'That is enough: keep it, or begin again.'
           : going.isActive.value
             ? 'Tap a hoof, or its key, as the foot lands.'

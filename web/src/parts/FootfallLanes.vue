@@ -4,10 +4,9 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/types'
-import { sideWord } from '../words'
+import { hoofSaid, hooves, type Hoof } from './hooves'
 
 type Landing = Schemas['GaitLanding']
-type Hoof = Landing['hoof']
 
 const {
   landings,
@@ -35,13 +34,6 @@ const {
 }>()
 const emit = defineEmits<{ tap: [hoof: Hoof]; move: [i: number, at: number]; drop: [i: number]; seek: [at: number] }>()
 
-const hooves: { hoof: Hoof; key: string }[] = [
-  { hoof: 'near hind', key: 'a' },
-  { hoof: 'near fore', key: 's' },
-  { hoof: 'off hind', key: 'k' },
-  { hoof: 'off fore', key: 'l' },
-]
-const said = (hoof: string) => `${sideWord(hoof.split(' ')[0] ?? '')} ${hoof.split(' ')[1] ?? ''}`
 const box = useTemplateRef<SVGSVGElement>('box')
 const size = useElementSize(box)
 const width = computed(() => size.width.value || 1000)
@@ -84,11 +76,11 @@ function key(e: KeyboardEvent, l: Landing & { i: number }) {
 <template>
   <div class="lanes" :class="{ plain }">
     <div v-if="plain" class="names">
-      <span v-for="h in hooves" :key="h.hoof" class="hoof named">{{ said(h.hoof) }}</span>
+      <span v-for="h in hooves" :key="h.hoof" class="hoof named">{{ hoofSaid(h.hoof) }}</span>
     </div>
     <div v-else class="names">
       <button v-for="h in hooves" :key="h.hoof" type="button" class="hoof" @pointerdown.prevent="emit('tap', h.hoof)">
-        <span>{{ said(h.hoof) }}</span> <kbd>{{ h.key }}</kbd>
+        <span>{{ hoofSaid(h.hoof) }}</span> <kbd>{{ h.key }}</kbd>
       </button>
     </div>
     <svg
@@ -126,7 +118,7 @@ function key(e: KeyboardEvent, l: Landing & { i: number }) {
         :class="{ off: l.hoof.startsWith('off'), odd: isOdd(l) }"
         tabindex="0"
         role="slider"
-        :aria-label="`${said(l.hoof)} lands`"
+        :aria-label="`${hoofSaid(l.hoof)} lands`"
         :aria-valuenow="l.at"
         :aria-valuetext="`${l.at.toFixed(2)} s${isOdd(l) ? ', check this tap' : ''}`"
         @pointerdown="take($event, l.i)"

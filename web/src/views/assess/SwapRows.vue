@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // The swap row by row: up to six goes at the same task, one thing changed at a time.
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import type { Schemas } from '../../api/types'
 import type { Assessing } from '../../cases/useAssessment'
+import TypedAnswer from '../../parts/TypedAnswer.vue'
 import { count, shortDate } from '../../words'
 
 type Row = Schemas['AssessSwapRow']
@@ -43,16 +44,7 @@ function add() {
   const last = rows.value.at(-1)
   put([...rows.value, { person: last?.person ?? people.value[0] ?? '', tack: last?.tack ?? 'usual tack' }])
 }
-/** What is being typed. The page may be drawn anew meanwhile, as an answer of the server
- * comes: what is typed stays. */
-const typed = ref({ at: '', text: '' })
-const shown = (i: number, field: 'person' | 'tack' | 'gait', r: Row) =>
-  typed.value.at === `${i} ${field}` ? typed.value.text : (r[field] ?? '')
-const type = (i: number, field: string, e: Event) => (typed.value = { at: `${i} ${field}`, text: text(e) })
-function leave(i: number, part: Partial<Row>) {
-  typed.value = { at: '', text: '' }
-  change(i, part)
-}
+const typed = (put: unknown) => (typeof put === 'string' ? put : '')
 const text = (e: Event) => (e.target as HTMLInputElement).value
 </script>
 
@@ -63,27 +55,18 @@ const text = (e: Event) => (e.target as HTMLInputElement).value
       The first row is the usual person in the usual tack. Do one of them twice: it shows how much is chance.
     </p>
     <datalist id="swap-people"><option v-for="p in people" :key="p" :value="p" /></datalist>
-    <ol @focusout="typed = { at: '', text: '' }">
+    <ol>
       <li v-for="(r, i) in rows" :key="i" class="one">
         <label
           >Person
-          <input
-            class="plain-field"
+          <TypedAnswer
+            kind="text"
             maxlength="60"
             list="swap-people"
-            :value="shown(i, 'person', r)"
-            @input="type(i, 'person', $event)"
-            @change="leave(i, { person: text($event) })"
+            :value="r.person"
+            @put="change(i, { person: typed($event) })"
         /></label>
-        <label
-          >Tack
-          <input
-            class="plain-field"
-            maxlength="120"
-            :value="shown(i, 'tack', r)"
-            @input="type(i, 'tack', $event)"
-            @change="leave(i, { tack: text($event) })"
-        /></label>
+        <label>Tack <TypedAnswer kind="text" maxlength="120" :value="r.tack" @put="change(i, { tack: typed($event) })" /></label>
         <label
           >Level
           <select class="plain-field" :value="r.level ?? 0" @change="change(i, { level: Number(text($event)) })">
@@ -103,13 +86,7 @@ const text = (e: Event) => (e.target as HTMLInputElement).value
           </select></label
         >
         <label
-          >Gait
-          <input
-            class="plain-field"
-            maxlength="60"
-            :value="shown(i, 'gait', r)"
-            @input="type(i, 'gait', $event)"
-            @change="leave(i, { gait: text($event) || undefined })"
+          >Gait <TypedAnswer kind="text" maxlength="60" :value="r.gait" @put="change(i, { gait: typed($event) || undefined })"
         /></label>
         <label
           >Head

@@ -3,9 +3,7 @@
 import { onUnmounted } from 'vue'
 import type { Schemas } from '../../api/types'
 import { outbox } from '../../offline/kept'
-
-/** More is refused by a session; three strides are enough. */
-const most = 240
+import { mostLive } from '../../parts/hooves'
 
 const { clip, landings, speed } = defineProps<{
   clip: Schemas['ClipWhole']
@@ -23,7 +21,7 @@ async function log(w: Schemas['Walked']) {
   hearing.push(box.onTold(topic, () => emit('logged')))
   await box.add(
     topic,
-    { kind: 'mark', mark: { footfall: { step: w.step, speed, landings: landings.slice(0, most) } }, note: 'timed on a clip' },
+    { kind: 'mark', mark: { footfall: { step: w.step, speed, landings: landings.slice(0, mostLive) } }, note: 'timed on a clip' },
     w.at,
   )
 }

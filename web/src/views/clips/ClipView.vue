@@ -8,6 +8,7 @@ import type { Schemas } from '../../api/types'
 import { useLoad, useSend } from '../../api/use'
 import { useKeys } from '../../keys/keys'
 import FieldRow from '../../parts/FieldRow.vue'
+import { hooves } from '../../parts/hooves'
 import PageState from '../../parts/PageState.vue'
 import WrongNote from '../../parts/WrongNote.vue'
 import { theRules } from '../../rules/rules'
@@ -127,10 +128,7 @@ useKeys([
   { press: '<', does: 'ten frames back', run: () => film.go(-10) },
   { press: '>', does: 'ten frames on', run: () => film.go(10) },
   { press: ' ', does: 'play or stop', run: () => film.play() },
-  { press: 'a', does: 'near hind lands', run: () => tap('near hind') },
-  { press: 's', does: 'near fore lands', run: () => tap('near fore') },
-  { press: 'k', does: 'off hind lands', run: () => tap('off hind') },
-  { press: 'l', does: 'off fore lands', run: () => tap('off fore') },
+  ...hooves.map((h) => ({ press: h.key, does: `${h.hoof} lands`, run: () => tap(h.hoof) })),
   { press: 'z', does: 'take the last tap back', run: back },
   { press: 'm', does: 'mark this moment', run: () => (marking.value = true) },
   { press: '[', does: 'the stride before', run: () => hop(-1) },
