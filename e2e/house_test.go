@@ -226,6 +226,7 @@ func TestThePracticeSpeaksInOtherWords(t *testing.T) {
 	u.presses("Words and zone")
 	u.sees("As it was made.")
 	u.field("What a horse travels in").MustSelect("float")
+	u.field("Lengths are said in").MustSelect("feet")
 	u.types("Time zone", "Europe/Nowhere")
 	u.presses("Keep it")
 	u.sees("This time zone is not known. Write it as Europe/London.")
@@ -236,4 +237,6 @@ func TestThePracticeSpeaksInOtherWords(t *testing.T) {
 	u.sees("float loading")
 	u.presses("Methods")
 	u.sees("Float loading")
+	u.goes("/outings")
+	u.sees("At ease to 1230 ft.")
 }

@@ -361,7 +361,7 @@ func TestTheOwnerHandlesOnlyWhereTheGradeLets(t *testing.T) {
 // The same sentence in another practice's words.
 func TestAnswersAreSaidInThePracticesWords(t *testing.T) {
 	p := newPractice(t)
-	p.words = phrase.Words{Vehicle: "float", Sides: "left and right"}
+	p.words = phrase.Words{Vehicle: "float", Sides: "left and right", Units: "feet"}
 	p.fill("Down under")
 	p.signIn("Down under@example.org", password)
 	var choices []cases.ProblemChoice
@@ -371,12 +371,15 @@ func TestAnswersAreSaidInThePracticesWords(t *testing.T) {
 	said := map[string]string{}
 	var chosen desk.Chosen
 	p.ask(http.MethodGet, "/api/sessions/"+id+"/asks", nil).into(&chosen)
+	marks := ""
 	for _, c := range chosen.Cards {
 		for _, v := range c.Variants {
 			said[v.Variant.String()] = v.Name.Text
 		}
-		assert.NotContains(t, c.Ask+c.Release+c.Watch, "{")
+		assert.NotContains(t, c.Ask+c.Release+c.Watch+c.Pass, "{")
+		marks += string(c.Pass) + "\n"
 	}
+	assert.Contains(t, marks, "settled or attentive after, at 5 ft", "load.gap, at 1.5 m")
 	assert.Equal(t, "left", said["near"])
 	var r reports.Report
 	p.logs(id, at(rep("accepted", 3), 60, 1))

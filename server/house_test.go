@@ -405,8 +405,9 @@ func TestTheWordsOfTheHouse(t *testing.T) {
 	var home house.HouseHome
 	p.ask(http.MethodGet, "/api/house/home", nil).into(&home)
 	assert.Empty(t, home.By, "as it was made")
+	units := "feet"
 	put := func(name, vehicle, sides, zone string, was house.HomeText) answer {
-		return p.ask(http.MethodPut, "/api/house/home", map[string]any{"name": name, "vehicle": vehicle, "sides": sides, "zone": zone, "was": was})
+		return p.ask(http.MethodPut, "/api/house/home", map[string]any{"name": name, "vehicle": vehicle, "sides": sides, "units": units, "zone": zone, "was": was})
 	}
 	was := home.HomeText
 	for field, a := range map[string]answer{
@@ -419,8 +420,11 @@ func TestTheWordsOfTheHouse(t *testing.T) {
 	for _, zone := range []string{"", "Local", "local", "../etc/passwd"} {
 		assert.Equal(t, http.StatusUnprocessableEntity, put("x", "float", was.Sides, zone, was).Code, zone)
 	}
+	units = "furlongs"
+	assert.Equal(t, "units", put("x", "float", was.Sides, was.Zone, was).problem().Errors[0].Field)
+	units = "feet"
 	put(" Fell End ", "float", "left and right", "Australia/Hobart", was).into(&home)
-	assert.Equal(t, house.HomeText{Name: "Fell End", Vehicle: "float", Sides: "left and right", Zone: "Australia/Hobart"}, home.HomeText)
+	assert.Equal(t, house.HomeText{Name: "Fell End", Vehicle: "float", Sides: "left and right", Units: "feet", Zone: "Australia/Hobart"}, home.HomeText)
 	assert.Equal(t, "Wren", home.By)
 	assert.Equal(t, p.now.UnixMilli(), home.At)
 	stale := put("Other", "box", was.Sides, was.Zone, was)
@@ -429,5 +433,5 @@ func TestTheWordsOfTheHouse(t *testing.T) {
 	assert.Equal(t, "float loading", p.caseload()[0].Problem.Text)
 	var me accounts.Me
 	p.ask(http.MethodGet, "/api/me", nil).into(&me)
-	assert.Equal(t, []string{"Fell End", "Australia/Hobart", "left and right"}, []string{me.Named, me.Zone, me.Words.Sides})
+	assert.Equal(t, []string{"Fell End", "Australia/Hobart", "left and right", "feet"}, []string{me.Named, me.Zone, me.Words.Sides, me.Words.Units})
 }

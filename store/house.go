@@ -73,8 +73,8 @@ const homeChanged = "practice changed"
 func (s *Store) ChangeHome(ctx context.Context, actor Actor, was, now Practice) error {
 	err := s.write(ctx, "changing the practice", func(q *sqlc.Queries) error {
 		n, err := q.UpdateHome(ctx, sqlc.UpdateHomeParams{
-			ID: actor.Practice, Name: now.Name, Zone: now.Zone, Vehicle: now.Words.Vehicle, Sides: now.Words.Sides,
-			WasName: was.Name, WasZone: was.Zone, WasVehicle: was.Words.Vehicle, WasSides: was.Words.Sides,
+			ID: actor.Practice, Name: now.Name, Zone: now.Zone, Vehicle: now.Words.Vehicle, Sides: now.Words.Sides, Units: now.Words.Units,
+			WasName: was.Name, WasZone: was.Zone, WasVehicle: was.Words.Vehicle, WasSides: was.Words.Sides, WasUnits: was.Words.Units,
 		})
 		if err := one(n, err); err != nil {
 			return err

@@ -135,7 +135,7 @@ func takeOver(ctx context.Context, conn *sql.Conn, t Taking) (rows int64, err er
 		case something != 0:
 			return 0, ErrNotEmpty
 		}
-		const own = `UPDATE main.practices AS p SET name = s.name, zone = s.zone, vehicle = s.vehicle, sides = s.sides, phone = s.phone FROM staged.practices AS s WHERE p.id = s.id AND p.id = ?1`
+		const own = `UPDATE main.practices AS p SET name = s.name, zone = s.zone, vehicle = s.vehicle, sides = s.sides, units = s.units, phone = s.phone FROM staged.practices AS s WHERE p.id = s.id AND p.id = ?1`
 		if _, err := conn.ExecContext(ctx, own, t.Practice); err != nil {
 			return 0, err
 		}

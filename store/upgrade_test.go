@@ -30,7 +30,7 @@ import (
 // landed are the commits that changed the schema, the oldest first. Of each there
 // is a small database in testdata, as that commit made it.
 var landed = []string{
-	"9d00280", "a92b5d7", "f265366", "cada320", "011417b", "f37b752", "55c97d4", "e511937", "4daa2c0", "4429bc8", "a27acfc", "b9dc41c", "858b788", "56f648c", "332be13", "c562ebd", "e489d01", "b1de67e", "b7769a1", "676f079", "284715e",
+	"9d00280", "a92b5d7", "f265366", "cada320", "011417b", "f37b752", "55c97d4", "e511937", "4daa2c0", "4429bc8", "a27acfc", "b9dc41c", "858b788", "56f648c", "332be13", "c562ebd", "e489d01", "b1de67e", "b7769a1", "676f079", "284715e", "69bc2ca",
 }
 
 // id are the rows of a landed database, by what they are.

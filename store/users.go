@@ -62,7 +62,7 @@ func runsOut(mustChange bool, at int64) sql.NullInt64 {
 // AddPractice keeps a new practice.
 func (s *Store) AddPractice(ctx context.Context, p Practice, now int64) error {
 	return s.write(ctx, "adding a practice", func(q *sqlc.Queries) error {
-		return q.InsertPractice(ctx, sqlc.InsertPracticeParams{ID: p.ID, Name: p.Name, Zone: p.Zone, Vehicle: p.Words.Vehicle, Sides: p.Words.Sides, Phone: p.Phone, CreatedAt: now})
+		return q.InsertPractice(ctx, sqlc.InsertPracticeParams{ID: p.ID, Name: p.Name, Zone: p.Zone, Vehicle: p.Words.Vehicle, Sides: p.Words.Sides, Units: p.Words.Units, Phone: p.Phone, CreatedAt: now})
 	})
 }
 
@@ -77,7 +77,7 @@ func (s *Store) SetPhone(ctx context.Context, actor Actor, phone string) error {
 }
 
 func practice(p sqlc.Practice) Practice {
-	return Practice{ID: p.ID, Name: p.Name, Zone: p.Zone, Words: phrase.Words{Vehicle: p.Vehicle, Sides: p.Sides}, Phone: p.Phone}
+	return Practice{ID: p.ID, Name: p.Name, Zone: p.Zone, Words: phrase.Words{Vehicle: p.Vehicle, Sides: p.Sides, Units: p.Units}, Phone: p.Phone}
 }
 
 // Practice reads a practice.
@@ -248,7 +248,7 @@ func (v View) SignedIn(ctx context.Context, hash []byte, now int64) (User, Pract
 			ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: role, MustChange: u.MustChange == 1, Active: true,
 			Person: u.PersonID.String, Day: u.HelpsOn, Yard: u.HelpsAt,
 		},
-		Practice{ID: u.PracticeID, Name: u.PracticeName, Zone: u.Zone, Words: phrase.Words{Vehicle: u.Vehicle, Sides: u.Sides}, Phone: u.Phone},
+		Practice{ID: u.PracticeID, Name: u.PracticeName, Zone: u.Zone, Words: phrase.Words{Vehicle: u.Vehicle, Sides: u.Sides, Units: u.Units}, Phone: u.Phone},
 		reading("the sign-in", err)
 }
 

@@ -27,8 +27,8 @@ func userCommand() *cobra.Command {
 
 // newUser is what user add is told.
 type newUser struct {
-	database, email, name, role, practice, zone, vehicle, sides string
-	passwordIn                                                  bool
+	database, email, name, role, practice, zone, vehicle, sides, units string
+	passwordIn                                                         bool
 }
 
 func userAddCommand() *cobra.Command {
@@ -48,6 +48,7 @@ func userAddCommand() *cobra.Command {
 	f.StringVar(&n.zone, "zone", "Europe/London", "the practice's time zone, for a new practice")
 	f.StringVar(&n.vehicle, "vehicle", "trailer", "trailer, float or box, for a new practice")
 	f.StringVar(&n.sides, "sides", "near and off", "\"near and off\" or \"left and right\", for a new practice")
+	f.StringVar(&n.units, "units", "metres", "metres or feet, for a new practice")
 	f.BoolVar(&n.passwordIn, "password-stdin", false, "read the password from standard input instead of making a one-time one")
 	return cmd
 }
@@ -134,7 +135,7 @@ func (n newUser) practiceOf(ctx context.Context, db *store.Store) (store.Practic
 	if _, err := time.LoadLocation(n.zone); err != nil {
 		return p, fmt.Errorf("reading the time zone: %w", err)
 	}
-	p = store.Practice{ID: uuid.NewString(), Name: n.practice, Zone: n.zone, Words: phrase.Words{Vehicle: n.vehicle, Sides: n.sides}}
+	p = store.Practice{ID: uuid.NewString(), Name: n.practice, Zone: n.zone, Words: phrase.Words{Vehicle: n.vehicle, Sides: n.sides, Units: n.units}}
 	return p, db.AddPractice(ctx, p, time.Now().UnixMilli())
 }
 

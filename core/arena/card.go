@@ -25,7 +25,7 @@ type Card struct {
 	Ask        phrase.Slotted    `json:"ask"`
 	Release    phrase.Slotted    `json:"release"`
 	Watch      phrase.Slotted    `json:"watch"`
-	Pass       string            `json:"pass" doc:"the pass mark in words"`
+	Pass       phrase.Slotted    `json:"pass" doc:"the pass mark in words"`
 	Measures   []catalog.Measure `json:"measures"`
 	Unit       string            `json:"unit"`
 	Values     []int             `json:"values"`

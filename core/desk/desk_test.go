@@ -194,7 +194,7 @@ func TestAnOutingAtTheDesk(t *testing.T) {
 	assert.Len(t, laid.Plan.Stops, 15)
 	laid = Laid{}
 	call("road", Laying{Road: track.Road{}, Words: phrase.Shipped}, &laid)
-	assert.Equal(t, "A road of 0 m is no way out: give its minutes, or its metres and the pace.", laid.Wrong)
+	assert.Equal(t, "A road of 0 m is no way out: give its minutes, or how far it is and the pace.", laid.Wrong)
 
 	call("open", Opening{Brief: f.Brief(), Beginning: arena.Beginning{Ask: horse.Ask{Step: "home.near"}, Started: 1000}, Rules: c.Rules, Words: phrase.Shipped}, &arena.Picture{})
 	var w Walked

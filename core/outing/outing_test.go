@@ -56,7 +56,7 @@ func TestAPlanFromMetresAndPace(t *testing.T) {
 		"0 or more":    {Minutes: -1},
 		"5 seconds":    {Minutes: 5, Stand: 4},
 		"100 at most":  {Minutes: 5, Plain: 300},
-		"30 km at mos": {Metres: 30_001, Pace: 80},
+		"30 km, 18 mi": {Metres: 30_001, Pace: 80},
 	} {
 		require.ErrorContains(t, r.Check(), want)
 	}

@@ -1,6 +1,7 @@
 // Package phrase keeps the product's words in one place. The rules answer
 // with messages, a key and its arguments; a Book turns them into sentences in
-// the words of a practice or an owner (trailer, float or box; near or left).
+// the words of a practice or an owner (trailer, float or box; near or left; metres
+// or feet).
 package phrase
 
 import (
@@ -49,16 +50,17 @@ func Of(key string, args Args) Message { return Message{Key: key, Args: args} }
 type Words struct {
 	Vehicle string `json:"vehicle" enum:"trailer,float,box" doc:"what the horse travels in"`
 	Sides   string `json:"sides" enum:"near and off,left and right" doc:"how sides are called"`
+	Units   string `json:"units" enum:"metres,feet" doc:"what lengths are said in"`
 }
 
 // Shipped are the words a new practice starts with.
-var Shipped = Words{Vehicle: "trailer", Sides: "near and off"}
+var Shipped = Words{Vehicle: "trailer", Sides: "near and off", Units: "metres"}
 
 // Sided is a text whose side words are said in the book's choice.
 type Sided string
 
-// Slotted is a text of the catalogue, with {trailer}, {near} and {off} where
-// the book's choice goes.
+// Slotted is a text of the catalogue, with {trailer}, {near}, {off} and lengths in
+// metres, {1.5:m}, where the book's choice goes.
 type Slotted string
 
 // Lowered puts a text's first letter small, to stand within a sentence.
@@ -99,6 +101,9 @@ func English(w Words) Book {
 	}
 	if w.Sides == "" {
 		w.Sides = Shipped.Sides
+	}
+	if w.Units == "" {
+		w.Units = Shipped.Units
 	}
 	return Book{lines: lines, words: w}
 }
@@ -151,8 +156,9 @@ func (b Book) Sentence(m Message) string {
 
 // Fill puts arguments into a text: {name} is the argument, {n|step|steps} the
 // number with its noun, {n:words|step|steps} the same in words up to ten,
-// {n:times} once, twice, three times, {d:day} a date without its year; {trailer}, {near} and {off} are the chosen
-// words. A list in an argument is said as one.
+// {n:times} once, twice, three times, {d:day} a date without its year, {n:m} so many
+// metres, {1.5:m} one and a half of them; {trailer}, {near} and {off} are the chosen
+// words, lengths are in the chosen units. A list in an argument is said as one.
 func (b Book) Fill(text string, args Args) string {
 	var out strings.Builder
 	for {
@@ -207,7 +213,10 @@ func (b Book) slot(slot string, args Args) string {
 		case "near", "off":
 			return b.Side(name)
 		}
-		return "{" + slot + "}"
+		if form != "m" {
+			return "{" + slot + "}"
+		}
+		value = name // the length itself
 	}
 	if day, ok := value.(Date); ok && form == "day" {
 		return day.inYear()
@@ -219,6 +228,8 @@ func (b Book) slot(slot string, args Args) string {
 		noun = one
 	}
 	switch {
+	case form == "m":
+		return b.length(said)
 	case form == "times":
 		return count(said, true)
 	case form == "words" && counted && said == "0":

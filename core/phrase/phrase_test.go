@@ -29,6 +29,19 @@ func TestFill(t *testing.T) {
 	assert.Equal(t, "no.such.key", b.Say(Of("no.such.key", nil)), "a gap shows")
 }
 
+// A length is said in the book's units: of feet the half ones under ten, whole ones under
+// fifty, then each fifth. lengths.test.ts has this table too.
+func TestLengths(t *testing.T) {
+	feet := English(Words{Units: "feet"})
+	for m, want := range map[float64]string{
+		0.5: "1.5 ft", 1: "3.5 ft", 1.5: "5 ft", 3: "10 ft", 3.05: "10 ft", 6: "20 ft", 15.2: "50 ft", 80: "260 ft", 305: "1000 ft",
+	} {
+		assert.Equal(t, want, feet.Fill("{n:m}", Args{"n": m}), m)
+	}
+	assert.Equal(t, "at 1.5 m, then 380 m, no {length}", English(Shipped).Fill("at {1.5:m}, then {n:m}, no {length}", Args{"n": 380}))
+	assert.Equal(t, "at 5 ft, somewhere", feet.Fill("at {1.5:m}, {n:m}", Args{"n": "somewhere"}))
+}
+
 // A message that was kept or sent says the same afterwards.
 func TestAMessageSaysTheSameAfterItWasKept(t *testing.T) {
 	b := English(Words{Vehicle: "float", Sides: "left and right"})

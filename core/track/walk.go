@@ -71,11 +71,11 @@ func (r Road) Check() error {
 	case r.Minutes < 0 || r.Metres < 0 || r.Pace < 0 || r.Moving < 0 || r.Stand < 0 || r.Plain < 0:
 		return fmt.Errorf("a road's numbers are 0 or more")
 	case r.Minutes == 0 && r.Metres == 0:
-		return fmt.Errorf("a road of 0 m is no way out: give its minutes, or its metres and the pace")
+		return fmt.Errorf("a road of 0 m is no way out: give its minutes, or how far it is and the pace")
 	case r.Minutes == 0 && r.Pace == 0:
-		return fmt.Errorf("metres need a pace: in hand a horse walks some 80 m a minute")
+		return fmt.Errorf("how far it is needs a pace: in hand a horse walks some 80 m, 260 ft, a minute")
 	case r.Minutes > 300 || r.Metres > 30_000 || r.Moving > 300 || r.Pace > 200:
-		return fmt.Errorf("that is too far for an outing: 300 minutes and 30 km at most")
+		return fmt.Errorf("that is too far for an outing: 300 minutes and 30 km, 18 miles, at most")
 	case r.Stand != 0 && (r.Stand < 5 || r.Stand > 600):
 		return fmt.Errorf("a stand lasts from 5 seconds to 10 minutes")
 	case r.Plain > 100:

@@ -65,7 +65,7 @@ type Fault struct{ Field, Say string }
 func (r Record) Check() []Fault {
 	var faults []Fault
 	if r.WidthMM != 0 && (r.WidthMM < narrowest || r.WidthMM > widest) {
-		faults = append(faults, Fault{"width_mm", fmt.Sprintf("%d cm can't be the width for one horse. Give centimetres from %d to %d.", r.WidthMM/10, narrowest/10, widest/10)})
+		faults = append(faults, Fault{"width_mm", fmt.Sprintf("%d cm can't be the width for one horse. Give %d to %d cm, which is 16 to 118 inches.", r.WidthMM/10, narrowest/10, widest/10)})
 	}
 	if r.Rings != nil && (*r.Rings < 0 || *r.Rings > 12) {
 		faults = append(faults, Fault{"rings", "Give the number of tie rings, from 0 to 12."})

@@ -21,6 +21,7 @@ type HomeText struct {
 	Name    string `json:"name" maxLength:"120"`
 	Vehicle string `json:"vehicle" enum:"trailer,float,box" doc:"what the horse travels in"`
 	Sides   string `json:"sides" enum:"near and off,left and right" doc:"how sides are called"`
+	Units   string `json:"units" enum:"metres,feet" doc:"what lengths are said in"`
 	Zone    string `json:"zone" maxLength:"60" doc:"time zone, IANA"`
 }
 
@@ -40,11 +41,11 @@ type homeInput struct {
 }
 
 func homeText(p store.Practice) HomeText {
-	return HomeText{Name: p.Name, Vehicle: p.Words.Vehicle, Sides: p.Words.Sides, Zone: p.Zone}
+	return HomeText{Name: p.Name, Vehicle: p.Words.Vehicle, Sides: p.Words.Sides, Units: p.Words.Units, Zone: p.Zone}
 }
 
 func (t HomeText) practice() store.Practice {
-	return store.Practice{Name: t.Name, Zone: t.Zone, Words: phrase.Words{Vehicle: t.Vehicle, Sides: t.Sides}}
+	return store.Practice{Name: t.Name, Zone: t.Zone, Words: phrase.Words{Vehicle: t.Vehicle, Sides: t.Sides, Units: t.Units}}
 }
 
 func (s *Service) home(ctx context.Context, c api.Caller, _ *struct{}) (HouseHome, error) {

@@ -341,7 +341,7 @@ func doubtful(t StepText) string {
 		}
 	}
 	if len(t.Values) > 0 && !slices.Contains([]string{"s", "mm", "steps", "feet", "holes", "times"}, t.Unit) {
-		return "Say what the values count: seconds, steps, feet, holes, times or millimetres."
+		return "Say what the values count: seconds, steps, hooves, holes, times or a length."
 	}
 	for _, m := range t.Measures {
 		if !slices.Contains([]catalog.Measure{catalog.MeasureAnswer, catalog.MeasureHold, catalog.MeasureDose, catalog.MeasureCount, catalog.MeasureDistance, catalog.MeasureSetting, catalog.MeasureTime}, m) {

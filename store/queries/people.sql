@@ -1,21 +1,21 @@
 -- name: InsertPractice :exec
-INSERT INTO practices (id, name, zone, vehicle, sides, phone, created_at) VALUES (?, ?, ?, ?, ?, ?, ?);
+INSERT INTO practices (id, name, zone, vehicle, sides, units, phone, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: GetPractice :one
-SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices WHERE id = ?;
+SELECT id, name, zone, vehicle, sides, created_at, phone, units FROM practices WHERE id = ?;
 
 -- name: GetFirstPractice :one
-SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices ORDER BY created_at, id LIMIT 1;
+SELECT id, name, zone, vehicle, sides, created_at, phone, units FROM practices ORDER BY created_at, id LIMIT 1;
 
 -- name: GetPractices :many
-SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices ORDER BY created_at, id;
+SELECT id, name, zone, vehicle, sides, created_at, phone, units FROM practices ORDER BY created_at, id;
 
 -- name: UpdatePracticePhone :exec
 UPDATE practices SET phone = ? WHERE id = ?;
 
 -- name: UpdateHome :execrows
-UPDATE practices SET name = @name, zone = @zone, vehicle = @vehicle, sides = @sides
-WHERE id = @id AND name = @was_name AND zone = @was_zone AND vehicle = @was_vehicle AND sides = @was_sides;
+UPDATE practices SET name = @name, zone = @zone, vehicle = @vehicle, sides = @sides, units = @units
+WHERE id = @id AND name = @was_name AND zone = @was_zone AND vehicle = @was_vehicle AND sides = @was_sides AND units = @was_units;
 
 -- name: GetLastChange :one
 SELECT c.at, coalesce(u.name, '') AS name FROM changes AS c
@@ -49,7 +49,7 @@ UPDATE users SET active = ? WHERE practice_id = ? AND id = ?;
 INSERT INTO sign_ins (token_hash, practice_id, user_id, device, created_at, expires_at, id, place) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: GetSignedIn :one
-SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, CAST(coalesce(h.on_date, '') AS TEXT) AS helps_on, CAST(coalesce(h.yard_id, '') AS TEXT) AS helps_at, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, CAST(coalesce(h.on_date, '') AS TEXT) AS helps_on, CAST(coalesce(h.yard_id, '') AS TEXT) AS helps_at, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
 FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
 LEFT JOIN helpers AS h ON h.practice_id = u.practice_id AND h.user_id = u.id
 JOIN practices AS p ON p.id = s.practice_id

@@ -86,7 +86,7 @@ func (q *Queries) GetBusy(ctx context.Context, arg GetBusyParams) ([]GetBusyRow,
 }
 
 const getFeedByToken = `-- name: GetFeedByToken :one
-SELECT f.id, f.practice_id, f.user_id, f.person_id, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+SELECT f.id, f.practice_id, f.user_id, f.person_id, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
 FROM feeds AS f JOIN practices AS p ON p.id = f.practice_id
 LEFT JOIN users AS u ON u.practice_id = f.practice_id AND u.id = f.user_id
 LEFT JOIN people AS o ON o.practice_id = f.practice_id AND o.id = f.person_id
@@ -102,6 +102,7 @@ type GetFeedByTokenRow struct {
 	Zone         string
 	Vehicle      string
 	Sides        string
+	Units        string
 	Phone        string
 }
 
@@ -117,6 +118,7 @@ func (q *Queries) GetFeedByToken(ctx context.Context, tokenHash []byte) (GetFeed
 		&i.Zone,
 		&i.Vehicle,
 		&i.Sides,
+		&i.Units,
 		&i.Phone,
 	)
 	return i, err

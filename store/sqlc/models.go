@@ -395,6 +395,7 @@ type Practice struct {
 	Sides     string
 	CreatedAt int64
 	Phone     string
+	Units     string
 }
 
 type Practised struct {

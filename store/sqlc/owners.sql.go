@@ -132,7 +132,7 @@ func (q *Queries) GetIncidents(ctx context.Context, arg GetIncidentsParams) ([]G
 }
 
 const getInvitationByToken = `-- name: GetInvitationByToken :one
-SELECT i.id, i.practice_id, i.name, i.person_id, i.on_date, i.yard_id, y.name AS yard, i.until, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+SELECT i.id, i.practice_id, i.name, i.person_id, i.on_date, i.yard_id, y.name AS yard, i.until, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
 FROM invitations AS i
 JOIN practices AS p ON p.id = i.practice_id
 LEFT JOIN yards AS y ON y.practice_id = i.practice_id AND y.id = i.yard_id
@@ -158,6 +158,7 @@ type GetInvitationByTokenRow struct {
 	Zone         string
 	Vehicle      string
 	Sides        string
+	Units        string
 	Phone        string
 }
 
@@ -177,6 +178,7 @@ func (q *Queries) GetInvitationByToken(ctx context.Context, arg GetInvitationByT
 		&i.Zone,
 		&i.Vehicle,
 		&i.Sides,
+		&i.Units,
 		&i.Phone,
 	)
 	return i, err
@@ -275,7 +277,7 @@ func (q *Queries) GetLink(ctx context.Context, arg GetLinkParams) (GetLinkRow, e
 }
 
 const getLinkByToken = `-- name: GetLinkByToken :one
-SELECT l.id, l.practice_id, l.person_id, l.session_id, l.until, l.opened, l.made_by, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+SELECT l.id, l.practice_id, l.person_id, l.session_id, l.until, l.opened, l.made_by, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
 FROM links AS l
 JOIN practices AS p ON p.id = l.practice_id
 LEFT JOIN people AS o ON o.practice_id = l.practice_id AND o.id = l.person_id
@@ -299,6 +301,7 @@ type GetLinkByTokenRow struct {
 	Zone         string
 	Vehicle      string
 	Sides        string
+	Units        string
 	Phone        string
 }
 
@@ -317,6 +320,7 @@ func (q *Queries) GetLinkByToken(ctx context.Context, arg GetLinkByTokenParams) 
 		&i.Zone,
 		&i.Vehicle,
 		&i.Sides,
+		&i.Units,
 		&i.Phone,
 	)
 	return i, err

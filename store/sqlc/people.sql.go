@@ -60,7 +60,7 @@ func (q *Queries) DeleteSignInsOf(ctx context.Context, arg DeleteSignInsOfParams
 }
 
 const getFirstPractice = `-- name: GetFirstPractice :one
-SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices ORDER BY created_at, id LIMIT 1
+SELECT id, name, zone, vehicle, sides, created_at, phone, units FROM practices ORDER BY created_at, id LIMIT 1
 `
 
 func (q *Queries) GetFirstPractice(ctx context.Context) (Practice, error) {
@@ -74,6 +74,7 @@ func (q *Queries) GetFirstPractice(ctx context.Context) (Practice, error) {
 		&i.Sides,
 		&i.CreatedAt,
 		&i.Phone,
+		&i.Units,
 	)
 	return i, err
 }
@@ -183,7 +184,7 @@ func (q *Queries) GetPerson(ctx context.Context, arg GetPersonParams) (GetPerson
 }
 
 const getPractice = `-- name: GetPractice :one
-SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices WHERE id = ?
+SELECT id, name, zone, vehicle, sides, created_at, phone, units FROM practices WHERE id = ?
 `
 
 func (q *Queries) GetPractice(ctx context.Context, id string) (Practice, error) {
@@ -197,12 +198,13 @@ func (q *Queries) GetPractice(ctx context.Context, id string) (Practice, error) 
 		&i.Sides,
 		&i.CreatedAt,
 		&i.Phone,
+		&i.Units,
 	)
 	return i, err
 }
 
 const getPractices = `-- name: GetPractices :many
-SELECT id, name, zone, vehicle, sides, created_at, phone FROM practices ORDER BY created_at, id
+SELECT id, name, zone, vehicle, sides, created_at, phone, units FROM practices ORDER BY created_at, id
 `
 
 func (q *Queries) GetPractices(ctx context.Context) ([]Practice, error) {
@@ -222,6 +224,7 @@ func (q *Queries) GetPractices(ctx context.Context) ([]Practice, error) {
 			&i.Sides,
 			&i.CreatedAt,
 			&i.Phone,
+			&i.Units,
 		); err != nil {
 			return nil, err
 		}
@@ -237,7 +240,7 @@ func (q *Queries) GetPractices(ctx context.Context) ([]Practice, error) {
 }
 
 const getSignedIn = `-- name: GetSignedIn :one
-SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, CAST(coalesce(h.on_date, '') AS TEXT) AS helps_on, CAST(coalesce(h.yard_id, '') AS TEXT) AS helps_at, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.phone
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, CAST(coalesce(h.on_date, '') AS TEXT) AS helps_on, CAST(coalesce(h.yard_id, '') AS TEXT) AS helps_at, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
 FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
 LEFT JOIN helpers AS h ON h.practice_id = u.practice_id AND h.user_id = u.id
 JOIN practices AS p ON p.id = s.practice_id
@@ -263,6 +266,7 @@ type GetSignedInRow struct {
 	Zone         string
 	Vehicle      string
 	Sides        string
+	Units        string
 	Phone        string
 }
 
@@ -283,6 +287,7 @@ func (q *Queries) GetSignedIn(ctx context.Context, arg GetSignedInParams) (GetSi
 		&i.Zone,
 		&i.Vehicle,
 		&i.Sides,
+		&i.Units,
 		&i.Phone,
 	)
 	return i, err
@@ -619,7 +624,7 @@ func (q *Queries) InsertPerson(ctx context.Context, arg InsertPersonParams) erro
 }
 
 const insertPractice = `-- name: InsertPractice :exec
-INSERT INTO practices (id, name, zone, vehicle, sides, phone, created_at) VALUES (?, ?, ?, ?, ?, ?, ?)
+INSERT INTO practices (id, name, zone, vehicle, sides, units, phone, created_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
 `
 
 type InsertPracticeParams struct {
@@ -628,6 +633,7 @@ type InsertPracticeParams struct {
 	Zone      string
 	Vehicle   string
 	Sides     string
+	Units     string
 	Phone     string
 	CreatedAt int64
 }
@@ -639,6 +645,7 @@ func (q *Queries) InsertPractice(ctx context.Context, arg InsertPracticeParams) 
 		arg.Zone,
 		arg.Vehicle,
 		arg.Sides,
+		arg.Units,
 		arg.Phone,
 		arg.CreatedAt,
 	)
@@ -803,8 +810,8 @@ func (q *Queries) SetUserActive(ctx context.Context, arg SetUserActiveParams) (i
 }
 
 const updateHome = `-- name: UpdateHome :execrows
-UPDATE practices SET name = ?1, zone = ?2, vehicle = ?3, sides = ?4
-WHERE id = ?5 AND name = ?6 AND zone = ?7 AND vehicle = ?8 AND sides = ?9
+UPDATE practices SET name = ?1, zone = ?2, vehicle = ?3, sides = ?4, units = ?5
+WHERE id = ?6 AND name = ?7 AND zone = ?8 AND vehicle = ?9 AND sides = ?10 AND units = ?11
 `
 
 type UpdateHomeParams struct {
@@ -812,11 +819,13 @@ type UpdateHomeParams struct {
 	Zone       string
 	Vehicle    string
 	Sides      string
+	Units      string
 	ID         string
 	WasName    string
 	WasZone    string
 	WasVehicle string
 	WasSides   string
+	WasUnits   string
 }
 
 func (q *Queries) UpdateHome(ctx context.Context, arg UpdateHomeParams) (int64, error) {
@@ -825,11 +834,13 @@ func (q *Queries) UpdateHome(ctx context.Context, arg UpdateHomeParams) (int64, 
 		arg.Zone,
 		arg.Vehicle,
 		arg.Sides,
+		arg.Units,
 		arg.ID,
 		arg.WasName,
 		arg.WasZone,
 		arg.WasVehicle,
 		arg.WasSides,
+		arg.WasUnits,
 	)
 	if err != nil {
 		return 0, err

@@ -1,6 +1,7 @@
 // The words of the practice, and how dates and lengths are written. The rules'
 // own sentences come from the server.
 import { me } from './api/me'
+import { distance } from './lengths'
 
 export { dayMonth, inWords, localDate, longDate, shortDate } from './dates'
 
@@ -42,7 +43,7 @@ export function clock(seconds: number): string {
 export function measured(value: number, unit: string): string {
   switch (unit) {
     case 'mm':
-      return `${value / 1000} m`
+      return distance(value / 1000)
     case 's':
       return `${value} s`
     case 'steps':

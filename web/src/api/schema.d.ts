@@ -5948,6 +5948,11 @@ export interface components {
              */
             sides: "near and off" | "left and right";
             /**
+             * @description what lengths are said in
+             * @enum {string}
+             */
+            units: "metres" | "feet";
+            /**
              * @description what the horse travels in
              * @enum {string}
              */
@@ -5964,6 +5969,11 @@ export interface components {
              * @enum {string}
              */
             sides: "near and off" | "left and right";
+            /**
+             * @description what lengths are said in
+             * @enum {string}
+             */
+            units: "metres" | "feet";
             /**
              * @description what the horse travels in
              * @enum {string}
@@ -6191,6 +6201,11 @@ export interface components {
              * @enum {string}
              */
             sides: "near and off" | "left and right";
+            /**
+             * @description what lengths are said in
+             * @enum {string}
+             */
+            units: "metres" | "feet";
             /**
              * @description what the horse travels in
              * @enum {string}
@@ -7375,6 +7390,11 @@ export interface components {
              * @enum {string}
              */
             sides: "near and off" | "left and right";
+            /**
+             * @description what lengths are said in
+             * @enum {string}
+             */
+            units: "metres" | "feet";
             /**
              * @description what the horse travels in
              * @enum {string}

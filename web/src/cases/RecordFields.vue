@@ -1,10 +1,11 @@
 <script setup lang="ts">
-// The horse's record, asked once. Lengths and weights are kept in millimetres
-// and grams and typed in centimetres and kilograms.
+// The horse's record, asked once. Heights and weights are kept in millimetres and
+// grams and typed in centimetres or hands, and in kilograms.
 import { computed } from 'vue'
 import type { Schemas } from '../api/types'
 import ChipRow from '../parts/ChipRow.vue'
 import { choices } from '../parts/choices'
+import { height } from '../lengths'
 import FieldRow from '../parts/FieldRow.vue'
 import NumberField from '../parts/NumberField.vue'
 
@@ -26,7 +27,7 @@ type Field = { label: string; hint?: string; shown?: boolean } & (
   | { field: Word; words: readonly string[] }
   | { field: Text; date: true }
   | { field: Text; longest: number }
-  | { field: Measure; unit: number }
+  | { field: Measure; typed: (kept: number) => number; kept: (typed: number) => number }
   | { field: List; lines: true }
 )
 
@@ -36,9 +37,9 @@ const fields = computed<Field[]>(() => [
   { field: 'born', label: 'Born', date: true, hint: "The year's first day if only the year is known" },
   { field: 'gelded', label: 'Gelded on', date: true, shown: record.value.sex === 'gelding' },
   { field: 'breed', label: 'Breed or type', longest: 120 },
-  { field: 'height_mm', label: 'Height, cm', unit: 10, hint: hands.value },
-  { field: 'weight_g', label: 'Weight, kg', unit: 1000 },
-  { field: 'rides', label: 'Rides so far', unit: 1, hint: 'Empty: not known' },
+  { field: 'height_mm', label: `Height, ${height.unit()}`, ...height, hint: besides.value },
+  { field: 'weight_g', label: 'Weight, kg', typed: (g) => g / 1000, kept: (kg) => Math.round(kg * 1000) },
+  { field: 'rides', label: 'Rides so far', typed: (n) => n, kept: Math.round, hint: 'Empty: not known' },
   { field: 'started_by', label: 'Started by', longest: 120 },
   { field: 'last_worked', label: 'Last worked', date: true },
   { field: 'bit_hung', label: 'The bit hangs with', words: ['no wrinkle', 'one wrinkle', 'two wrinkles'] },
@@ -79,18 +80,8 @@ const tidy = (field: List) => {
   put(field, names?.length ? names : undefined)
 }
 
-const inUnit = (field: Measure, unit: number) => {
-  const kept = record.value[field]
-  return kept === undefined ? undefined : kept / unit
-}
-const putInUnit = (field: Measure, unit: number, typed?: number) =>
-  put(field, typed === undefined ? undefined : Math.round(typed * unit))
-
-const hands = computed(() => {
-  if (!record.value.height_mm) return ''
-  const inches = Math.round(record.value.height_mm / 25.4)
-  return `${Math.floor(inches / 4)}.${inches % 4} hands`
-})
+const through = (turn: (n: number) => number, n?: number) => (n === undefined ? undefined : turn(n))
+const besides = computed(() => (record.value.height_mm ? height.beside(record.value.height_mm) : ''))
 </script>
 
 <template>
@@ -105,10 +96,10 @@ const hands = computed(() => {
           @toggle="set(d.field, $event as Record[typeof d.field])"
         />
         <NumberField
-          v-else-if="'unit' in d"
+          v-else-if="'typed' in d"
           :id="f.id"
-          :model-value="inUnit(d.field, d.unit)"
-          @update:model-value="putInUnit(d.field, d.unit, $event)"
+          :model-value="through(d.typed, record[d.field])"
+          @update:model-value="put(d.field, through(d.kept, $event))"
         />
         <ElInput
           v-else-if="'lines' in d"

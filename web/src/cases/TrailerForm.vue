@@ -9,6 +9,7 @@ import { choices } from '../parts/choices'
 import { differences } from '../parts/differences'
 import FieldRow from '../parts/FieldRow.vue'
 import NumberField from '../parts/NumberField.vue'
+import { width } from '../lengths'
 import StaleNote from '../parts/StaleNote.vue'
 import WrongNote from '../parts/WrongNote.vue'
 
@@ -99,11 +100,11 @@ function take() {
           @toggle="set(r.field, $event as Record[typeof r.field])"
         />
       </FieldRow>
-      <FieldRow v-slot="f" label="Width for one horse, cm" :wrong="trouble?.fields['record.width_mm']">
+      <FieldRow v-slot="f" :label="`Width for one horse, ${width.unit()}`" :wrong="trouble?.fields['record.width_mm']">
         <NumberField
           :id="f.id"
-          :model-value="record.width_mm ? record.width_mm / 10 : undefined"
-          @update:model-value="put('width_mm', $event === undefined ? undefined : Math.round($event * 10))"
+          :model-value="record.width_mm ? width.typed(record.width_mm) : undefined"
+          @update:model-value="put('width_mm', $event === undefined ? undefined : width.kept($event))"
         />
       </FieldRow>
       <FieldRow v-slot="f" label="Tie rings" :wrong="trouble?.fields['record.rings']">

@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { isHelper } from '../../api/me'
 import type { Schemas } from '../../api/types'
 import { useKeys } from '../../keys/keys'
+import { height } from '../../lengths'
 import { shortDate } from '../../words'
 import CareGrade from './CareGrade.vue'
 import { dial } from '../../parts/dial'
@@ -31,10 +32,10 @@ const tabs = computed(() => (isHelper.value ? all.value.slice(0, 1) : all.value)
 const facts = computed(() => {
   const r = file.record
   const age = r.born ? `born ${r.born.slice(0, 4)}` : ''
-  const height = r.height_mm ? `${r.height_mm / 10} cm` : ''
+  const tall = r.height_mm ? height.said(r.height_mm) : ''
   const owners = file.owners.map((o) => o.name).join(', ')
   return [
-    [[r.sex, age, height, r.breed].filter(Boolean).join(', '), file.yard].filter(Boolean).join(' · '),
+    [[r.sex, age, tall, r.breed].filter(Boolean).join(', '), file.yard].filter(Boolean).join(' · '),
     [
       owners && `owner ${owners}`,
       file.bridge.name,

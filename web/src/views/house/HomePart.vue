@@ -17,12 +17,12 @@ const { lead } = defineProps<{ lead: boolean }>()
 const { data, trouble, at, load } = useLoad(() => told(api.GET('/api/house/home')))
 const saving = useSend()
 const kept = ref(false)
-const form = reactive<Text>({ name: '', vehicle: 'trailer', sides: 'near and off', zone: '' })
+const form = reactive<Text>({ name: '', vehicle: 'trailer', sides: 'near and off', units: 'metres', zone: '' })
 const was = ref<Text>()
 /** As the browser knows them, where it tells. */
 const zones = Intl.supportedValuesOf?.('timeZone') ?? []
 
-const textOf = ({ name, vehicle, sides, zone }: Text): Text => ({ name, vehicle, sides, zone })
+const textOf = ({ name, vehicle, sides, units, zone }: Text): Text => ({ name, vehicle, sides, units, zone })
 watch(data, (d) => {
   if (!d) return
   Object.assign(form, textOf(d))
@@ -30,7 +30,7 @@ watch(data, (d) => {
 })
 
 const newer = () => (saving.trouble.value?.status === 409 ? (saving.trouble.value.current as Text) : undefined)
-const rows = { name: 'Name', vehicle: 'What a horse travels in', sides: 'Sides', zone: 'Time zone' } as const
+const rows = { name: 'Name', vehicle: 'What a horse travels in', sides: 'Sides', units: 'Lengths', zone: 'Time zone' } as const
 const differences = (theirs: Text) =>
   (Object.keys(rows) as (keyof typeof rows)[])
     .filter((key) => form[key] !== theirs[key])
@@ -45,7 +45,13 @@ async function save() {
   data.value = now
   kept.value = true
   const who = me.value
-  if (who) me.value = { ...who, practice_name: now.name, zone: now.zone, words: { vehicle: now.vehicle, sides: now.sides } }
+  if (who)
+    me.value = {
+      ...who,
+      practice_name: now.name,
+      zone: now.zone,
+      words: { vehicle: now.vehicle, sides: now.sides, units: now.units },
+    }
 }
 function mine() {
   was.value = newer()
@@ -78,6 +84,16 @@ function theirs() {
           <select :id="f.id" v-model="form.sides" class="plain-field" :aria-describedby="f.describedby">
             <option>near and off</option>
             <option>left and right</option>
+          </select>
+        </FieldRow>
+        <FieldRow
+          v-slot="f"
+          label="Lengths are said in"
+          :hint="`ships as ${data.shipped.units}; with feet go hands for a height and inches for a width`"
+        >
+          <select :id="f.id" v-model="form.units" class="plain-field" :aria-describedby="f.describedby">
+            <option>metres</option>
+            <option>feet</option>
           </select>
         </FieldRow>
         <FieldRow

@@ -48,7 +48,7 @@ async function ticked(body: Schemas['CatalogTick']) {
   await rules.read(version, () => Promise.resolve(catalog))
   return rules.ask('card', { key: card, words: me.value?.words ?? shippedWords, ...body })
 }
-const shippedWords: Schemas['PhraseWords'] = { vehicle: 'trailer', sides: 'near and off' }
+const shippedWords: Schemas['PhraseWords'] = { vehicle: 'trailer', sides: 'near and off', units: 'metres' }
 
 let turn: Promise<unknown> = Promise.resolve()
 

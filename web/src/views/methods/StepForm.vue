@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import ChipRow from '../../parts/ChipRow.vue'
 import FieldRow from '../../parts/FieldRow.vue'
 import NumberField from '../../parts/NumberField.vue'
+import { units } from '../../lengths'
 import type { StepDraft } from './draft'
 
 const step = defineModel<StepDraft>('step', { required: true })
@@ -18,7 +19,14 @@ const { steps, open, wrong, first, last } = defineProps<{
 const emit = defineEmits<{ toggle: []; up: []; down: []; remove: [] }>()
 
 const measures = ['answer', 'hold', 'dose', 'count', 'distance', 'setting', 'time'].map((m) => ({ value: m, text: m }))
-const units = ['s', 'steps', 'feet', 'times', 'holes', 'mm'].map((u) => ({ value: u, text: u === 's' ? 'seconds' : u }))
+const counted = [
+  { value: 's', text: 'seconds' },
+  { value: 'steps', text: 'steps' },
+  { value: 'feet', text: 'hooves' },
+  { value: 'times', text: 'times' },
+  { value: 'holes', text: 'holes' },
+  { value: 'mm', text: units() },
+]
 
 /** A step of the practice's own, not a shipped one. */
 const own = computed(() => /\.own\d+$|^own\./.test(step.value.key))
@@ -78,7 +86,7 @@ function measure(m: string) {
       </div>
       <ChipRow
         label="The values count"
-        :choices="units"
+        :choices="counted"
         :chosen="[step.unit]"
         @toggle="(u) => (step.unit = step.unit === u ? '' : u)"
       />

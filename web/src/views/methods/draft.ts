@@ -1,5 +1,6 @@
 // An own ladder while it is edited: texts as they are typed.
 import type { Schemas } from '../../api/types'
+import { fromUnit, toUnit } from '../../lengths'
 import type { Own, Step } from './handbook'
 
 export interface StepDraft {
@@ -48,7 +49,7 @@ const stepDraft = (s: Step): StepDraft => ({
   measures: [...(s.measures ?? [])],
   run: s.pass.run,
   level: s.pass.level,
-  values: (s.pass.values ?? []).join(', '),
+  values: (s.pass.values ?? []).map((v) => (s.pass.unit === 'mm' ? toUnit(v / 1000) : v)).join(', '),
   unit: s.pass.unit ?? '',
   corrections: s.pass.corrections,
   and: s.pass.and ?? '',
@@ -123,7 +124,7 @@ export const textOf = (d: Draft, version: number): Schemas['LadderText'] => ({
     measures: s.measures,
     run: Math.round(s.run ?? 0),
     level: Math.round(s.level ?? 0),
-    values: list(s.values).map((v) => Math.round(Number(v)) || 0),
+    values: list(s.values).map((v) => Math.round(s.unit === 'mm' ? fromUnit(Number(v)) * 1000 : Number(v)) || 0),
     unit: s.unit,
     corrections: s.corrections === undefined ? undefined : Math.round(s.corrections),
     and: s.and,

@@ -3,6 +3,7 @@
 // to where they turned, a cross where it broke.
 import { computed } from 'vue'
 import type { Schemas } from '../../api/types'
+import { distance, fromUnit, toUnit, units } from '../../lengths'
 import { dayMonth } from '../../words'
 
 const { list } = defineProps<{ list: Schemas['Outing'][] }>()
@@ -13,11 +14,13 @@ const width = 640
 const from = 70
 const x = (metres: number) => from + (metres / far.value) * (width - from - 150)
 const line = 34
-const marks = computed(() => [0.25, 0.5, 0.75, 1].map((s) => Math.round((far.value * s) / 10) * 10))
+const marks = computed(() => [0.25, 0.5, 0.75, 1].map((s) => fromUnit(Math.round((toUnit(far.value) * s) / 10) * 10)))
 </script>
 
 <template>
-  <p v-if="rows.length === 0" class="quiet">The metres of the way out were not known. Give them when the next one is planned.</p>
+  <p v-if="rows.length === 0" class="quiet">
+    How many {{ units() }} the way out has was not known. Give them when the next one is planned.
+  </p>
   <svg
     v-else
     :viewBox="`0 0 ${width} ${rows.length * line + 34}`"
@@ -26,7 +29,7 @@ const marks = computed(() => [0.25, 0.5, 0.75, 1].map((s) => Math.round((far.val
   >
     <g v-for="m in marks" :key="m">
       <line :x1="x(m)" :x2="x(m)" y1="0" :y2="rows.length * line + 6" class="grid" />
-      <text :x="x(m)" :y="rows.length * line + 24" class="metre">{{ m }} m</text>
+      <text :x="x(m)" :y="rows.length * line + 24" class="metre">{{ distance(m) }}</text>
     </g>
     <text :x="from" :y="rows.length * line + 24" class="metre">yard</text>
     <g v-for="(o, i) in rows" :key="i">
@@ -48,7 +51,7 @@ const marks = computed(() => [0.25, 0.5, 0.75, 1].map((s) => Math.round((far.val
         class="cross"
       />
       <text :x="x(o.metres ?? 0) + 12" :y="i * line + 22" class="says">
-        {{ o.comfort ? `${Math.round(o.comfort)} m` : 'not yet' }}
+        {{ o.comfort ? distance(o.comfort) : 'not yet' }}
         <tspan class="quiet">&#160; {{ o.broken }} of {{ (o.stops ?? []).length }} broke</tspan>
       </text>
     </g>

@@ -4,6 +4,7 @@
 import { api, told } from '../../api/client'
 import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
+import { distance } from '../../lengths'
 import { count, dayMonth } from '../../words'
 
 const { data, trouble, at, load } = useLoad(() => told(api.GET('/api/outings')))
@@ -29,7 +30,7 @@ const next = { half: 'half the way', same: 'the same way', further: 'a quarter f
           <p>
             <template v-if="h.count">
               {{ count(h.count, 'outing', 'outings') }}, the last on {{ dayMonth(h.last ?? '') }}.
-              {{ h.comfort ? `At ease to ${Math.round(h.comfort)} m.` : 'At ease nowhere yet.' }}
+              {{ h.comfort ? `At ease to ${distance(h.comfort)}.` : 'At ease nowhere yet.' }}
               <template v-if="h.next">Next: {{ next[h.next.next] }}.</template>
             </template>
             <template v-else>No outing yet.</template>

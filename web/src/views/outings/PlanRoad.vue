@@ -13,6 +13,7 @@ import FieldRow from '../../parts/FieldRow.vue'
 import PageState from '../../parts/PageState.vue'
 import RoadLine from '../../parts/RoadLine.vue'
 import { theRules } from '../../rules/rules'
+import { distance, fromUnit, toUnit, unit, units } from '../../lengths'
 import { clock } from '../../words'
 
 const { id } = defineProps<{ id: string }>()
@@ -27,7 +28,7 @@ const { data, trouble, at, load } = useLoad(async () => {
 
 const form = reactive({
   minutes: '',
-  metres: '',
+  far: '',
   pace: '',
   moving: '',
   stand: '',
@@ -37,19 +38,24 @@ const form = reactive({
 })
 const laid = shallowRef<Schemas['DeskLaid']>()
 const number = (text: string) => (text.trim() === '' ? undefined : Number(text))
+function metres(text: string, whole = (n: number) => n) {
+  const n = number(text)
+  return n === undefined ? undefined : whole(fromUnit(n))
+}
 
 // The next outing as it is proposed.
 watch(data, (d) => {
   if (!d) return
   const text = (n?: number) => (n ? String(n) : '')
+  const far = (metres?: number) => text(metres && Math.round(toUnit(metres)))
   const { minutes, metres, pace, stand } = d.road
-  Object.assign(form, { minutes: text(minutes), metres: text(metres), pace: text(pace), stand: text(stand) })
+  Object.assign(form, { minutes: text(minutes), far: far(metres), pace: far(pace), stand: text(stand) })
 })
 
 const road = computed<Schemas['TrackRoad']>(() => ({
   minutes: number(form.minutes),
-  metres: number(form.metres),
-  pace: number(form.metres) && number(form.minutes) ? undefined : number(form.pace),
+  metres: metres(form.far, Math.round),
+  pace: number(form.far) && number(form.minutes) ? undefined : metres(form.pace),
   moving: number(form.moving),
   stand: form.how === 'given' ? undefined : number(form.stand),
   plain: form.how === 'given' ? number(form.plain) : undefined,
@@ -89,10 +95,10 @@ async function go() {
               <FieldRow v-slot="f" label="Minutes out">
                 <ElInput :id="f.id" v-model="form.minutes" type="number" min="0" step="0.5" />
               </FieldRow>
-              <FieldRow v-slot="f" label="or metres out" hint="empty: from the minutes and the pace">
-                <ElInput :id="f.id" v-model="form.metres" type="number" min="0" step="10" />
+              <FieldRow v-slot="f" :label="`or ${units()} out`" hint="empty: from the minutes and the pace">
+                <ElInput :id="f.id" v-model="form.far" type="number" min="0" step="10" />
               </FieldRow>
-              <FieldRow v-slot="f" label="Pace, m a minute">
+              <FieldRow v-slot="f" :label="`Pace, ${unit()} a minute`">
                 <ElInput :id="f.id" v-model="form.pace" type="number" min="0" step="5" />
               </FieldRow>
               <FieldRow v-slot="f" label="Minutes of moving home" hint="empty: as the way out">
@@ -131,7 +137,7 @@ async function go() {
             />
             <p>
               <template v-if="laid.plan.every"
-                >One every {{ Math.floor(laid.plan.every) }} m, the first at the turning point.
+                >One every {{ distance(laid.plan.every) }}, the first at the turning point.
               </template>
               {{ laid.plan.stand }} s each<template v-if="laid.plan.stops.some((s) => s.back_up)"
                 >; at each third stand, two steps back, straight, and stand again</template

@@ -6,6 +6,7 @@ import { api, told } from '../../api/client'
 import { useLoad } from '../../api/use'
 import PageState from '../../parts/PageState.vue'
 import RoadLine from '../../parts/RoadLine.vue'
+import { distance } from '../../lengths'
 import { clock, count, dayMonth, longDate } from '../../words'
 import EaseChart from './EaseChart.vue'
 
@@ -16,7 +17,7 @@ const first = computed(() => data.value?.list[0])
 const headline = computed(() => {
   const n = data.value?.next
   if (!n) return 'No outing yet.'
-  return `Next time ${n.metres ? `${n.metres} m` : `${clock(n.out)} min`} out.`
+  return `Next time ${n.metres ? distance(n.metres) : `${clock(n.out)} min`} out.`
 })
 const minutes = (seconds: number) => clock(seconds)
 const marks = (n: number, of: number) => Array.from({ length: of }, (_, i) => i < n)
@@ -107,7 +108,7 @@ const marks = (n: number, of: number) => Array.from({ length: of }, (_, i) => i 
                       <td>{{ (o.stops ?? []).length }}</td>
                       <td>{{ o.broken }}</td>
                       <td>{{ minutes(o.longest) }}</td>
-                      <td>{{ o.comfort ? `${Math.round(o.comfort)} m` : 'not yet' }}</td>
+                      <td>{{ o.comfort ? distance(o.comfort) : 'not yet' }}</td>
                     </tr>
                   </tbody>
                 </table>
@@ -141,7 +142,7 @@ const marks = (n: number, of: number) => Array.from({ length: of }, (_, i) => i 
               </div>
               <div>
                 <dt>At ease to</dt>
-                <dd>{{ last.comfort ? `${Math.round(last.comfort)} m` : 'not yet' }}</dd>
+                <dd>{{ last.comfort ? distance(last.comfort) : 'not yet' }}</dd>
               </div>
             </dl>
             <section>
