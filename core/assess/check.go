@@ -110,7 +110,7 @@ func height(mm int) string {
 		inHands := float64(hands) * 10.16
 		return fmt.Sprintf("%g cm is too small for a horse. If you mean %d hands, that is %.0f cm.", cm, hands, inHands)
 	}
-	return fmt.Sprintf("%g cm can't be a horse's height. Give 50 to 220 cm, which is 5 to 21.2 hands.", cm)
+	return fmt.Sprintf("%g cm can't be a horse's height. Give from 50 to 220 cm, which is 5 to 21.2 hands.", cm)
 }
 
 // Check says what can't be in an assessment, as of today, field by field. What

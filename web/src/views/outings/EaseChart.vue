@@ -3,7 +3,7 @@
 // to where they turned, a cross where it broke.
 import { computed } from 'vue'
 import type { Schemas } from '../../api/types'
-import { distance, fromUnit, toUnit, units } from '../../lengths'
+import { distance, fromUnit, toUnit } from '../../lengths'
 import { dayMonth } from '../../words'
 
 const { list } = defineProps<{ list: Schemas['Outing'][] }>()
@@ -18,9 +18,7 @@ const marks = computed(() => [0.25, 0.5, 0.75, 1].map((s) => fromUnit(Math.round
 </script>
 
 <template>
-  <p v-if="rows.length === 0" class="quiet">
-    How many {{ units() }} the way out has was not known. Give them when the next one is planned.
-  </p>
+  <p v-if="rows.length === 0" class="quiet">How far the way out is was not known. Give it when the next one is planned.</p>
   <svg
     v-else
     :viewBox="`0 0 ${width} ${rows.length * line + 34}`"
