@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 
-	"ivorybridge/core/phrase"
 	"ivorybridge/store/sqlc"
 )
 
@@ -45,7 +44,7 @@ func (v View) Feeds(ctx context.Context, practice string) ([]Feed, error) {
 func (v View) FeedOf(ctx context.Context, hash []byte) (Feed, Practice, error) {
 	r, err := v.read.GetFeedByToken(ctx, hash)
 	return Feed{ID: r.ID, User: r.UserID.String, Person: r.PersonID.String},
-		Practice{ID: r.PracticeID, Name: r.PracticeName, Zone: r.Zone, Words: phrase.Words{Vehicle: r.Vehicle, Sides: r.Sides, Units: r.Units}, Phone: r.Phone},
+		practice(r.Practice),
 		reading("the calendar", err)
 }
 

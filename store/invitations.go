@@ -5,7 +5,6 @@ import (
 	"database/sql"
 	"time"
 
-	"ivorybridge/core/phrase"
 	"ivorybridge/store/sqlc"
 )
 
@@ -41,7 +40,7 @@ func (s *Store) AddInvitation(ctx context.Context, actor Actor, i Invitation, ha
 func (v View) Invited(ctx context.Context, hash []byte, now int64) (Invitation, Practice, error) {
 	r, err := v.read.GetInvitationByToken(ctx, sqlc.GetInvitationByTokenParams{TokenHash: hash, Until: now})
 	return Invitation{ID: r.ID, Name: r.Name, Person: r.PersonID.String, On: r.OnDate.String, Yard: r.Yard.String, YardID: r.YardID.String, Until: r.Until},
-		Practice{ID: r.PracticeID, Name: r.PracticeName, Zone: r.Zone, Words: phrase.Words{Vehicle: r.Vehicle, Sides: r.Sides, Units: r.Units}, Phone: r.Phone},
+		practice(r.Practice),
 		reading("the invitation", err)
 }
 

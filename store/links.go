@@ -6,7 +6,6 @@ import (
 	"errors"
 	"time"
 
-	"ivorybridge/core/phrase"
 	"ivorybridge/store/sqlc"
 )
 
@@ -75,7 +74,7 @@ func (s *Store) SwitchOff(ctx context.Context, actor Actor, id string) error {
 func (v View) Linked(ctx context.Context, hash []byte, now int64) (Link, Practice, error) {
 	r, err := v.read.GetLinkByToken(ctx, sqlc.GetLinkByTokenParams{TokenHash: hash, Until: now})
 	return Link{ID: r.ID, Person: r.PersonID.String, Session: r.SessionID.String, Until: r.Until, Opened: r.Opened, MadeBy: r.MadeBy},
-		Practice{ID: r.PracticeID, Name: r.PracticeName, Zone: r.Zone, Words: phrase.Words{Vehicle: r.Vehicle, Sides: r.Sides, Units: r.Units}, Phone: r.Phone},
+		practice(r.Practice),
 		reading("the link", err)
 }
 

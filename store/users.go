@@ -243,12 +243,12 @@ func (v View) RanOut(ctx context.Context, hash []byte, now int64) (bool, error) 
 // ErrNotFound if there is none or it has run out.
 func (v View) SignedIn(ctx context.Context, hash []byte, now int64) (User, Practice, error) {
 	u, err := v.read.GetSignedIn(ctx, sqlc.GetSignedInParams{TokenHash: hash, ExpiresAt: now})
-	role := helperRole(Role(u.Role), u.HelpsOn, time.UnixMilli(now), u.Zone)
+	role := helperRole(Role(u.Role), u.HelpsOn, time.UnixMilli(now), u.Practice.Zone)
 	return User{
 			ID: u.ID, Practice: u.PracticeID, Name: u.Name, Email: u.Email, Role: role, MustChange: u.MustChange == 1, Active: true,
 			Person: u.PersonID.String, Day: u.HelpsOn, Yard: u.HelpsAt,
 		},
-		Practice{ID: u.PracticeID, Name: u.PracticeName, Zone: u.Zone, Words: phrase.Words{Vehicle: u.Vehicle, Sides: u.Sides, Units: u.Units}, Phone: u.Phone},
+		practice(u.Practice),
 		reading("the sign-in", err)
 }
 

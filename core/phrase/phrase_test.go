@@ -40,6 +40,8 @@ func TestLengths(t *testing.T) {
 	}
 	assert.Equal(t, "at 1.5 m, then 380 m, no {length}", English(Shipped).Fill("at {1.5:m}, then {n:m}, no {length}", Args{"n": 380}))
 	assert.Equal(t, "at 5 ft, somewhere", feet.Fill("at {1.5:m}, {n:m}", Args{"n": "somewhere"}))
+	assert.Equal(t, []string{"5 ft", "Then 255 ft, and stand."}, []string{feet.Say(Of("target.mm", Args{"n": 1.5})), feet.Say(Of("outing.says.next_metres", Args{"n": 78}))})
+	assert.Equal(t, "5 ft", feet.Say(Of("target.mm", Args{"n": 1.524})), "as it was typed")
 }
 
 // A message that was kept or sent says the same afterwards.

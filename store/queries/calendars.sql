@@ -9,7 +9,7 @@ LEFT JOIN people AS p ON p.practice_id = f.practice_id AND p.id = f.person_id
 WHERE f.practice_id = ? ORDER BY f.made_at DESC, f.id;
 
 -- name: GetFeedByToken :one
-SELECT f.id, f.practice_id, f.user_id, f.person_id, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
+SELECT f.id, f.practice_id, f.user_id, f.person_id, sqlc.embed(p)
 FROM feeds AS f JOIN practices AS p ON p.id = f.practice_id
 LEFT JOIN users AS u ON u.practice_id = f.practice_id AND u.id = f.user_id
 LEFT JOIN people AS o ON o.practice_id = f.practice_id AND o.id = f.person_id

@@ -2,7 +2,7 @@
 INSERT INTO links (id, practice_id, token_hash, person_id, session_id, until, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: GetLinkByToken :one
-SELECT l.id, l.practice_id, l.person_id, l.session_id, l.until, l.opened, l.made_by, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
+SELECT l.id, l.practice_id, l.person_id, l.session_id, l.until, l.opened, l.made_by, sqlc.embed(p)
 FROM links AS l
 JOIN practices AS p ON p.id = l.practice_id
 LEFT JOIN people AS o ON o.practice_id = l.practice_id AND o.id = l.person_id
@@ -79,7 +79,7 @@ WHERE a.practice_id = ? AND a.horse_id = ? ORDER BY a.set_at, a.note;
 INSERT INTO invitations (id, practice_id, token_hash, name, person_id, on_date, yard_id, until, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: GetInvitationByToken :one
-SELECT i.id, i.practice_id, i.name, i.person_id, i.on_date, i.yard_id, y.name AS yard, i.until, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
+SELECT i.id, i.practice_id, i.name, i.person_id, i.on_date, i.yard_id, y.name AS yard, i.until, sqlc.embed(p)
 FROM invitations AS i
 JOIN practices AS p ON p.id = i.practice_id
 LEFT JOIN yards AS y ON y.practice_id = i.practice_id AND y.id = i.yard_id

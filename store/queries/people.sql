@@ -49,7 +49,7 @@ UPDATE users SET active = ? WHERE practice_id = ? AND id = ?;
 INSERT INTO sign_ins (token_hash, practice_id, user_id, device, created_at, expires_at, id, place) VALUES (?, ?, ?, ?, ?, ?, ?, ?);
 
 -- name: GetSignedIn :one
-SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, CAST(coalesce(h.on_date, '') AS TEXT) AS helps_on, CAST(coalesce(h.yard_id, '') AS TEXT) AS helps_at, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, CAST(coalesce(h.on_date, '') AS TEXT) AS helps_on, CAST(coalesce(h.yard_id, '') AS TEXT) AS helps_at, sqlc.embed(p)
 FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
 LEFT JOIN helpers AS h ON h.practice_id = u.practice_id AND h.user_id = u.id
 JOIN practices AS p ON p.id = s.practice_id

@@ -86,7 +86,7 @@ func (q *Queries) GetBusy(ctx context.Context, arg GetBusyParams) ([]GetBusyRow,
 }
 
 const getFeedByToken = `-- name: GetFeedByToken :one
-SELECT f.id, f.practice_id, f.user_id, f.person_id, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
+SELECT f.id, f.practice_id, f.user_id, f.person_id, p.id, p.name, p.zone, p.vehicle, p.sides, p.created_at, p.phone, p.units
 FROM feeds AS f JOIN practices AS p ON p.id = f.practice_id
 LEFT JOIN users AS u ON u.practice_id = f.practice_id AND u.id = f.user_id
 LEFT JOIN people AS o ON o.practice_id = f.practice_id AND o.id = f.person_id
@@ -94,16 +94,11 @@ WHERE f.token_hash = ? AND f.off_at IS NULL AND (f.user_id IS NULL OR u.active =
 `
 
 type GetFeedByTokenRow struct {
-	ID           string
-	PracticeID   string
-	UserID       sql.NullString
-	PersonID     sql.NullString
-	PracticeName string
-	Zone         string
-	Vehicle      string
-	Sides        string
-	Units        string
-	Phone        string
+	ID         string
+	PracticeID string
+	UserID     sql.NullString
+	PersonID   sql.NullString
+	Practice   Practice
 }
 
 func (q *Queries) GetFeedByToken(ctx context.Context, tokenHash []byte) (GetFeedByTokenRow, error) {
@@ -114,12 +109,14 @@ func (q *Queries) GetFeedByToken(ctx context.Context, tokenHash []byte) (GetFeed
 		&i.PracticeID,
 		&i.UserID,
 		&i.PersonID,
-		&i.PracticeName,
-		&i.Zone,
-		&i.Vehicle,
-		&i.Sides,
-		&i.Units,
-		&i.Phone,
+		&i.Practice.ID,
+		&i.Practice.Name,
+		&i.Practice.Zone,
+		&i.Practice.Vehicle,
+		&i.Practice.Sides,
+		&i.Practice.CreatedAt,
+		&i.Practice.Phone,
+		&i.Practice.Units,
 	)
 	return i, err
 }

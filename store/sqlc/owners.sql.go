@@ -132,7 +132,7 @@ func (q *Queries) GetIncidents(ctx context.Context, arg GetIncidentsParams) ([]G
 }
 
 const getInvitationByToken = `-- name: GetInvitationByToken :one
-SELECT i.id, i.practice_id, i.name, i.person_id, i.on_date, i.yard_id, y.name AS yard, i.until, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
+SELECT i.id, i.practice_id, i.name, i.person_id, i.on_date, i.yard_id, y.name AS yard, i.until, p.id, p.name, p.zone, p.vehicle, p.sides, p.created_at, p.phone, p.units
 FROM invitations AS i
 JOIN practices AS p ON p.id = i.practice_id
 LEFT JOIN yards AS y ON y.practice_id = i.practice_id AND y.id = i.yard_id
@@ -146,20 +146,15 @@ type GetInvitationByTokenParams struct {
 }
 
 type GetInvitationByTokenRow struct {
-	ID           string
-	PracticeID   string
-	Name         string
-	PersonID     sql.NullString
-	OnDate       sql.NullString
-	YardID       sql.NullString
-	Yard         sql.NullString
-	Until        int64
-	PracticeName string
-	Zone         string
-	Vehicle      string
-	Sides        string
-	Units        string
-	Phone        string
+	ID         string
+	PracticeID string
+	Name       string
+	PersonID   sql.NullString
+	OnDate     sql.NullString
+	YardID     sql.NullString
+	Yard       sql.NullString
+	Until      int64
+	Practice   Practice
 }
 
 func (q *Queries) GetInvitationByToken(ctx context.Context, arg GetInvitationByTokenParams) (GetInvitationByTokenRow, error) {
@@ -174,12 +169,14 @@ func (q *Queries) GetInvitationByToken(ctx context.Context, arg GetInvitationByT
 		&i.YardID,
 		&i.Yard,
 		&i.Until,
-		&i.PracticeName,
-		&i.Zone,
-		&i.Vehicle,
-		&i.Sides,
-		&i.Units,
-		&i.Phone,
+		&i.Practice.ID,
+		&i.Practice.Name,
+		&i.Practice.Zone,
+		&i.Practice.Vehicle,
+		&i.Practice.Sides,
+		&i.Practice.CreatedAt,
+		&i.Practice.Phone,
+		&i.Practice.Units,
 	)
 	return i, err
 }
@@ -277,7 +274,7 @@ func (q *Queries) GetLink(ctx context.Context, arg GetLinkParams) (GetLinkRow, e
 }
 
 const getLinkByToken = `-- name: GetLinkByToken :one
-SELECT l.id, l.practice_id, l.person_id, l.session_id, l.until, l.opened, l.made_by, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
+SELECT l.id, l.practice_id, l.person_id, l.session_id, l.until, l.opened, l.made_by, p.id, p.name, p.zone, p.vehicle, p.sides, p.created_at, p.phone, p.units
 FROM links AS l
 JOIN practices AS p ON p.id = l.practice_id
 LEFT JOIN people AS o ON o.practice_id = l.practice_id AND o.id = l.person_id
@@ -290,19 +287,14 @@ type GetLinkByTokenParams struct {
 }
 
 type GetLinkByTokenRow struct {
-	ID           string
-	PracticeID   string
-	PersonID     sql.NullString
-	SessionID    sql.NullString
-	Until        int64
-	Opened       int64
-	MadeBy       string
-	PracticeName string
-	Zone         string
-	Vehicle      string
-	Sides        string
-	Units        string
-	Phone        string
+	ID         string
+	PracticeID string
+	PersonID   sql.NullString
+	SessionID  sql.NullString
+	Until      int64
+	Opened     int64
+	MadeBy     string
+	Practice   Practice
 }
 
 func (q *Queries) GetLinkByToken(ctx context.Context, arg GetLinkByTokenParams) (GetLinkByTokenRow, error) {
@@ -316,12 +308,14 @@ func (q *Queries) GetLinkByToken(ctx context.Context, arg GetLinkByTokenParams) 
 		&i.Until,
 		&i.Opened,
 		&i.MadeBy,
-		&i.PracticeName,
-		&i.Zone,
-		&i.Vehicle,
-		&i.Sides,
-		&i.Units,
-		&i.Phone,
+		&i.Practice.ID,
+		&i.Practice.Name,
+		&i.Practice.Zone,
+		&i.Practice.Vehicle,
+		&i.Practice.Sides,
+		&i.Practice.CreatedAt,
+		&i.Practice.Phone,
+		&i.Practice.Units,
 	)
 	return i, err
 }

@@ -240,7 +240,7 @@ func (q *Queries) GetPractices(ctx context.Context) ([]Practice, error) {
 }
 
 const getSignedIn = `-- name: GetSignedIn :one
-SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, CAST(coalesce(h.on_date, '') AS TEXT) AS helps_on, CAST(coalesce(h.yard_id, '') AS TEXT) AS helps_at, p.name AS practice_name, p.zone, p.vehicle, p.sides, p.units, p.phone
+SELECT u.id, u.practice_id, u.name, u.email, u.role, u.must_change, u.person_id, CAST(coalesce(h.on_date, '') AS TEXT) AS helps_on, CAST(coalesce(h.yard_id, '') AS TEXT) AS helps_at, p.id, p.name, p.zone, p.vehicle, p.sides, p.created_at, p.phone, p.units
 FROM sign_ins AS s JOIN users AS u ON u.practice_id = s.practice_id AND u.id = s.user_id
 LEFT JOIN helpers AS h ON h.practice_id = u.practice_id AND h.user_id = u.id
 JOIN practices AS p ON p.id = s.practice_id
@@ -253,21 +253,16 @@ type GetSignedInParams struct {
 }
 
 type GetSignedInRow struct {
-	ID           string
-	PracticeID   string
-	Name         string
-	Email        string
-	Role         string
-	MustChange   int64
-	PersonID     sql.NullString
-	HelpsOn      string
-	HelpsAt      string
-	PracticeName string
-	Zone         string
-	Vehicle      string
-	Sides        string
-	Units        string
-	Phone        string
+	ID         string
+	PracticeID string
+	Name       string
+	Email      string
+	Role       string
+	MustChange int64
+	PersonID   sql.NullString
+	HelpsOn    string
+	HelpsAt    string
+	Practice   Practice
 }
 
 func (q *Queries) GetSignedIn(ctx context.Context, arg GetSignedInParams) (GetSignedInRow, error) {
@@ -283,12 +278,14 @@ func (q *Queries) GetSignedIn(ctx context.Context, arg GetSignedInParams) (GetSi
 		&i.PersonID,
 		&i.HelpsOn,
 		&i.HelpsAt,
-		&i.PracticeName,
-		&i.Zone,
-		&i.Vehicle,
-		&i.Sides,
-		&i.Units,
-		&i.Phone,
+		&i.Practice.ID,
+		&i.Practice.Name,
+		&i.Practice.Zone,
+		&i.Practice.Vehicle,
+		&i.Practice.Sides,
+		&i.Practice.CreatedAt,
+		&i.Practice.Phone,
+		&i.Practice.Units,
 	)
 	return i, err
 }
